@@ -1,0 +1,59 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { computeAlignment, parseAlignmentRequest, type Computed } from '@/formats/alignment';
+import { faultText, parseJson, type Parsed } from '@/formats/faults';
+
+/** A command: its document in, its document out. */
+interface Command {
+  readonly parse: (value: unknown) => Parsed<unknown>;
+  readonly compute: (document: never) => Computed<unknown>;
+}
+
+const COMMANDS: Readonly<Record<string, Command>> = {
+  align: { parse: parseAlignmentRequest, compute: computeAlignment },
+};
+
+const EXIT = { computed: 0, notReadable: 2, notComputable: 3 } as const;
+
+/** Runs `vinkel COMMAND FILE [--out FILE]` and returns its exit code. */
+export function run(
+  args: readonly string[],
+  output: { readonly out: (text: string) => void; readonly error: (text: string) => void },
+): number {
+  const refuse = (lines: readonly string[], code: number) => {
+    output.error(`${lines.join('\n')}\n`);
+    return code;
+  };
+  const [name, file, option, target, ...more] = args;
+  const command = name === undefined ? undefined : COMMANDS[name];
+  const usage = `usage: vinkel COMMAND FILE [--out FILE]; commands: ${Object.keys(COMMANDS).join(', ')}`;
+  if (!command) return refuse([`command: ${name ? `no command "${name}"; ` : ''}${usage}`], EXIT.notReadable);
+  if (file === undefined || more.length > 0 || (option !== undefined && (option !== '--out' || !target)))
+    return refuse([`arguments: ${usage}`], EXIT.notReadable);
+
+  let text: string;
+  try {
+    text = readFileSync(file === '-' ? 0 : file, 'utf8');
+  } catch (error) {
+    return refuse([`file: cannot be read (${(error as NodeJS.ErrnoException).code})`], EXIT.notReadable);
+  }
+  const json = parseJson(text);
+  const document = json.ok ? command.parse(json.value) : json;
+  if (!document.ok) return refuse(document.faults.map(faultText), EXIT.notReadable);
+  const result = command.compute(document.value as never);
+  if (!result.ok) return refuse([result.reason], EXIT.notComputable);
+  const answer = `${JSON.stringify(result.value, null, 2)}\n`;
+  if (target === undefined) output.out(answer);
+  else
+    try {
+      writeFileSync(target, answer);
+    } catch (error) {
+      return refuse([`--out: cannot be written (${(error as NodeJS.ErrnoException).code})`], EXIT.notReadable);
+    }
+  return EXIT.computed;
+}
+
+if (process.argv[1] && /vinkel\.ts$/.test(process.argv[1]))
+  process.exitCode = run(process.argv.slice(2), {
+    out: (text) => process.stdout.write(text),
+    error: (text) => process.stderr.write(text),
+  });

@@ -1,0 +1,250 @@
+import type { ChartDraft } from '@/core/chart/draft';
+import type { Vector } from '@/core/geometry/vector';
+import { FIRST_STEPS } from '@/core/ladder/ladder';
+import { buildRecord } from '@/core/record/record';
+import { aimOf } from '@/core/round/brace-pull';
+import { judgeRound } from '@/core/round/judgement';
+import type { Round, Step } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { JobBuilder, onBench, type Standing } from './builder';
+import { seeded } from './random';
+import { kvistShell, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
+
+const SHOP = 'Sundet Karosseri';
+const [ALVA, NILS, RONJA] = ['Alva', 'Nils', 'Ronja'];
+
+/** A photograph the demo draws for itself: a caption and which entry it belongs to. */
+export interface DemoPicture {
+  readonly entryId: string;
+  readonly name: string;
+  readonly motif: 'sill' | 'corner' | 'brace' | 'leg';
+}
+
+export interface DemoJob {
+  readonly folder: string;
+  readonly rows: JobRows;
+  readonly pictures: readonly DemoPicture[];
+}
+
+const defaultSteps = (job: JobBuilder): Step[] =>
+  FIRST_STEPS.map(({ rung, title, needs }) => job.step(rung, title, needs));
+
+type Places = ReadonlyMap<string, Vector>;
+
+const placesOf = (chart: ChartDraft, truth: (point: ChartDraft['points'][number]) => Vector, standing: Standing): Places =>
+  new Map(chart.points.map((point) => [point.code, onBench(standing, truth(point))]));
+
+/** Reads every charted dimension of the list. */
+function readLengths(job: JobBuilder, round: Round, who: string, chart: ChartDraft, places: Places, codes?: readonly string[]): void {
+  for (const { code, from, to, measure } of chart.dimensions)
+    if (!codes || codes.includes(code))
+      job.readDistance(round, who, [from, places.get(from)!], [to, places.get(to)!], { measure });
+}
+
+export function solbris(): DemoJob {
+  const job = new JobBuilder(seeded(1968), '2026-11-09T08:00:00Z', {
+    name: 'Solbris 1200 estate', shell: 'Solbris 1200 estate, 1968', identityNumber: 'SB12-E-004417', owner: 'Lighthouse society, Ytre Sund',
+    shop: SHOP, driverSide: 'left', bench: 'Rail bench with clamps on the pinch flange',
+    note: 'Once a lighthouse service car. Left rear corner pushed into a granite quay post long ago and filled over; left sill and left rear floor rotten.',
+  }); // prettier-ignore
+  const chart = solbrisChart();
+  job.reference('chart', 'Maker’s dimension chart', 'Workshop sheet 14, edition of 1967', 0, 0, job.referenceId);
+  job.chart(chart);
+  const [look, reference, setUp, measure, control, planBraces, fitBraces, cut, pullStep] = defaultSteps(job);
+  const rust = job.step('cut', 'Rust dissolver on the left rear chassis leg');
+  const parts = job.step('weld', 'Left sill panel and rear floor section');
+
+  job.wait(50);
+  const corner = job.log('finding', ALVA!, 'Left rear corner filled over: a magnet does not stick from the lamp down to the leg end.', '', [{ point: 'R4L' }]);
+  job.wait(12);
+  const sill = job.log('finding', NILS!, 'Left sill rotten through at the middle drain hole and behind the B post; the rear floor with it.', '', [{ point: 'S2L' }]);
+  job.wait(6).stepEvent(look!, 'done', ALVA!);
+  job.wait(20).log('decision', ALVA!, 'Measure from the maker’s chart; the front section is taken as undisturbed.', 'Factory welds and primer are whole ahead of the A posts, and no filler was found there.');
+  job.stepEvent(reference!, 'done', ALVA!);
+  job.wait(90).stepEvent(setUp!, 'done', NILS!);
+
+  job.until('2026-11-10T07:30:00Z');
+  const support = { kind: 'sillClamps' as const, suspension: 'off' as const, note: 'Four clamps, left rear one on sound flange ahead of the rot' };
+  const standing: Standing = { turn: [0.0021, -0.0034, 0.0046], shift: [8.4, -3.2, 312.6] };
+  const places = placesOf(chart, solbrisTruth, standing);
+  const controls = ['F2L', 'F2R', 'F4L', 'F4R', 'M1L', 'M1R', 'S1L', 'S1R'];
+  const asFound = job.round('As found', 'asFound', RONJA!, 'plumb', 16, support, controls);
+  const unreached = new Set(['R2L', 'R2R', 'C2L', 'K5']);
+  for (const { code } of chart.points)
+    if (!unreached.has(code)) job.readPosition(asFound, RONJA!, code, places.get(code)!, code === 'D2R' ? 'lh' : 'lwh');
+  readLengths(job, asFound, RONJA!, chart, places, chart.dimensions.map((each) => each.code).filter((code) => !['XL1', 'CD2', 'FS2'].includes(code)));
+  // The two slips of the round: the tape started at its 100 mm mark, and the right end taken for the left.
+  job.readDistance(asFound, NILS!, ['F2L', places.get('F2L')!], ['R4L', places.get('R4L')!], { slip: 100 });
+  const crossed = { measure: 'level' as const, instrument: 'tram' as const };
+  job.readDistance(asFound, NILS!, ['S1R', places.get('S1R')!], ['S3L', places.get('S3R')!], crossed);
+  const misheard = job.readDistance(asFound, NILS!, ['F3R', places.get('F3R')!], ['S1R', places.get('S1R')!], { slip: 35 });
+  const again = job.readDistance(asFound, NILS!, ['F3R', places.get('F3R')!], ['S1R', places.get('S1R')!]);
+  job.strike(misheard, RONJA!, 'fifteen heard as fifty', again);
+  const doorGaps: Record<string, [number, number]> = {
+    'DFL.1': [4.3, 0.2], 'DFL.2': [4.6, 0], 'DFL.3': [4.9, 0.3], 'DFR.1': [4.4, 0.1], 'DFR.2': [4.5, 0], 'DFR.3': [4.4, -0.1],
+    'DBL.1': [2.1, 1.9], 'DBL.2': [3.6, 0.8], 'DBL.3': [5.2, 0.3], 'DBR.1': [4.6, 0.1], 'DBR.2': [4.3, 0.2], 'DBR.3': [4.7, 0],
+  }; // prettier-ignore
+  for (const [code, [gap, flush]] of Object.entries(doorGaps)) job.readGap(asFound, RONJA!, code, gap, flush);
+  for (const [i, code] of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3'].entries()) job.readGap(asFound, RONJA!, code, 4.8 + 0.1 * (i % 3));
+  for (const [i, code] of ['TGL.1', 'TGL.2', 'TGL.3', 'TGR.1', 'TGR.2', 'TGR.3'].entries()) job.readGap(asFound, RONJA!, code, i < 3 ? 3.4 + 1.1 * i : 5.6 - 0.3 * (i % 3));
+  job.wait(15).close(asFound);
+  job.stepEvent(measure!, 'done', RONJA!);
+  job.wait(10).stepEvent(control!, 'done', ALVA!);
+  job.wait(5).log('finding', RONJA!, 'Left B post foot stands in by a hand’s finger: a dent of its own, not the corner’s doing.', '', [{ point: 'B1L' }], asFound);
+
+  job.until('2026-11-12T08:10:00Z');
+  const tube = 'square tube 25×25×2';
+  const x1 = job.brace('X1', 'A1L', 'B2L', tube, asFound, ['DL1', 'DL2'], NILS!);
+  const x2 = job.brace('X2', 'A1L', 'B3L', tube, asFound, ['DL3'], NILS!);
+  const x3 = job.brace('X3', 'S1R', 'S3L', 'square tube 40×40×3', asFound, ['CD1', 'CD2'], NILS!);
+  const x4 = job.brace('X4', 'B1R', 'C1L', tube, asFound, ['RD1'], NILS!);
+  job.wait(40).stepEvent(planBraces!, 'done', ALVA!);
+  job.until('2026-11-19T09:00:00Z');
+  for (const id of [x1, x2, x3]) job.wait(35).braceEvent(id, 'fitted', NILS!);
+  void x4;
+  const braced = job.log('finding', NILS!, 'Braces X1 to X3 in; pads on the doubled flange of the posts.', '');
+  job.stepEvent(fitBraces!, 'begun', NILS!);
+
+  job.until('2026-11-20T07:40:00Z');
+  const round2 = job.round('Braced', 'braced', RONJA!, 'plumb', 14, support, controls);
+  const drawn = (point: ChartDraft['points'][number]): Vector => {
+    const [x, y, z] = solbrisTruth(point);
+    return [x, y + (point.code === 'B2L' ? -1.4 : 0), z];
+  };
+  const now = placesOf(chart, drawn, { turn: [0.0019, -0.0031, 0.0046], shift: [8.1, -3.0, 312.4] });
+  for (const code of [...controls, 'S2L', 'S2R', 'S3L', 'S3R', 'A2L', 'A2R', 'B1L', 'B2L', 'B2R', 'C1L', 'C1R', 'R4L', 'R4R'])
+    job.readPosition(round2, RONJA!, code, now.get(code)!);
+  readLengths(job, round2, RONJA!, chart, now, ['CW1', 'CW2', 'CW3', 'CD1', 'CD2', 'DL1', 'DL2', 'DL3', 'DR1', 'RL1', 'RL2', 'RD1', 'RD2', 'RW1']);
+
+  job.until('2026-11-23T08:00:00Z');
+  const aim = aimOf(judgeRound(job.rows, round2), job.point('R4L'))!;
+  const pull = job.add('pulls', {
+    id: job.random.uuid(), jobId: job.jobId, code: 'P1', pointId: job.point('R4L'), roundId: round2.id,
+    aimX: round1(aim[0]), aimY: round1(aim[1]), aimZ: round1(aim[2]),
+    heldAt: 'Clamped at C1L, C1R and both sills', note: 'First trial pull: learn the spring-back, not the whole way', version: 1,
+  }); // prettier-ignore
+  const pullEvent = (kind: 'planned' | 'loaded' | 'released', note = '') =>
+    job.add('pullEvents', { id: job.random.uuid(), pullId: pull.id, kind, at: job.now(), author: NILS!, note });
+  pullEvent('planned');
+  job.wait(60);
+  pullEvent('loaded', 'ratchet strap and screw jack');
+  const reach = now.get('R4L')![0];
+  pullReading(job, round2, pull.id, 'underLoad', reach + 5.2);
+  job.wait(4);
+  pullEvent('released');
+  pullReading(job, round2, pull.id, 'released', reach + 1.7);
+  job.stepEvent(pullStep!, 'begun', NILS!, 'one trial pull, to learn the spring-back');
+  job.wait(30).stepEvent(rust!, 'curing', NILS!, 're-wet daily', '2026-11-26T08:00:00.000Z');
+  job.stepEvent(parts!, 'missing', ALVA!, 'on order since 12 November', '2026-12-04T12:00:00.000Z');
+  void cut;
+  return {
+    folder: 'solbris',
+    rows: job.rows,
+    pictures: [
+      { entryId: corner.id, name: 'Left rear corner, filler ground away', motif: 'corner' },
+      { entryId: sill.id, name: 'Left sill behind the B post', motif: 'sill' },
+      { entryId: braced.id, name: 'Braces X1 and X2 in the door opening', motif: 'brace' },
+    ],
+  };
+}
+
+const round1 = (value: number): number => Math.round(value * 10) / 10;
+
+function pullReading(job: JobBuilder, round: Round, pullId: string, phase: 'underLoad' | 'released', x: number): void {
+  const value = round1(x);
+  job.line(round, NILS!, `R4L l ${value}`, [{ instrument: 'plumb', quantity: 'length', value, point: 'R4L', pullId, phase }]);
+}
+
+export function kvist(): DemoJob {
+  const job = new JobBuilder(seeded(1959), '2026-11-18T12:30:00Z', {
+    name: 'Kvist 700 pickup van', shell: 'Kvist 700 pickup van, 1959', identityNumber: 'K7-V-1188', owner: 'Sundet Karosseri', shop: SHOP,
+    driverSide: 'left', bench: 'Stands on a floor nobody has mapped', note: 'Body on a platform. No chart anywhere: a sister van stands in another village.',
+  }); // prettier-ignore
+  const shell = kvistShell();
+  job.reference('sisterCar', 'Sister van', 'Stands in another village; to be measured the same way', 3, 1);
+  job.reference('mirroredSide', 'The other side mirrored', 'Right side, thought to be sound', 4, 2);
+  job.chart(shell, false);
+  const steps = defaultSteps(job);
+  job.wait(40).log('finding', ALVA!, 'Platform sound by eye; cab leans a little to the left.', '', [{ point: 'A2L' }]);
+  for (const step of steps.slice(0, 3)) job.wait(30).stepEvent(step, 'done', NILS!);
+  job.until('2026-11-21T09:00:00Z');
+  const lean = (point: ChartDraft['points'][number]): Vector => {
+    const [x, y, z] = positionOf(point);
+    return [x, y - Math.max(0, z - 400) * 0.008, z];
+  };
+  const places = placesOf(shell, lean, { turn: [0, 0.002, 0], shift: [0, 0, 420] });
+  const round = job.round('As found, on stands', 'asFound', RONJA!, 'tape', 11, { kind: 'stands', suspension: 'off', note: 'Four stands under the platform mounts' }, []);
+  readLengths(job, round, RONJA!, shell, places);
+  for (const code of ['P1L', 'P1R', 'P2L', 'P2R', 'P4L', 'P4R', 'P5L', 'P5R']) job.readPosition(round, RONJA!, code, places.get(code)!, 'h');
+  job.stepEvent(steps[3]!, 'begun', RONJA!);
+  return { folder: 'kvist', rows: job.rows, pictures: [] };
+}
+
+export function lodd(): DemoJob {
+  const job = new JobBuilder(seeded(1974), '2026-09-14T07:00:00Z', {
+    name: 'Lodd GT coupé', shell: 'Lodd GT coupé, 1974', identityNumber: 'LGT-74-02931', owner: 'Private owner, Fjordby', shop: SHOP,
+    driverSide: 'left', bench: 'Rail bench with fixture heads at eight points', note: 'Left nose leg and slam panel replaced.',
+  }); // prettier-ignore
+  const chart = loddChart();
+  job.reference('chart', 'Maker’s dimension chart', 'Body repair sheet 3', 0, 0, job.referenceId);
+  job.chart(chart);
+  const steps = defaultSteps(job);
+  const finish = (...indexes: number[]) => indexes.forEach((i) => job.wait(25).stepEvent(steps[i]!, 'done', NILS!));
+  const leg = job.wait(30).log('finding', NILS!, 'Left nose leg creased behind the bumper bracket; slam panel torn at its left end.', '', [{ point: 'F1L' }]);
+  finish(0, 1, 2);
+  const support = { kind: 'fixtureBench' as const, suspension: 'off' as const, note: 'Fixture heads at F2, S1, S2 and R1, both sides' };
+  const controls = ['S1L', 'S1R', 'S2L', 'S2R', 'M1R', 'F2R', 'R1L', 'R1R'];
+  const standing: Standing = { turn: [0.0004, 0.0006, -0.0005], shift: [1.2, 0.6, 250.3] };
+
+  const bent = (point: ChartDraft['points'][number]): Vector => {
+    const [x, y, z] = positionOf(point);
+    const share = point.side === 'left' && x < 100 ? (100 - x) / 640 : 0;
+    return [x + 9 * share, y + 7 * share, z + 4 * share];
+  };
+  const straight = (widening: number) => (point: ChartDraft['points'][number]): Vector => {
+    const [x, y, z] = positionOf(point);
+    return point.code === 'F1L' ? [x + 0.4, y - 0.9 - widening, z + 0.3] : [x, y, z];
+  };
+  const measureAll = (name: string, state: 'asFound' | 'fitted' | 'tacked' | 'cold', truth: (point: ChartDraft['points'][number]) => Vector, temperature: number): Round => {
+    const places = placesOf(chart, truth, standing);
+    const round = job.round(name, state, RONJA!, 'digitalTram', temperature, support, controls);
+    for (const { code } of chart.points) job.readPosition(round, RONJA!, code, places.get(code)!);
+    for (const { from, to, measure } of chart.dimensions)
+      job.readDistance(round, RONJA!, [from, places.get(from)!], [to, places.get(to)!], { measure, instrument: 'digitalTram' });
+    return round;
+  };
+  job.until('2026-09-15T08:00:00Z');
+  const found = measureAll('As found', 'asFound', bent, 18);
+  job.wait(10).close(found);
+  finish(3, 4);
+  job.until('2026-09-21T08:00:00Z');
+  const brace = job.brace('N1', 'F1R', 'M1L', 'square tube 25×25×2', found, ['ND2', 'NW1'], NILS!);
+  finish(5);
+  job.wait(50).braceEvent(brace, 'fitted', NILS!);
+  finish(6, 7, 8, 9);
+  job.until('2026-10-06T08:00:00Z');
+  const tacked = measureAll('Tacked', 'tacked', straight(0), 15);
+  job.wait(10).close(tacked);
+  job.until('2026-10-09T12:00:00Z');
+  job.braceEvent(brace, 'removed', NILS!);
+  finish(10);
+  job.until('2026-10-12T08:00:00Z');
+  const cold = measureAll('Welded, measured cold', 'cold', straight(-1.8), 14);
+  for (const code of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3']) job.readGap(cold, RONJA!, code, 5);
+  for (const side of ['L', 'R']) for (const seam of ['DF', 'DB']) for (const n of [1, 2, 3]) job.readGap(cold, RONJA!, `${seam}${side}.${n}`, 4.5, 0.1);
+  job.wait(10).close(cold);
+  finish(11);
+  const across = judgeRound(job.rows, cold).dimensions.find((each) => each.dimension.code === 'NW1')!.judged!;
+  const accepted = job.wait(20).log(
+    'decision', ALVA!, 'The width across the nose leg ends drew in by 1.8 mm between tacked and cold. Accepted.',
+    'Within the chart’s limit of 2 mm, bonnet gaps even on both sides, bumper holes line up; pulling it back would load a fresh weld.',
+    [{ dimension: 'NW1', accepted: round1(across.deviation) }], cold,
+  ); // prettier-ignore
+  job.wait(30).stepEvent(steps[12]!, 'done', ALVA!);
+  job.add('signedRecords', {
+    id: job.random.uuid(), jobId: job.jobId, number: 1, signedBy: ALVA!, signedAt: job.now(),
+    snapshot: JSON.parse(JSON.stringify(buildRecord(job.rows, job.now()))) as never,
+  }); // prettier-ignore
+  void accepted;
+  return { folder: 'lodd', rows: job.rows, pictures: [{ entryId: leg.id, name: 'Left nose leg as found', motif: 'leg' }] };
+}

@@ -1,0 +1,25 @@
+import path from 'node:path';
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  reactStrictMode: true,
+  poweredByHeader: false,
+  devIndicators: false,
+  outputFileTracingRoot: path.resolve('.'),
+  turbopack: { root: path.resolve('.') },
+  // These bring WebAssembly, native code or Node streams and must not be bundled.
+  serverExternalPackages: [
+    '@electric-sql/pglite',
+    'fs-native-extensions',
+    'sharp',
+    '@react-pdf/renderer',
+    'yazl',
+    'yauzl',
+  ],
+  experimental: {
+    // A log entry carries several photographs of up to 15 MB each; archives go through a streaming route.
+    serverActions: { bodySizeLimit: '100mb' },
+  },
+};
+
+export default config;

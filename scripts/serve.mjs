@@ -1,0 +1,31 @@
+import { createServer } from 'node:http';
+import next from 'next';
+
+/**
+ * Serves the production build on 127.0.0.1.
+ *
+ * @param {{ port: number, data: string }} options the first port to try, and the data folder
+ * @returns {Promise<string>} the address
+ */
+export async function serve({ port, data }) {
+  process.env.VINKEL_DATA = data;
+  // The data folder is closed by the program itself on SIGTERM and SIGINT.
+  process.env.NEXT_MANUAL_SIG_HANDLE = 'true';
+  const app = next({ dev: false, dir: process.cwd(), hostname: '127.0.0.1', port });
+  await app.prepare();
+  const handle = app.getRequestHandler();
+  const server = createServer((request, response) => void handle(request, response));
+  const taken = await listen(server, port);
+  return `http://127.0.0.1:${taken}`;
+}
+
+/** Listens on the first free port from `port` on. */
+function listen(server, port, tries = 50) {
+  return new Promise((resolve, reject) => {
+    server.once('error', (error) => {
+      if (error.code === 'EADDRINUSE' && tries > 0) resolve(listen(server, port + 1, tries - 1));
+      else reject(error);
+    });
+    server.listen(port, '127.0.0.1', () => resolve(server.address().port));
+  });
+}

@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import * as entity from './entities';
+
+/**
+ * Every table of a job, parents before children, under the name its rows have in documents and in
+ * the program. Instruments belong to the shop; a job carries copies of those its readings used.
+ */
+export const JOB_TABLES = {
+  jobs: entity.job,
+  instruments: entity.instrument,
+  instrumentVersions: entity.instrumentVersion,
+  points: entity.point,
+  dimensions: entity.dimension,
+  memberLines: entity.memberLine,
+  seams: entity.seam,
+  seamStations: entity.seamStation,
+  features: entity.feature,
+  shellStates: entity.shellState,
+  supports: entity.support,
+  rounds: entity.round,
+  roundControls: entity.roundControl,
+  references: entity.reference,
+  referencePoints: entity.referencePoint,
+  referenceDimensions: entity.referenceDimension,
+  referenceStations: entity.referenceStation,
+  pulls: entity.pull,
+  pullEvents: entity.pullEvent,
+  readings: entity.reading,
+  readingStrikes: entity.readingStrike,
+  braces: entity.brace,
+  braceDimensions: entity.braceDimension,
+  braceEvents: entity.braceEvent,
+  steps: entity.step,
+  stepEvents: entity.stepEvent,
+  logEntries: entity.logEntry,
+  logSubjects: entity.logSubject,
+  photographs: entity.photograph,
+  signedRecords: entity.signedRecord,
+} as const;
+
+export type JobTable = keyof typeof JOB_TABLES;
+export const JOB_TABLE_NAMES = Object.keys(JOB_TABLES) as JobTable[];
+export type RowOf<T extends JobTable> = z.infer<(typeof JOB_TABLES)[T]>;
+
+/** All rows of one job. */
+export type JobRows = { readonly [T in JobTable]: readonly RowOf<T>[] };
+
+export const emptyJobRows = (): { [T in JobTable]: RowOf<T>[] } =>
+  Object.fromEntries(JOB_TABLE_NAMES.map((table) => [table, []])) as never;
+
+/** The one job among the rows. */
+export function theJob(rows: JobRows): entity.Job {
+  const [job] = rows.jobs;
+  if (!job) throw new Error('the rows hold no job');
+  return job;
+}

@@ -1,0 +1,311 @@
+import { dimensionsOf } from '../day/day';
+import type { Vector } from '../geometry/vector';
+import type { Brace, BraceEvent, Job, Photograph, Pull, Round } from '../job/entities';
+import { theJob, type JobRows } from '../job/job-rows';
+import { braceGeometry, braceState, pullDistance, pullProgress } from '../round/brace-pull';
+import { compareRounds, stateOf, supportOf, type Caution } from '../round/change';
+import { judgeRound, type RoundJudgement } from '../round/judgement';
+import { instrumentOf, standingReadings } from '../round/measured';
+import { judgeSeams } from '../round/seams';
+import type { ChangeVerdict, Verdict } from '../tolerance/verdict';
+
+/**
+ * A record that stands alone: plain figures, no identities to follow, so that it reads the same
+ * however the job goes on. Lengths in millimetres; ± is two standard deviations.
+ */
+export interface RecordDocument {
+  readonly format: 'vinkel.record/1';
+  readonly madeAt: string;
+  readonly job: Pick<Job, 'name' | 'shell' | 'identityNumber' | 'owner' | 'shop' | 'bench' | 'driverSide' | 'startedAt'>;
+  readonly references: readonly { readonly kind: string; readonly name: string; readonly source: string; readonly trust: number }[];
+  readonly rounds: readonly RecordRound[];
+  readonly final?: RecordFinal;
+  readonly changes?: RecordChanges;
+  readonly braces: readonly RecordBrace[];
+  readonly pulls: readonly RecordPull[];
+  readonly log: readonly RecordEntry[];
+  readonly photographs: readonly Pick<Photograph, 'id' | 'name' | 'author' | 'at' | 'width' | 'height'>[];
+  readonly lines: readonly (readonly [Vector, Vector])[];
+}
+
+export interface RecordRound {
+  readonly number: number;
+  readonly name: string;
+  readonly state: string;
+  readonly support: string;
+  readonly suspension: string;
+  readonly supportNote: string;
+  readonly instruments: readonly string[];
+  readonly temperature: number | null;
+  readonly author: string;
+  readonly startedAt: string;
+  readonly readings: number;
+  readonly struck: number;
+  readonly control: readonly string[];
+  readonly rms?: number;
+}
+
+export interface RecordPoint {
+  readonly code: string;
+  readonly name: string;
+  readonly position: Vector;
+  readonly deviation: Vector;
+  readonly plusMinus: Vector;
+  readonly limit: number;
+  readonly verdict: Verdict;
+  readonly control: boolean;
+}
+
+export interface RecordDimension {
+  readonly code: string;
+  readonly name: string;
+  readonly ends: string;
+  readonly measure: string;
+  readonly reference: number;
+  readonly measured: number;
+  readonly deviation: number;
+  readonly plusMinus: number;
+  readonly limit: number;
+  readonly verdict: Verdict;
+  readonly accepted: boolean;
+}
+
+export interface RecordFinal {
+  readonly round: number;
+  readonly points: readonly RecordPoint[];
+  readonly dimensions: readonly RecordDimension[];
+  readonly gaps: readonly {
+    readonly seam: string;
+    readonly name: string;
+    readonly side: string;
+    readonly station: number;
+    readonly quantity: string;
+    readonly measured: number;
+    readonly target: number;
+    readonly plusMinus: number;
+    readonly verdict: Verdict;
+  }[];
+}
+
+export interface RecordChanges {
+  readonly earlier: number;
+  readonly later: number;
+  readonly cautions: readonly Caution[];
+  readonly rows: readonly {
+    readonly code: string;
+    readonly name: string;
+    readonly change: number;
+    readonly plusMinus: number;
+    readonly verdict: ChangeVerdict;
+  }[];
+}
+
+export interface RecordBrace {
+  readonly code: string;
+  readonly ends: string;
+  readonly kind: Brace['kind'];
+  readonly section: string;
+  readonly length?: number;
+  readonly state: BraceEvent['kind'];
+  readonly holds: readonly string[];
+}
+
+export interface RecordPull {
+  readonly code: string;
+  readonly point: string;
+  readonly aim: Vector;
+  readonly distance: number;
+  readonly heldAt: string;
+  readonly springBacks: readonly number[];
+}
+
+export interface RecordEntry {
+  readonly kind: 'finding' | 'decision';
+  readonly text: string;
+  readonly reason: string;
+  readonly author: string;
+  readonly at: string;
+  readonly about: readonly string[];
+}
+
+/** Writes the record of a job as it stands. `madeAt` is the time printed on it. */
+export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
+  const { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt } = theJob(rows);
+  const judgements = rows.rounds.map((round) => judgeRound(rows, round));
+  const withReadings = judgements.filter((each) => standingReadings(rows, each.round).length > 0);
+  const last = withReadings.at(-1);
+  const beforeLast = withReadings.at(-2);
+  const codes = codesOf(rows);
+  return {
+    format: 'vinkel.record/1',
+    madeAt,
+    job: { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt },
+    references: rows.references.map(({ kind, name: title, source, trust }) => ({ kind, name: title, source, trust })),
+    rounds: judgements.map((judgement) => roundOf(rows, judgement, codes)),
+    ...(last ? { final: finalOf(rows, last, codes) } : {}),
+    ...(last && beforeLast ? { changes: changesOf(rows, beforeLast, last) } : {}),
+    braces: rows.braces.map((brace) => braceOf(rows, brace, judgements, codes)),
+    pulls: rows.pulls.map((pull) => pullOf(rows, pull, judgements, codes)),
+    log: rows.logEntries.map((entry) => ({
+      kind: entry.kind,
+      text: entry.text,
+      reason: entry.reason,
+      author: entry.author,
+      at: entry.at,
+      about: rows.logSubjects
+        .filter((subject) => subject.entryId === entry.id)
+        .map((subject) => codes.get(subject.pointId ?? subject.dimensionId ?? '') ?? ''),
+    })),
+    photographs: rows.photographs.map(({ id, name: title, author, at, width, height }) => ({
+      id, name: title, author, at, width, height,
+    })),
+    lines: linesOf(rows, last ?? judgements.at(-1)),
+  }; // prettier-ignore
+}
+
+const codesOf = (rows: JobRows): ReadonlyMap<string, string> =>
+  new Map([...rows.points, ...rows.dimensions].map((each) => [each.id, each.code]));
+
+type Codes = ReadonlyMap<string, string>;
+
+function roundOf(rows: JobRows, { round, alignment }: RoundJudgement, codes: Codes): RecordRound {
+  const own = rows.readings.filter((reading) => reading.roundId === round.id);
+  const ids = new Set(own.map((reading) => reading.id));
+  const versions = new Set([round.instrumentVersionId, ...own.map((reading) => reading.instrumentVersionId)]);
+  const support = supportOf(rows, round);
+  return {
+    number: round.number,
+    name: round.name,
+    state: stateOf(rows, round).kind,
+    support: support.kind,
+    suspension: support.suspension,
+    supportNote: support.note,
+    instruments: rows.instrumentVersions
+      .filter((version) => versions.has(version.id))
+      .map((version) => instrumentOf(rows, version).name),
+    temperature: round.temperature,
+    author: round.author,
+    startedAt: round.startedAt,
+    readings: own.length,
+    struck: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)).length,
+    control: alignment.ok ? alignment.controlIds.map((id) => codes.get(id)!) : [],
+    ...(alignment.ok ? { rms: alignment.rms } : {}),
+  };
+}
+
+function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): RecordFinal {
+  const accepted = acceptedDimensions(rows, judgement.round);
+  return {
+    round: judgement.round.number,
+    points: judgement.points.flatMap(({ point, control, judged }) => {
+      const row = judgement.references.points.get(point.id)?.row;
+      if (!judged || !row) return [];
+      const { dx, dy, dz } = judged.deviation;
+      const plusMinus: Vector = [judged.axes.x.plusMinus, judged.axes.y.plusMinus, judged.axes.z.plusMinus];
+      return [
+        {
+          code: point.code, name: point.name, position: [row.x, row.y, row.z] as Vector,
+          deviation: [dx, dy, dz] as Vector, plusMinus, limit: judged.limit, verdict: judged.verdict, control,
+        },
+      ];
+    }),
+    dimensions: judgement.dimensions.flatMap(({ dimension, measured, judged }) =>
+      measured && judged
+        ? [
+            {
+              code: dimension.code, name: dimension.name, measure: dimension.measure,
+              ends: `${codes.get(dimension.fromPointId)} – ${codes.get(dimension.toPointId)}`,
+              reference: judged.reference, measured: measured.value, deviation: judged.deviation,
+              plusMinus: judged.plusMinus, limit: judged.limit, verdict: judged.verdict,
+              accepted: accepted.has(dimension.id),
+            },
+          ]
+        : [],
+    ),
+    gaps: judgeSeams(rows, judgement).flatMap(({ seam, stations }) =>
+      stations.flatMap(({ station, quantity, measured, target, judged }) =>
+        measured && target && judged
+          ? [
+              {
+                seam: seam.code, name: seam.name, side: seam.side, station: station.number, quantity,
+                measured: measured.value, target: target.value, plusMinus: judged.plusMinus, verdict: judged.verdict,
+              },
+            ]
+          : [],
+      ),
+    ),
+  }; // prettier-ignore
+}
+
+/** Dimensions whose deviation in this round somebody accepted with a reason. */
+export function acceptedDimensions(rows: JobRows, round: Pick<Round, 'id'>): ReadonlySet<string> {
+  const entries = new Set(
+    rows.logEntries.filter((entry) => entry.kind === 'decision' && entry.roundId === round.id).map((entry) => entry.id),
+  );
+  return new Set(
+    rows.logSubjects.flatMap((subject) =>
+      entries.has(subject.entryId) && subject.acceptedDeviation !== null && subject.dimensionId
+        ? [subject.dimensionId]
+        : [],
+    ),
+  );
+}
+
+function changesOf(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): RecordChanges {
+  const change = compareRounds(rows, earlier, later);
+  return {
+    earlier: earlier.round.number,
+    later: later.round.number,
+    cautions: change.cautions,
+    rows: change.dimensions.map(({ dimension, change: by, sd, verdict }) => ({
+      code: dimension.code,
+      name: dimension.name,
+      change: by,
+      plusMinus: 2 * sd,
+      verdict,
+    })),
+  };
+}
+
+const ofRound = (judgements: readonly RoundJudgement[], roundId: string | null) =>
+  judgements.find((each) => each.round.id === roundId);
+
+function braceOf(rows: JobRows, brace: Brace, judgements: readonly RoundJudgement[], codes: Codes): RecordBrace {
+  const judgement = ofRound(judgements, brace.roundId);
+  const references = (judgement ?? judgements[0])?.references;
+  const length = references && braceGeometry(brace, judgement, references)?.length;
+  return {
+    code: brace.code,
+    ends: `${codes.get(brace.fromPointId)} – ${codes.get(brace.toPointId)}`,
+    kind: brace.kind,
+    section: brace.section,
+    ...(length === undefined ? {} : { length }),
+    state: braceState(rows, brace),
+    holds: dimensionsOf(rows, brace).map((dimension) => dimension.code),
+  };
+}
+
+function pullOf(rows: JobRows, pull: Pull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
+  const judgement = ofRound(judgements, pull.roundId)!;
+  return {
+    code: pull.code,
+    point: codes.get(pull.pointId)!,
+    aim: [pull.aimX, pull.aimY, pull.aimZ],
+    distance: pullDistance(pull),
+    heldAt: pull.heldAt,
+    springBacks: pullProgress(rows, pull, judgement).flatMap((progress) =>
+      progress.cycles.flatMap((cycle) => (cycle.springBack === undefined ? [] : [cycle.springBack])),
+    ),
+  };
+}
+
+function linesOf(rows: JobRows, judgement: RoundJudgement | undefined): [Vector, Vector][] {
+  const position = (id: string): Vector | undefined => {
+    const row = judgement?.references.points.get(id)?.row;
+    return row && [row.x, row.y, row.z];
+  };
+  return rows.memberLines.flatMap((line) => {
+    const [from, to] = [position(line.fromPointId), position(line.toPointId)];
+    return from && to ? [[from, to] as [Vector, Vector]] : [];
+  });
+}

@@ -1,0 +1,215 @@
+import { fitSelected, deviationOf, place, rootMeanSquare, type Deviation, type RigidMotion } from '../alignment/selected';
+import { axisDeviations, deviationCovariances } from '../alignment/uncertainty';
+import { AXES, distance, levelDistance, scale, subtract, type Axis, type Position, type Vector } from '../geometry/vector';
+import type { Dimension, Point, Round } from '../job/entities';
+import type { JobRows } from '../job/job-rows';
+import { chooseReferences, type ChosenReferences } from '../reference/chosen';
+import { judge, worstVerdict, type Judgement, type Verdict } from '../tolerance/verdict';
+import { locatedPoints, measureRound, type LocatedPoint, type MeasuredRound } from './measured';
+
+export type RoundAlignment =
+  | { readonly ok: true; readonly motion: RigidMotion; readonly rms: number; readonly controlIds: readonly string[] }
+  | { readonly ok: false; readonly reason: string };
+
+/** Why a point has no deviation: the least that is missing. */
+export type Lacking = 'notMeasured' | 'notLocated' | 'noReference' | 'notAligned';
+
+export interface PointJudgement {
+  readonly point: Point;
+  readonly control: boolean;
+  /** The axes read so far. */
+  readonly read: readonly Axis[];
+  readonly lacking?: Lacking;
+  readonly judged?: {
+    readonly deviation: Deviation;
+    /** One standard deviation of each component, mm, chart axes. */
+    readonly sd: Vector;
+    readonly limit: number;
+    readonly referenceId: string;
+    readonly axes: Readonly<Record<Axis, Judgement>>;
+    readonly worstAxis: Axis;
+    readonly verdict: Verdict;
+    readonly cannotDecide: boolean;
+  };
+}
+
+export interface DimensionJudgement {
+  readonly dimension: Dimension;
+  readonly lacking?: 'notMeasured' | 'noReference';
+  readonly measured?: { readonly value: number; readonly sd: number; readonly from: 'readings' | 'points' };
+  readonly judged?: Judgement & {
+    readonly reference: number;
+    readonly deviation: number;
+    readonly limit: number;
+    readonly referenceId: string;
+  };
+}
+
+export interface RoundJudgement {
+  readonly round: Round;
+  readonly measured: MeasuredRound;
+  readonly located: ReadonlyMap<string, LocatedPoint>;
+  readonly references: ChosenReferences;
+  readonly alignment: RoundAlignment;
+  readonly points: readonly PointJudgement[];
+  readonly dimensions: readonly DimensionJudgement[];
+}
+
+/** Aligns a round on its control points and judges every point and dimension of the job by it. */
+export function judgeRound(rows: JobRows, round: Round): RoundJudgement {
+  const measured = measureRound(rows, round);
+  const located = locatedPoints(measured);
+  const references = chooseReferences(rows);
+  const controlIds = rows.roundControls
+    .filter((control) => control.roundId === round.id)
+    .map((control) => control.pointId);
+  const alignment = alignRound(rows, controlIds, located, references);
+  return {
+    round,
+    measured,
+    located,
+    references,
+    alignment,
+    points: judgePoints(rows, { measured, located, references, alignment }, controlIds),
+    dimensions: rows.dimensions.map((dimension) => judgeDimension(dimension, measured, located, references)),
+  };
+}
+
+type Basis = Pick<RoundJudgement, 'measured' | 'located' | 'references' | 'alignment'>;
+
+const referencePosition = (references: ChosenReferences, pointId: string): Position<'chart'> | undefined => {
+  const chosen = references.points.get(pointId);
+  return chosen && [chosen.row.x, chosen.row.y, chosen.row.z];
+};
+
+/** A located point with its reference, the trust in the reference added to the variance. */
+function uncertainPoint(id: string, { located, references }: Pick<Basis, 'located' | 'references'>) {
+  const { position, variance } = located.get(id)!;
+  const trust = references.points.get(id)!.reference.trust ** 2;
+  const total: Vector = [variance[0] + trust, variance[1] + trust, variance[2] + trust];
+  return {
+    id,
+    measured: position,
+    reference: referencePosition(references, id)!,
+    variance: total,
+    sigma: Math.sqrt((total[0] + total[1] + total[2]) / 3),
+  };
+}
+
+function alignRound(
+  rows: JobRows,
+  controlIds: readonly string[],
+  located: RoundJudgement['located'],
+  references: ChosenReferences,
+): RoundAlignment {
+  const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
+  if (controlIds.length === 0)
+    return { ok: false, reason: 'no control points are chosen: choose at least three points to measure from' };
+  const usable = controlIds.filter((id) => located.has(id) && references.points.has(id));
+  const fit = fitSelected(usable.map((id) => uncertainPoint(id, { located, references })));
+  if (!fit.ok) {
+    const unusable = controlIds.filter((id) => !usable.includes(id)).map((id) => codeOf.get(id));
+    const missing = unusable.length > 0 ? ` (${unusable.join(', ')}: not located or without a reference)` : '';
+    return { ok: false, reason: fit.reason + missing };
+  }
+  const deviations = usable.map((id) => deviationOf(fit.motion, uncertainPoint(id, { located, references })));
+  return { ok: true, motion: fit.motion, rms: rootMeanSquare(deviations), controlIds: usable };
+}
+
+function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[]): PointJudgement[] {
+  const { measured, located, references, alignment } = basis;
+  const judgeable = rows.points.filter((point) => located.has(point.id) && references.points.has(point.id));
+  const covariances = alignment.ok
+    ? deviationCovariances(
+        alignment.motion,
+        alignment.controlIds.map((id) => uncertainPoint(id, basis)),
+        judgeable.map((point) => uncertainPoint(point.id, basis)),
+      )
+    : new Map<string, never>();
+  return rows.points.map((point) => {
+    const measurement = measured.points.get(point.id) ?? {};
+    const read = AXES.filter((axis) => measurement[axis]);
+    const common = { point, control: controlIds.includes(point.id), read };
+    if (read.length === 0) return { ...common, lacking: 'notMeasured' };
+    if (!located.has(point.id)) return { ...common, lacking: 'notLocated' };
+    const chosen = references.points.get(point.id);
+    if (!chosen) return { ...common, lacking: 'noReference' };
+    const covariance = covariances.get(point.id);
+    if (!alignment.ok || !covariance) return { ...common, lacking: 'notAligned' };
+    const deviation = deviationOf(alignment.motion, uncertainPoint(point.id, basis));
+    return { ...common, judged: judgeAxes(deviation, axisDeviations(covariance), chosen.row.tolerance, chosen.reference.id) };
+  });
+}
+
+/** The limit applies to each axis and the worst axis rules. */
+function judgeAxes(deviation: Deviation, sd: Vector, limit: number, referenceId: string): PointJudgement['judged'] {
+  const components: Vector = [deviation.dx, deviation.dy, deviation.dz];
+  const judgements = components.map((component, i) => judge(component, sd[i]!, limit));
+  const verdict = worstVerdict(judgements.map((each) => each.verdict));
+  const reach = (i: number) =>
+    (judgements[i]!.verdict === verdict ? 1e6 : 0) + Math.abs(components[i]!) + judgements[i]!.plusMinus;
+  const worst = [0, 1, 2].reduce((best, i) => (reach(i) > reach(best) ? i : best), 0);
+  return {
+    deviation,
+    sd,
+    limit,
+    referenceId,
+    axes: { x: judgements[0]!, y: judgements[1]!, z: judgements[2]! },
+    worstAxis: AXES[worst]!,
+    verdict,
+    cannotDecide: judgements.some((each) => each.cannotDecide),
+  };
+}
+
+function judgeDimension(
+  dimension: Dimension,
+  measured: MeasuredRound,
+  located: RoundJudgement['located'],
+  references: ChosenReferences,
+): DimensionJudgement {
+  const value = measuredLength(dimension, measured, located);
+  if (!value) return { dimension, lacking: 'notMeasured' };
+  const chosen = references.dimensions.get(dimension.id);
+  if (!chosen) return { dimension, measured: value, lacking: 'noReference' };
+  const deviation = value.value - chosen.row.value;
+  const sd = Math.hypot(value.sd, chosen.reference.trust);
+  return {
+    dimension,
+    measured: value,
+    judged: {
+      ...judge(deviation, sd, chosen.row.tolerance),
+      reference: chosen.row.value,
+      deviation,
+      limit: chosen.row.tolerance,
+      referenceId: chosen.reference.id,
+    },
+  };
+}
+
+/** Read directly, the way the dimension says; else computed where both ends are located. */
+function measuredLength(
+  dimension: Dimension,
+  measured: MeasuredRound,
+  located: RoundJudgement['located'],
+): DimensionJudgement['measured'] {
+  const ends = new Set([dimension.fromPointId, dimension.toPointId]);
+  const read = measured.distances.find(
+    (each) => each.measure === dimension.measure && ends.has(each.fromPointId) && ends.has(each.toPointId),
+  );
+  if (read) return { value: read.value, sd: read.sd, from: 'readings' };
+  const from = located.get(dimension.fromPointId);
+  const to = located.get(dimension.toPointId);
+  if (!from || !to) return undefined;
+  const tip = dimension.measure === 'tip';
+  const value = tip ? distance(from.position, to.position) : levelDistance(from.position, to.position);
+  const along = scale(subtract(to.position, from.position), 1 / value);
+  const shares: Vector = tip ? along : [along[0], along[1], 0];
+  const variance = shares.reduce((sum, share, i) => sum + share ** 2 * (from.variance[i]! + to.variance[i]!), 0);
+  return { value, sd: Math.sqrt(variance), from: 'points' };
+}
+
+/** Where a located point stands in the chart's axes, once the round is aligned. */
+export function placedPosition(judgement: RoundJudgement, pointId: string): Position<'chart'> | undefined {
+  const point = judgement.located.get(pointId);
+  return point && judgement.alignment.ok ? place(judgement.alignment.motion, point.position) : undefined;
+}

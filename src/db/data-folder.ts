@@ -1,0 +1,48 @@
+import { closeSync, mkdirSync, openSync, readFileSync, ftruncateSync, writeSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { tryLock, unlock } from 'fs-native-extensions';
+
+/** Another process has the data folder open. */
+export class FolderInUse extends Error {
+  constructor(folder: string, holder: string) {
+    super(`The data folder ${folder} is in use by ${holder}. Stop that one first, or choose another folder with VINKEL_DATA.`);
+    this.name = 'FolderInUse';
+  }
+}
+
+export interface LockedFolder {
+  readonly path: string;
+  readonly databasePath: string;
+  readonly journalPath: string;
+  release(): void;
+}
+
+/**
+ * Takes the data folder for this process alone. The lock is the operating system's and lives as
+ * long as the process: one left by a killed process is free, a suspended holder keeps it.
+ *
+ * @throws FolderInUse naming the holder
+ */
+export function lockFolder(folder: string): LockedFolder {
+  const absolute = path.resolve(folder);
+  mkdirSync(absolute, { recursive: true });
+  const lockPath = path.join(absolute, 'lock');
+  const descriptor = openSync(lockPath, 'a+');
+  if (!tryLock(descriptor)) {
+    const holder = readFileSync(lockPath, 'utf8').trim() || 'another process';
+    closeSync(descriptor);
+    throw new FolderInUse(absolute, holder);
+  }
+  ftruncateSync(descriptor, 0);
+  writeSync(descriptor, `process ${process.pid} on ${os.hostname()}, started ${new Date().toISOString()}`);
+  return {
+    path: absolute,
+    databasePath: path.join(absolute, 'database'),
+    journalPath: path.join(absolute, 'journal.jsonl'),
+    release: () => {
+      unlock(descriptor);
+      closeSync(descriptor);
+    },
+  };
+}

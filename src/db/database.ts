@@ -1,0 +1,38 @@
+/** Anything SQL can be sent to: the database itself or one transaction. */
+export interface Queryable {
+  /**
+   * Runs one statement. Column names come back in camelCase, times as ISO 8601 text in UTC,
+   * bytes as `Uint8Array`, JSON parsed.
+   */
+  query<Row>(sql: string, parameters?: readonly unknown[]): Promise<Row[]>;
+}
+
+/** The one port to the data. PGlite is behind it today; a PostgreSQL server fits behind it too. */
+export interface Database extends Queryable {
+  /** Runs the work in one transaction, undone as a whole when it throws. */
+  transaction<T>(work: (tx: Queryable) => Promise<T>): Promise<T>;
+  /** Runs a script of several statements, without parameters. */
+  script(sql: string): Promise<void>;
+  close(): Promise<void>;
+}
+
+const camel = (column: string): string =>
+  column.replace(/_([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
+
+/** `fromPointId` → `from_point_id`. */
+export const snake = (key: string): string =>
+  key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+
+/** Rows as a driver returns them, with the keys the program uses. */
+export function camelRows<Row>(rows: readonly Record<string, unknown>[]): Row[] {
+  const [first] = rows;
+  if (!first) return [];
+  const keys = Object.keys(first).map((column) => [column, camel(column)] as const);
+  return rows.map((row) => Object.fromEntries(keys.map(([column, key]) => [key, row[column]])) as Row);
+}
+
+/** PostgreSQL's `2026-11-24 08:00:00.25+00` as `2026-11-24T08:00:00.250Z`. */
+export const isoTime = (text: string): string => new Date(text).toISOString();
+
+/** PostgreSQL's OID of `timestamptz`, whose text both engines hand to `isoTime`. */
+export const TIMESTAMPTZ = 1184;

@@ -1,0 +1,31 @@
+import { readdir, readFile } from 'node:fs/promises';
+import path from 'node:path';
+import type { Database } from './database';
+
+export const MIGRATIONS = path.join(process.cwd(), 'src/db/migrations');
+
+/**
+ * Brings the schema up to date: every `NNNN_name.sql` not applied yet runs once, in order, each in
+ * its own transaction together with the note that it ran.
+ */
+export async function migrate(database: Database, folder = MIGRATIONS): Promise<void> {
+  await database.script(
+    `create table if not exists migration (
+       number integer primary key,
+       name text not null,
+       applied_at timestamptz not null default now()
+     )`,
+  );
+  const applied = await database.query<{ number: number }>('select number from migration');
+  const numbers = new Set(applied.map((row) => row.number));
+  for (const name of (await readdir(folder)).filter((file) => /^\d{4}_.*\.sql$/.test(file)).sort()) {
+    const number = Number(name.slice(0, 4));
+    if (numbers.has(number)) continue;
+    const sql = await readFile(path.join(folder, name), 'utf8');
+    const note = `insert into migration (number, name) values (${number}, '${name.replaceAll("'", '')}')`;
+    await database.script(`begin;\n${sql}\n;${note};\ncommit;`).catch(async (error: unknown) => {
+      await database.script('rollback').catch(() => undefined);
+      throw new Error(`migration ${name} failed`, { cause: error });
+    });
+  }
+}

@@ -1,0 +1,58 @@
+import type { Photograph } from '@/core/job/entities';
+import type { Queryable } from './database';
+import { columns } from './table';
+
+/** Bytes a part of a picture holds: small enough to stream, large enough to be few. */
+export const PART_BYTES = 1024 * 1024;
+
+export async function addContent(tx: Queryable, id: string, preview: Uint8Array): Promise<void> {
+  await tx.query('insert into photograph_content (id, preview) values ($1, $2)', [id, preview]);
+}
+
+export async function addPart(tx: Queryable, id: string, number: number, bytes: Uint8Array): Promise<void> {
+  await tx.query('insert into photograph_part (content_id, number, bytes) values ($1, $2, $3)', [
+    id,
+    number,
+    bytes,
+  ]);
+}
+
+export async function removeContent(tx: Queryable, ids: readonly string[]): Promise<void> {
+  await tx.query('delete from photograph_content where id = any($1::uuid[])', [ids]);
+}
+
+/** Content whose photograph was never recorded: an import broken off. */
+export async function removeOrphanedContent(tx: Queryable): Promise<void> {
+  await tx.query(
+    `delete from photograph_content
+     where not exists (select from photograph where photograph.id = photograph_content.id)`,
+  );
+}
+
+export async function photographById(db: Queryable, id: string): Promise<Photograph | undefined> {
+  const [row] = await db.query<Photograph>(
+    `select ${columns('photographs')} from photograph where id = $1`,
+    [id],
+  );
+  return row;
+}
+
+export async function previewOf(db: Queryable, id: string): Promise<Uint8Array | undefined> {
+  const [row] = await db.query<{ preview: Uint8Array }>(
+    'select preview from photograph_content where id = $1',
+    [id],
+  );
+  return row?.preview;
+}
+
+/** The picture's bytes, part by part. */
+export async function* contentOf(db: Queryable, id: string): AsyncGenerator<Uint8Array> {
+  for (let number = 0; ; number++) {
+    const [row] = await db.query<{ bytes: Uint8Array }>(
+      'select bytes from photograph_part where content_id = $1 and number = $2',
+      [id, number],
+    );
+    if (!row) return;
+    yield row.bytes;
+  }
+}

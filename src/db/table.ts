@@ -1,0 +1,111 @@
+import { JOB_TABLES, type JobTable, type RowOf } from '@/core/job/job-rows';
+import { snake, type Queryable } from './database';
+
+/** Names of the tables in the database, by the name their rows have in the program. */
+export const TABLE: Readonly<Record<JobTable, string>> = {
+  jobs: 'job',
+  instruments: 'instrument',
+  instrumentVersions: 'instrument_version',
+  points: 'point',
+  dimensions: 'dimension',
+  memberLines: 'member_line',
+  seams: 'seam',
+  seamStations: 'seam_station',
+  features: 'feature',
+  shellStates: 'shell_state',
+  supports: 'support',
+  rounds: 'round',
+  roundControls: 'round_control',
+  references: 'reference',
+  referencePoints: 'reference_point',
+  referenceDimensions: 'reference_dimension',
+  referenceStations: 'reference_station',
+  pulls: 'pull',
+  pullEvents: 'pull_event',
+  readings: 'reading',
+  readingStrikes: 'reading_strike',
+  braces: 'brace',
+  braceDimensions: 'brace_dimension',
+  braceEvents: 'brace_event',
+  steps: 'step',
+  stepEvents: 'step_event',
+  logEntries: 'log_entry',
+  logSubjects: 'log_subject',
+  photographs: 'photograph',
+  signedRecords: 'signed_record',
+};
+
+const keysOf = (table: JobTable): string[] => Object.keys(JOB_TABLES[table].shape);
+
+/** The columns of a table, for a select: `job.id, job.name, …`. */
+export const columns = (table: JobTable): string =>
+  keysOf(table)
+    .map((key) => `${TABLE[table]}.${snake(key)}`)
+    .join(', ');
+
+/** PostgreSQL sends and takes at most 65535 parameters a statement. */
+const MOST_PARAMETERS = 30_000;
+
+/**
+ * Inserts rows. With `skipExisting` a row whose identity is already there is left as it is, which
+ * makes a repeated delivery harmless.
+ */
+export async function insert<T extends JobTable>(
+  tx: Queryable,
+  table: T,
+  rows: readonly RowOf<T>[],
+  { skipExisting = false } = {},
+): Promise<void> {
+  const keys = keysOf(table);
+  const perStatement = Math.floor(MOST_PARAMETERS / keys.length);
+  for (let start = 0; start < rows.length; start += perStatement) {
+    const some = rows.slice(start, start + perStatement) as readonly Record<string, unknown>[];
+    const values = some.map(
+      (_, r) => `(${keys.map((_, k) => `$${r * keys.length + k + 1}`).join(', ')})`,
+    );
+    await tx.query(
+      `insert into ${TABLE[table]} (${keys.map(snake).join(', ')}) values ${values.join(', ')}
+       ${skipExisting ? 'on conflict do nothing' : ''}`,
+      some.flatMap((row) => keys.map((key) => parameter(table, key, row[key]))),
+    );
+  }
+}
+
+const parameter = (table: JobTable, key: string, value: unknown): unknown =>
+  table === 'signedRecords' && key === 'snapshot' ? JSON.stringify(value) : value;
+
+/** Tables whose rows a user may edit: they carry a version. */
+export type EditableTable = {
+  [T in JobTable]: RowOf<T> extends { id: string; version: number } ? T : never;
+}[JobTable];
+
+export type UpdateResult<Row> =
+  | { readonly ok: true; readonly row: Row }
+  | { readonly ok: false; readonly current: Row | undefined };
+
+/**
+ * Writes an edited row if nobody changed it since `row.version` was read, and raises its version.
+ *
+ * @returns the row as written; or, where another edit came first, the row as it is now
+ */
+export async function update<T extends EditableTable>(
+  tx: Queryable,
+  table: T,
+  row: RowOf<T>,
+): Promise<UpdateResult<RowOf<T>>> {
+  const { id, version } = row as { id: string; version: number };
+  const keys = keysOf(table).filter((key) => key !== 'id' && key !== 'version');
+  const [written] = await tx.query<RowOf<T>>(
+    `update ${TABLE[table]}
+     set ${keys.map((key, i) => `${snake(key)} = $${i + 3}`).join(', ')}, version = version + 1
+     where id = $1 and version = $2
+     returning ${columns(table)}`,
+    [id, version, ...keys.map((key) => (row as Record<string, unknown>)[key])],
+  );
+  if (written) return { ok: true, row: written };
+  const [current] = await tx.query<RowOf<T>>(
+    `select ${columns(table)} from ${TABLE[table]} where id = $1`,
+    [id],
+  );
+  return { ok: false, current };
+}

@@ -1,0 +1,89 @@
+import { z } from 'zod';
+import type { Photograph } from '@/core/job/entities';
+import { emptyJobRows, JOB_TABLE_NAMES, JOB_TABLES, type JobRows, type JobTable } from '@/core/job/job-rows';
+import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
+
+/**
+ * A whole job as documents: `job.json` (`vinkel.job/1`) with everything but the readings,
+ * one `rounds/NN.json` (`vinkel.round/1`) a round with its readings and strikes, and the
+ * photographs as files under `photographs/`. See docs/formats.md.
+ */
+const ROUND_TABLES = ['rounds', 'roundControls', 'readings', 'readingStrikes'] as const satisfies readonly JobTable[];
+type RoundTable = (typeof ROUND_TABLES)[number];
+const isRoundTable = (table: JobTable): table is RoundTable =>
+  (ROUND_TABLES as readonly string[]).includes(table);
+const OWN_TABLES = JOB_TABLE_NAMES.filter((table) => !isRoundTable(table));
+
+const tablesSchema = (tables: readonly JobTable[]) =>
+  z.strictObject(Object.fromEntries(tables.map((table) => [table, z.array(JOB_TABLES[table])])));
+
+const jobDocument = z.strictObject({ format: z.literal('vinkel.job/1'), rows: tablesSchema(OWN_TABLES) });
+const roundDocument = z.strictObject({ format: z.literal('vinkel.round/1'), rows: tablesSchema(ROUND_TABLES) });
+
+export interface ArchiveDocument {
+  readonly path: string;
+  readonly text: string;
+}
+
+export const JOB_PATH = 'job.json';
+export const ROUND_PATH = /^rounds\/\d+\.json$/;
+
+const EXTENSION: Readonly<Record<Photograph['mediaType'], string>> = {
+  'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp', 'image/avif': 'avif', 'image/gif': 'gif', 'image/tiff': 'tif',
+}; // prettier-ignore
+
+export const photographPath = (photograph: Pick<Photograph, 'id' | 'mediaType'>): string =>
+  `photographs/${photograph.id}.${EXTENSION[photograph.mediaType]}`;
+
+/** The documents of a job; only the instruments its readings and rounds used travel with it. */
+export function archiveDocuments(rows: JobRows): ArchiveDocument[] {
+  const versions = new Set([
+    ...rows.rounds.map((round) => round.instrumentVersionId),
+    ...rows.readings.map((reading) => reading.instrumentVersionId),
+  ]);
+  const instrumentVersions = rows.instrumentVersions.filter((version) => versions.has(version.id));
+  const used = new Set(instrumentVersions.map((version) => version.instrumentId));
+  const own: Record<string, unknown> = Object.fromEntries(OWN_TABLES.map((table) => [table, rows[table]]));
+  own.instrumentVersions = instrumentVersions;
+  own.instruments = rows.instruments.filter((instrument) => used.has(instrument.id));
+  return [
+    { path: JOB_PATH, text: json({ format: 'vinkel.job/1', rows: own }) },
+    ...rows.rounds.map((round) => {
+      const readings = rows.readings.filter((reading) => reading.roundId === round.id);
+      const ids = new Set(readings.map((reading) => reading.id));
+      return {
+        path: `rounds/${String(round.number).padStart(2, '0')}.json`,
+        text: json({
+          format: 'vinkel.round/1',
+          rows: {
+            rounds: [round],
+            roundControls: rows.roundControls.filter((control) => control.roundId === round.id),
+            readings,
+            readingStrikes: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)),
+          },
+        }),
+      };
+    }),
+  ];
+}
+
+const json = (value: unknown): string => `${JSON.stringify(value, null, 1)}\n`;
+
+/** Puts a job's documents together again; every fault names its file and place. */
+export function readArchiveDocuments(documents: readonly ArchiveDocument[]): Parsed<JobRows> {
+  const rows = emptyJobRows();
+  const faults: Fault[] = [];
+  for (const { path, text } of documents) {
+    const schema = path === JOB_PATH ? jobDocument : roundDocument;
+    const parsed = parseJson(text);
+    const shape = parsed.ok ? parseShape(schema as z.ZodType<{ rows: Partial<JobRows> }>, parsed.value) : parsed;
+    if (!shape.ok) {
+      faults.push(...shape.faults.map((fault) => ({ ...fault, path: `${path} ${fault.path}` })));
+      continue;
+    }
+    for (const [table, list] of Object.entries(shape.value.rows)) rows[table as JobTable].push(...(list as never[]));
+  }
+  if (rows.jobs.length !== 1 && faults.length === 0)
+    faults.push({ path: JOB_PATH, message: `an archive holds one job, not ${rows.jobs.length}` });
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, value: rows };
+}

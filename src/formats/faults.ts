@@ -1,0 +1,87 @@
+import { parse, printParseErrorCode, type ParseError } from 'jsonc-parser';
+import type { z } from 'zod';
+
+/** One thing wrong with a document, and the place: `readings[3].to`, or `file` for the file itself. */
+export interface Fault {
+  readonly path: string;
+  readonly message: string;
+}
+
+export type Parsed<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly faults: readonly Fault[] };
+
+export const faultText = ({ path, message }: Fault): string => `${path}: ${message}`;
+
+/** Reads JSON; a text that is not says `file` with line and column. */
+export function parseJson(text: string): Parsed<unknown> {
+  const errors: ParseError[] = [];
+  const value: unknown = parse(text.replace(/^\uFEFF/, ''), errors, {
+    disallowComments: true,
+    allowTrailingComma: false,
+    allowEmptyContent: false,
+  });
+  const [first] = errors;
+  if (!first) return { ok: true, value };
+  const before = text.slice(0, first.offset).split('\n');
+  const place = `line ${before.length}, column ${before.at(-1)!.length + 1}`;
+  const what = printParseErrorCode(first.error).replace(/([A-Z])/g, ' $1').trim().toLowerCase();
+  return { ok: false, faults: [{ path: 'file', message: `not JSON: ${what} at ${place}` }] };
+}
+
+/** `['points', 3, 'x']` as `points[3].x`. */
+export const pathText = (path: readonly PropertyKey[]): string =>
+  path.reduce<string>(
+    (text, key) =>
+      typeof key === 'number' ? `${text}[${key}]` : text === '' ? String(key) : `${text}.${String(key)}`,
+    '',
+  ) || 'file';
+
+/** Checks a document against its schema and reports every fault, unknown fields each by their path. */
+export function parseShape<T>(schema: z.ZodType<T>, value: unknown): Parsed<T> {
+  const result = schema.safeParse(value, { error: wordIssue });
+  if (result.success) return { ok: true, value: result.data };
+  return { ok: false, faults: result.error.issues.flatMap(issueFaults) };
+}
+
+const TYPE_WORDS: Readonly<Record<string, string>> = {
+  number: 'a number', string: 'text', array: 'a list', object: 'an object', boolean: 'true or false',
+  tuple: 'a list', int: 'a whole number',
+}; // prettier-ignore
+
+/** Wording of the commonest issues; the library's own for the rest. */
+const wordIssue: z.core.$ZodErrorMap = (issue) => {
+  if (issue.code !== 'invalid_type') return undefined;
+  const expected = TYPE_WORDS[issue.expected] ?? issue.expected;
+  return issue.input === undefined ? `missing: expected ${expected}` : `expected ${expected}`;
+};
+
+function issueFaults(issue: z.core.$ZodIssue): Fault[] {
+  if (issue.code === 'unrecognized_keys')
+    return issue.keys.map((key) => ({ path: pathText([...issue.path, key]), message: 'unknown field' }));
+  if (issue.code === 'invalid_union') {
+    const nearest = [...issue.errors].sort((a, b) => depth(b) - depth(a))[0];
+    if (nearest && depth(nearest) > 0)
+      return nearest.flatMap((each) =>
+        issueFaults({ ...each, path: [...issue.path, ...each.path] } as z.core.$ZodIssue),
+      );
+  }
+  return [{ path: pathText(issue.path), message: lowerFirst(issue.message) }];
+}
+
+const depth = (issues: readonly { path: readonly PropertyKey[] }[]): number =>
+  Math.max(0, ...issues.map((issue) => issue.path.length));
+
+const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** The ids that stand more than once, each with the place of its repetition. */
+export function duplicateFaults(list: string, ids: readonly string[], field = 'id'): Fault[] {
+  const seen = new Set<string>();
+  return ids.flatMap((id, i) => {
+    if (!seen.has(id)) {
+      seen.add(id);
+      return [];
+    }
+    return [{ path: `${list}[${i}].${field}`, message: `"${id}" stands here twice` }];
+  });
+}

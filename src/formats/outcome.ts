@@ -1,0 +1,20 @@
+import type { Fault } from './faults';
+
+/** What came of something a user asked for. */
+export type Outcome<T = null> =
+  | { readonly ok: true; readonly value: T }
+  | {
+      readonly ok: false;
+      readonly faults: readonly Fault[];
+      /** Somebody else changed the row first: the row as it is now. */
+      readonly current?: unknown;
+    };
+
+export const done = <T>(value: T): Outcome<T> => ({ ok: true, value });
+
+export type Failure = Extract<Outcome<never>, { ok: false }>;
+
+export const failed = (path: string, message: string): Failure => ({
+  ok: false,
+  faults: [{ path, message }],
+});

@@ -1,0 +1,159 @@
+'use server';
+
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { chartRows, takenCodes } from '@/core/chart/draft';
+import * as entity from '@/core/job/entities';
+import type { JobRows, JobTable } from '@/core/job/job-rows';
+import type { Queryable } from '@/db/database';
+import { loadJob } from '@/db/jobs';
+import { insert, update, type EditableTable } from '@/db/table';
+import { readChartCsv, type ChartPreview } from '@/formats/chart/csv';
+import { readChartJson } from '@/formats/chart/document';
+import { done, failed, type Outcome } from '@/formats/outcome';
+import { runUseCase } from '../use-case';
+
+const chartFiles = z.strictObject({
+  jobId: z.uuid(),
+  files: z.array(z.strictObject({ name: z.string(), text: z.string().max(20_000_000) })).min(1).max(4),
+  unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
+});
+
+const chartReference = (rows: JobRows) => rows.references.find((each) => each.kind === 'chart');
+
+/** Imports a chart, all of it or nothing. */
+export async function importChart(input: unknown): Promise<Outcome<{ points: number; dimensions: number; seams: number }>> {
+  return runUseCase(chartFiles, input, async ({ jobId, files, unit }, { database }) => {
+    const rows = await loadJob(database, jobId);
+    const reference = rows && chartReference(rows);
+    if (!rows || !reference) return failed('job', 'this job is not here any more');
+    const taken = takenCodes(rows);
+    const json = files.find((file) => /\.json$/i.test(file.name));
+    const preview: ChartPreview = json
+      ? readChartJson(json.text, taken)
+      : readChartCsv(files, { unit, driverSide: rows.jobs[0]!.driverSide }, taken);
+    const faults = [
+      ...preview.faults.map((message) => ({ path: 'file', message })),
+      ...preview.rows.flatMap((row) =>
+        row.faults.map((message) => ({ path: `${row.file} line ${row.line}`, message })),
+      ),
+    ];
+    if (faults.length > 0) return { ok: false, faults };
+    const made = chartRows(preview.draft, { jobId, referenceId: reference.id }, rows.points, randomUUID);
+    await database.transaction(async (tx) => {
+      for (const [table, list] of Object.entries(made)) await insert(tx, table as JobTable, list as never[]);
+    });
+    return done({ points: made.points.length, dimensions: made.dimensions.length, seams: made.seams.length });
+  });
+}
+
+const chartPoint = z.strictObject({ point: entity.point, reference: entity.referencePoint });
+const chartDimension = z.strictObject({ dimension: entity.dimension, reference: entity.referenceDimension });
+
+/** Adds a point with its chart position. */
+export async function addPoint(input: unknown): Promise<Outcome> {
+  return runUseCase(chartPoint, input, async ({ point, reference }, { database }) => {
+    await database.transaction(async (tx) => {
+      await insert(tx, 'points', [point]);
+      await insert(tx, 'referencePoints', [reference]);
+    });
+    return done(null);
+  });
+}
+
+export async function addDimension(input: unknown): Promise<Outcome> {
+  return runUseCase(chartDimension, input, async ({ dimension, reference }, { database }) => {
+    await database.transaction(async (tx) => {
+      await insert(tx, 'dimensions', [dimension]);
+      await insert(tx, 'referenceDimensions', [reference]);
+    });
+    return done(null);
+  });
+}
+
+/** Two rows edited as one line of a table; either both are written or neither. */
+class Stale extends Error {
+  constructor(readonly current: unknown) {
+    super('stale');
+  }
+}
+
+async function updateOrStop<T extends EditableTable>(tx: Queryable, table: T, row: Parameters<typeof update<T>>[2]) {
+  const result = await update(tx, table, row);
+  if (!result.ok) throw new Stale(result.current);
+  return result.row;
+}
+
+const stale = (error: unknown): Outcome<never> => {
+  if (!(error instanceof Stale)) throw error;
+  return {
+    ...failed('row', 'somebody else changed this row meanwhile; your text is kept'),
+    current: error.current ?? null,
+  };
+};
+
+/** Writes an edited point and its chart position, unless somebody else came first. */
+export async function savePoint(input: unknown): Promise<Outcome<z.infer<typeof chartPoint>>> {
+  return runUseCase(chartPoint, input, ({ point, reference }, { database }) =>
+    database
+      .transaction(async (tx) =>
+        done({
+          point: await updateOrStop(tx, 'points', point),
+          reference: await updateOrStop(tx, 'referencePoints', reference),
+        }),
+      )
+      .catch(stale),
+  );
+}
+
+export async function saveDimension(input: unknown): Promise<Outcome<z.infer<typeof chartDimension>>> {
+  return runUseCase(chartDimension, input, ({ dimension, reference }, { database }) =>
+    database
+      .transaction(async (tx) =>
+        done({
+          dimension: await updateOrStop(tx, 'dimensions', dimension),
+          reference: await updateOrStop(tx, 'referenceDimensions', reference),
+        }),
+      )
+      .catch(stale),
+  );
+}
+
+/** Removes a point nothing refers to yet. */
+export async function removePoint(input: unknown): Promise<Outcome> {
+  return runUseCase(z.uuid(), input, async (id, { database }) => {
+    await database.transaction(async (tx) => {
+      await tx.query('delete from reference_point where point_id = $1', [id]);
+      await tx.query('delete from point where id = $1', [id]);
+    });
+    return done(null);
+  });
+}
+
+export async function removeDimension(input: unknown): Promise<Outcome> {
+  return runUseCase(z.uuid(), input, async (id, { database }) => {
+    await database.transaction(async (tx) => {
+      await tx.query('delete from reference_dimension where dimension_id = $1', [id]);
+      await tx.query('delete from dimension where id = $1', [id]);
+    });
+    return done(null);
+  });
+}
+
+const newSeam = z.strictObject({
+  seam: entity.seam,
+  stations: z.array(entity.seamStation).min(1).max(40),
+  targets: z.array(entity.referenceStation),
+});
+
+/** Adds a seam with its stations and their targets. */
+export async function addSeam(input: unknown): Promise<Outcome> {
+  return runUseCase(newSeam, input, async ({ seam, stations, targets }, { database }) => {
+    await database.transaction(async (tx) => {
+      await insert(tx, 'seams', [seam]);
+      await insert(tx, 'seamStations', stations);
+      await insert(tx, 'referenceStations', targets);
+    });
+    return done(null);
+  });
+}

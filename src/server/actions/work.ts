@@ -1,0 +1,58 @@
+'use server';
+
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import * as entity from '@/core/job/entities';
+import { insert } from '@/db/table';
+import { done, type Outcome } from '@/formats/outcome';
+import { runUseCase } from '../use-case';
+
+const author = entity.braceEvent.shape.author;
+
+const newBrace = z.strictObject({
+  brace: entity.brace.omit({ version: true }),
+  dimensionIds: z.array(z.uuid()),
+  author,
+});
+
+/** Plans a brace between two points, with the dimensions it is there to hold. */
+export async function planBrace(input: unknown): Promise<Outcome> {
+  return runUseCase(newBrace, input, async ({ brace, dimensionIds, author: by }, { database }) => {
+    await database.transaction(async (tx) => {
+      await insert(tx, 'braces', [{ ...brace, version: 1 }]);
+      await insert(tx, 'braceDimensions', dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })));
+      await insert(tx, 'braceEvents', [
+        { id: randomUUID(), braceId: brace.id, kind: 'planned', at: new Date().toISOString(), author: by, note: '' },
+      ]);
+    });
+    return done(null);
+  });
+}
+
+export async function recordBraceEvent(input: unknown): Promise<Outcome> {
+  return runUseCase(entity.braceEvent.omit({ at: true }), input, async (event, { database }) => {
+    await insert(database, 'braceEvents', [{ ...event, at: new Date().toISOString() }]);
+    return done(null);
+  });
+}
+
+const newPull = z.strictObject({ pull: entity.pull.omit({ version: true }), author });
+
+export async function planPull(input: unknown): Promise<Outcome> {
+  return runUseCase(newPull, input, async ({ pull, author: by }, { database }) => {
+    await database.transaction(async (tx) => {
+      await insert(tx, 'pulls', [{ ...pull, version: 1 }]);
+      await insert(tx, 'pullEvents', [
+        { id: randomUUID(), pullId: pull.id, kind: 'planned', at: new Date().toISOString(), author: by, note: '' },
+      ]);
+    });
+    return done(null);
+  });
+}
+
+export async function recordPullEvent(input: unknown): Promise<Outcome> {
+  return runUseCase(entity.pullEvent.omit({ at: true }), input, async (event, { database }) => {
+    await insert(database, 'pullEvents', [{ ...event, at: new Date().toISOString() }]);
+    return done(null);
+  });
+}

@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { reading, readingStrike, type Reading, type ReadingStrike } from '@/core/job/entities';
+import {
+  addReadings,
+  addStrikes,
+  contextOfReadings,
+  nextSequence,
+  presentReadings,
+  standingReadings,
+} from '@/db/readings';
+import { done, failed, type Outcome } from '@/formats/outcome';
+import type { Store } from './store';
+import { runUseCase } from './use-case';
+import type { Queryable } from '@/db/database';
+
+/** A line of the tape as the client sends it: readings taken, lines struck, or a correction: both. */
+const tapeEntry = z.strictObject({
+  roundId: z.uuid(),
+  readings: z.array(reading.omit({ sequence: true, receivedAt: true, roundId: true })).max(20),
+  strike: z
+    .strictObject({
+      lineId: z.uuid(),
+      reason: readingStrike.shape.reason,
+      author: readingStrike.shape.author,
+    })
+    .nullable(),
+});
+
+export interface TapeReceipt {
+  readonly readings: readonly Reading[];
+  readonly strikes: readonly ReadingStrike[];
+}
+
+/**
+ * Takes one entry of the tape: in the database and on the disk before it is acknowledged. Sending
+ * the same entry again is harmless: its readings keep their identities.
+ */
+export async function takeTapeEntry(input: unknown, newId: () => string): Promise<Outcome<TapeReceipt>> {
+  return runUseCase(tapeEntry, input, (entry, { database, journal }: Store) =>
+    database.transaction(async (tx) => {
+      const present = await presentReadings(tx, entry.readings.map((each) => each.id));
+      const at = new Date().toISOString();
+      const sequence = await nextSequence(tx, entry.roundId);
+      const readings = entry.readings
+        .filter((each) => !present.has(each.id))
+        .map((each): Reading => ({ ...each, roundId: entry.roundId, sequence, receivedAt: at }));
+      const strikes = entry.strike ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId) : [];
+      if (readings.length === 0 && strikes.length === 0) return done({ readings, strikes });
+      const struck = entry.strike ? await strikeContext(tx, strikes) : [];
+      const context = await contextOfReadings(tx, entry.roundId, [...readings, ...struck]);
+      if (!context) return failed('roundId', 'this round is not here any more');
+      const jobId = context.jobs![0]!.id;
+      if ([...context.points!, ...context.seams!, ...context.pulls!].some((row) => row.jobId !== jobId))
+        return failed('readings', 'a point of another job cannot be read in this round');
+      await addReadings(tx, readings);
+      await addStrikes(tx, strikes);
+      await journal.append({ ...context, readings: [...struck, ...readings], readingStrikes: strikes });
+      return done({ readings, strikes });
+    }),
+  );
+}
+
+/** Strikes what still stands of a line. */
+async function strikesOf(
+  tx: Queryable,
+  strike: { lineId: string; reason: string; author: string },
+  replacedByLineId: string | null,
+  struckAt: string,
+  newId: () => string,
+): Promise<ReadingStrike[]> {
+  const standing = await standingReadings(tx, [strike.lineId]);
+  return standing.map((each) => ({
+    id: newId(),
+    readingId: each.id,
+    struckAt,
+    author: strike.author,
+    reason: strike.reason,
+    replacedByLineId,
+  }));
+}
+
+/** The struck readings themselves, so that the journal's line stands alone. */
+const strikeContext = (tx: Queryable, strikes: readonly ReadingStrike[]): Promise<Reading[]> =>
+  tx.query(
+    `select id, line_id, round_id, sequence, instrument_version_id, author, taken_at, received_at, raw,
+       quantity, value, phase, measure, point_id, to_point_id, station_id, feature_id, pull_id
+     from reading where id = any($1::uuid[])`,
+    [strikes.map((strike) => strike.readingId)],
+  );
+

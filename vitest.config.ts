@@ -1,0 +1,38 @@
+import path from 'node:path';
+import { defineConfig } from 'vitest/config';
+
+const alias = { '@': path.resolve('src') };
+
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        resolve: { alias },
+        test: {
+          name: 'unit',
+          include: ['src/{core,formats,ui}/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
+          benchmark: { include: ['src/**/*.bench.ts'] },
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'db',
+          include: ['tests/db/**/*.test.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'e2e',
+          include: ['tests/e2e/**/*.test.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});
