@@ -10,8 +10,10 @@ import { seeded } from './src/random';
 /** Writes the demo jobs to demo/jobs, in the documents a job is exported in: `npx tsx demo/generate.ts`. */
 const SHAPES: Readonly<Record<DemoPicture['motif'], string>> = {
   sill: '<rect y="300" width="900" height="180" fill="#7d6a58"/><path d="M260 330q60-30 130 5t120 0q40 60-10 110t-130 5q-110 10-110-40z" fill="#2c2019"/><path d="M300 350q90 40 180 10" stroke="#b4622d" stroke-width="16" fill="none"/>',
-  corner: '<path d="M120 80h560l120 180v260H120z" fill="#8f9a93"/><path d="M560 120q160 70 200 200l-60 160q-190-60-210-220z" fill="#c9b69a"/><path d="M590 170l120 240M640 150l90 150" stroke="#7b6c57" stroke-width="6"/>',
-  brace: '<rect x="120" y="60" width="50" height="500" fill="#6f7a80"/><rect x="720" y="60" width="50" height="500" fill="#6f7a80"/><path d="M160 470L730 250M160 470L730 90" stroke="#30363a" stroke-width="26"/>',
+  corner:
+    '<path d="M120 80h560l120 180v260H120z" fill="#8f9a93"/><path d="M560 120q160 70 200 200l-60 160q-190-60-210-220z" fill="#c9b69a"/><path d="M590 170l120 240M640 150l90 150" stroke="#7b6c57" stroke-width="6"/>',
+  brace:
+    '<rect x="120" y="60" width="50" height="500" fill="#6f7a80"/><rect x="720" y="60" width="50" height="500" fill="#6f7a80"/><path d="M160 470L730 250M160 470L730 90" stroke="#30363a" stroke-width="26"/>',
   leg: '<path d="M40 260h560l240 60v90l-240-20H40z" fill="#77807c"/><path d="M560 262l60 120M520 260l40 130" stroke="#39403d" stroke-width="10"/>',
 };
 

@@ -1,6 +1,19 @@
 import { chartRows, type ChartDraft } from '@/core/chart/draft';
 import { distance, levelDistance, type Vector } from '@/core/geometry/vector';
-import type { Job, LogEntry, Measure, Phase, Quantity, Reading, Round, Rung, StateKind, Step, StepEvent, Support } from '@/core/job/entities';
+import type {
+  Job,
+  LogEntry,
+  Measure,
+  Phase,
+  Quantity,
+  Reading,
+  Round,
+  Rung,
+  StateKind,
+  Step,
+  StepEvent,
+  Support,
+} from '@/core/job/entities';
 import { emptyJobRows, type RowOf, type JobTable } from '@/core/job/job-rows';
 import type { Random } from './random';
 
@@ -8,10 +21,31 @@ import type { Random } from './random';
 export const INSTRUMENTS = {
   tape: { number: 1, kind: 'tape', name: 'Steel tape', sd: 0.6, perMetre: 0.3, steel: true },
   tram: { number: 2, kind: 'tram', name: 'Tram gauge', sd: 0.5, perMetre: 0, steel: false },
-  digitalTram: { number: 3, kind: 'digitalTram', name: 'Digital tram', sd: 0.3, perMetre: 0, steel: false },
+  digitalTram: {
+    number: 3,
+    kind: 'digitalTram',
+    name: 'Digital tram',
+    sd: 0.3,
+    perMetre: 0,
+    steel: false,
+  },
   caliper: { number: 4, kind: 'caliper', name: 'Caliper', sd: 0.25, perMetre: 0, steel: true },
-  heightStick: { number: 5, kind: 'heightStick', name: 'Height stick on the bench', sd: 0.7, perMetre: 0, steel: false },
-  plumb: { number: 6, kind: 'plumb', name: 'Plumb and pointer to the bench', sd: 1.0, perMetre: 0, steel: false },
+  heightStick: {
+    number: 5,
+    kind: 'heightStick',
+    name: 'Height stick on the bench',
+    sd: 0.7,
+    perMetre: 0,
+    steel: false,
+  },
+  plumb: {
+    number: 6,
+    kind: 'plumb',
+    name: 'Plumb and pointer to the bench',
+    sd: 1.0,
+    perMetre: 0,
+    steel: false,
+  },
 } as const;
 export type InstrumentName = keyof typeof INSTRUMENTS;
 
@@ -27,7 +61,14 @@ export interface Standing {
 
 /** Where a chart position is found in the axes of the bench. */
 export function onBench({ turn: [rx, ry, rz], shift }: Standing, [x, y, z]: Vector): Vector {
-  const [cx, sx, cy, sy, cz, sz] = [Math.cos(rx), Math.sin(rx), Math.cos(ry), Math.sin(ry), Math.cos(rz), Math.sin(rz)];
+  const [cx, sx, cy, sy, cz, sz] = [
+    Math.cos(rx),
+    Math.sin(rx),
+    Math.cos(ry),
+    Math.sin(ry),
+    Math.cos(rz),
+    Math.sin(rz),
+  ];
   const [x1, y1, z1] = [x, cx * y - sx * z, sx * y + cx * z];
   const [x2, y2, z2] = [cy * x1 + sy * z1, y1, -sy * x1 + cy * z1];
   return [cz * x2 - sz * y2 + shift[0], sz * x2 + cz * y2 + shift[1], z2 + shift[2]];
@@ -80,16 +121,39 @@ export class JobBuilder {
     return row;
   }
 
-  reference(kind: RowOf<'references'>['kind'], name: string, source: string, trust: number, rank: number, id = this.random.uuid()): string {
-    this.add('references', { id, jobId: this.jobId, kind, name, source, trust, rank, roundId: null, createdAt: this.now() });
+  reference(
+    kind: RowOf<'references'>['kind'],
+    name: string,
+    source: string,
+    trust: number,
+    rank: number,
+    id = this.random.uuid(),
+  ): string {
+    this.add('references', {
+      id,
+      jobId: this.jobId,
+      kind,
+      name,
+      source,
+      trust,
+      rank,
+      roundId: null,
+      createdAt: this.now(),
+    });
     return id;
   }
 
   /** The chart's points, dimensions and seams; without figures where the job has no chart. */
   chart(draft: ChartDraft, withFigures = true): void {
-    const made = chartRows(draft, { jobId: this.jobId, referenceId: this.referenceId }, [], this.random.uuid);
+    const made = chartRows(
+      draft,
+      { jobId: this.jobId, referenceId: this.referenceId },
+      [],
+      this.random.uuid,
+    );
     for (const [table, rows] of Object.entries(made))
-      if (withFigures || !table.startsWith('reference')) (this.rows[table as JobTable] as unknown[]).push(...rows);
+      if (withFigures || !table.startsWith('reference'))
+        (this.rows[table as JobTable] as unknown[]).push(...rows);
   }
 
   point(code: string): string {
@@ -105,7 +169,9 @@ export class JobBuilder {
   station(code: string): string {
     const [seamCode, number] = code.split('.');
     const seam = this.rows.seams.find((each) => each.code === seamCode)!;
-    return this.rows.seamStations.find((each) => each.seamId === seam.id && each.number === Number(number))!.id;
+    return this.rows.seamStations.find(
+      (each) => each.seamId === seam.id && each.number === Number(number),
+    )!.id;
   }
 
   step(rung: Rung, title: string, needs = ''): Step {
@@ -114,8 +180,22 @@ export class JobBuilder {
     }); // prettier-ignore
   }
 
-  stepEvent(step: Step, kind: StepEvent['kind'], author: string, note = '', until: string | null = null): void {
-    this.add('stepEvents', { id: this.random.uuid(), stepId: step.id, kind, until, at: this.now(), author, note });
+  stepEvent(
+    step: Step,
+    kind: StepEvent['kind'],
+    author: string,
+    note = '',
+    until: string | null = null,
+  ): void {
+    this.add('stepEvents', {
+      id: this.random.uuid(),
+      stepId: step.id,
+      kind,
+      until,
+      at: this.now(),
+      author,
+      note,
+    });
   }
 
   round(
@@ -128,14 +208,25 @@ export class JobBuilder {
     control: readonly string[],
   ): Round {
     const at = this.now();
-    const stateRow = this.add('shellStates', { id: this.random.uuid(), jobId: this.jobId, kind: state, note: '', reachedAt: at });
-    const supportRow = this.add('supports', { id: this.random.uuid(), jobId: this.jobId, ...support });
+    const stateRow = this.add('shellStates', {
+      id: this.random.uuid(),
+      jobId: this.jobId,
+      kind: state,
+      note: '',
+      reachedAt: at,
+    });
+    const supportRow = this.add('supports', {
+      id: this.random.uuid(),
+      jobId: this.jobId,
+      ...support,
+    });
     const round = this.add('rounds', {
       id: this.random.uuid(), jobId: this.jobId, number: this.rows.rounds.length + 1, name, stateId: stateRow.id,
       supportId: supportRow.id, instrumentVersionId: versionId(instrument), temperature, author, startedAt: at,
       closedAt: null, version: 1,
     }); // prettier-ignore
-    for (const code of control) this.add('roundControls', { roundId: round.id, pointId: this.point(code) });
+    for (const code of control)
+      this.add('roundControls', { roundId: round.id, pointId: this.point(code) });
     this.sequence = 0;
     return round;
   }
@@ -190,8 +281,16 @@ export class JobBuilder {
       { letter: 'w', quantity: 'width' as const, value: y, instrument: 'plumb' as const },
       { letter: 'h', quantity: 'height' as const, value: z, instrument: 'heightStick' as const },
     ].filter(({ letter }) => only.includes(letter));
-    const raw = only === 'lwh' ? `${code} ${x} ${y} ${z}` : `${code} ${parts.map((p) => `${p.letter} ${p.value}`).join(' ')}`;
-    this.line(round, author, raw, parts.map((part) => ({ ...part, point: code })));
+    const raw =
+      only === 'lwh'
+        ? `${code} ${x} ${y} ${z}`
+        : `${code} ${parts.map((p) => `${p.letter} ${p.value}`).join(' ')}`;
+    this.line(
+      round,
+      author,
+      raw,
+      parts.map((part) => ({ ...part, point: code })),
+    );
   }
 
   /** A distance between two places on the bench; `slip` is what the person got wrong, mm. */
@@ -200,7 +299,11 @@ export class JobBuilder {
     author: string,
     from: readonly [string, Vector],
     to: readonly [string, Vector],
-    options: { readonly instrument?: InstrumentName; readonly measure?: Measure; readonly slip?: number } = {},
+    options: {
+      readonly instrument?: InstrumentName;
+      readonly measure?: Measure;
+      readonly slip?: number;
+    } = {},
   ): string {
     const { measure = 'tip', slip = 0 } = options;
     const true_ = (measure === 'tip' ? distance : levelDistance)(from[1], to[1]);
@@ -216,11 +319,20 @@ export class JobBuilder {
     const f = flush === undefined ? undefined : this.noisy(flush, 'caliper', 1);
     this.line(round, author, `${code} ${g}${f === undefined ? '' : ` ${f}`}`, [
       { instrument: 'caliper', quantity: 'gap', value: g, station: code },
-      ...(f === undefined ? [] : [{ instrument: 'caliper' as const, quantity: 'flush' as const, value: f, station: code }]),
+      ...(f === undefined
+        ? []
+        : [
+            { instrument: 'caliper' as const, quantity: 'flush' as const, value: f, station: code },
+          ]),
     ]);
   }
 
-  strike(lineId: string, author: string, reason: string, replacedByLineId: string | null = null): void {
+  strike(
+    lineId: string,
+    author: string,
+    reason: string,
+    replacedByLineId: string | null = null,
+  ): void {
     for (const reading of this.rows.readings.filter((each) => each.lineId === lineId))
       this.add('readingStrikes', {
         id: this.random.uuid(), readingId: reading.id, struckAt: this.now(), author, reason, replacedByLineId,
@@ -232,7 +344,11 @@ export class JobBuilder {
     author: string,
     text: string,
     reason: string,
-    about: readonly { readonly point?: string; readonly dimension?: string; readonly accepted?: number }[] = [],
+    about: readonly {
+      readonly point?: string;
+      readonly dimension?: string;
+      readonly accepted?: number;
+    }[] = [],
     round: Round | null = null,
   ): LogEntry {
     const entry = this.add('logEntries', {
@@ -247,17 +363,33 @@ export class JobBuilder {
     return entry;
   }
 
-  brace(code: string, from: string, to: string, section: string, round: Round, holds: readonly string[], author: string): string {
+  brace(
+    code: string,
+    from: string,
+    to: string,
+    section: string,
+    round: Round,
+    holds: readonly string[],
+    author: string,
+  ): string {
     const brace = this.add('braces', {
       id: this.random.uuid(), jobId: this.jobId, code, fromPointId: this.point(from), toPointId: this.point(to),
       kind: 'weldedTube', section, roundId: round.id, note: '', version: 1,
     }); // prettier-ignore
-    for (const dimension of holds) this.add('braceDimensions', { braceId: brace.id, dimensionId: this.dimension(dimension) });
+    for (const dimension of holds)
+      this.add('braceDimensions', { braceId: brace.id, dimensionId: this.dimension(dimension) });
     this.braceEvent(brace.id, 'planned', author);
     return brace.id;
   }
 
   braceEvent(braceId: string, kind: 'planned' | 'fitted' | 'removed', author: string): void {
-    this.add('braceEvents', { id: this.random.uuid(), braceId, kind, at: this.now(), author, note: '' });
+    this.add('braceEvents', {
+      id: this.random.uuid(),
+      braceId,
+      kind,
+      at: this.now(),
+      author,
+      note: '',
+    });
   }
 }

@@ -31,11 +31,21 @@ const defaultSteps = (job: JobBuilder): Step[] =>
 
 type Places = ReadonlyMap<string, Vector>;
 
-const placesOf = (chart: ChartDraft, truth: (point: ChartDraft['points'][number]) => Vector, standing: Standing): Places =>
-  new Map(chart.points.map((point) => [point.code, onBench(standing, truth(point))]));
+const placesOf = (
+  chart: ChartDraft,
+  truth: (point: ChartDraft['points'][number]) => Vector,
+  standing: Standing,
+): Places => new Map(chart.points.map((point) => [point.code, onBench(standing, truth(point))]));
 
 /** Reads every charted dimension of the list. */
-function readLengths(job: JobBuilder, round: Round, who: string, chart: ChartDraft, places: Places, codes?: readonly string[]): void {
+function readLengths(
+  job: JobBuilder,
+  round: Round,
+  who: string,
+  chart: ChartDraft,
+  places: Places,
+  codes?: readonly string[],
+): void {
   for (const { code, from, to, measure } of chart.dimensions)
     if (!codes || codes.includes(code))
       job.readDistance(round, who, [from, places.get(from)!], [to, places.get(to)!], { measure });
@@ -48,49 +58,121 @@ export function solbris(): DemoJob {
     note: 'Once a lighthouse service car. Left rear corner pushed into a granite quay post long ago and filled over; left sill and left rear floor rotten.',
   }); // prettier-ignore
   const chart = solbrisChart();
-  job.reference('chart', 'Maker’s dimension chart', 'Workshop sheet 14, edition of 1967', 0, 0, job.referenceId);
+  job.reference(
+    'chart',
+    'Maker’s dimension chart',
+    'Workshop sheet 14, edition of 1967',
+    0,
+    0,
+    job.referenceId,
+  );
   job.chart(chart);
-  const [look, reference, setUp, measure, control, planBraces, fitBraces, cut, pullStep] = defaultSteps(job);
+  const [look, reference, setUp, measure, control, planBraces, fitBraces, cut, pullStep] =
+    defaultSteps(job);
   const rust = job.step('cut', 'Rust dissolver on the left rear chassis leg');
   const parts = job.step('weld', 'Left sill panel and rear floor section');
 
   job.wait(50);
-  const corner = job.log('finding', ALVA!, 'Left rear corner filled over: a magnet does not stick from the lamp down to the leg end.', '', [{ point: 'R4L' }]);
+  const corner = job.log(
+    'finding',
+    ALVA!,
+    'Left rear corner filled over: a magnet does not stick from the lamp down to the leg end.',
+    '',
+    [{ point: 'R4L' }],
+  );
   job.wait(12);
-  const sill = job.log('finding', NILS!, 'Left sill rotten through at the middle drain hole and behind the B post; the rear floor with it.', '', [{ point: 'S2L' }]);
+  const sill = job.log(
+    'finding',
+    NILS!,
+    'Left sill rotten through at the middle drain hole and behind the B post; the rear floor with it.',
+    '',
+    [{ point: 'S2L' }],
+  );
   job.wait(6).stepEvent(look!, 'done', ALVA!);
-  job.wait(20).log('decision', ALVA!, 'Measure from the maker’s chart; the front section is taken as undisturbed.', 'Factory welds and primer are whole ahead of the A posts, and no filler was found there.');
+  job
+    .wait(20)
+    .log(
+      'decision',
+      ALVA!,
+      'Measure from the maker’s chart; the front section is taken as undisturbed.',
+      'Factory welds and primer are whole ahead of the A posts, and no filler was found there.',
+    );
   job.stepEvent(reference!, 'done', ALVA!);
   job.wait(90).stepEvent(setUp!, 'done', NILS!);
 
   job.until('2026-11-10T07:30:00Z');
-  const support = { kind: 'sillClamps' as const, suspension: 'off' as const, note: 'Four clamps, left rear one on sound flange ahead of the rot' };
+  const support = {
+    kind: 'sillClamps' as const,
+    suspension: 'off' as const,
+    note: 'Four clamps, left rear one on sound flange ahead of the rot',
+  };
   const standing: Standing = { turn: [0.0021, -0.0034, 0.0046], shift: [8.4, -3.2, 312.6] };
   const places = placesOf(chart, solbrisTruth, standing);
   const controls = ['F2L', 'F2R', 'F4L', 'F4R', 'M1L', 'M1R', 'S1L', 'S1R'];
   const asFound = job.round('As found', 'asFound', RONJA!, 'plumb', 16, support, controls);
   const unreached = new Set(['R2L', 'R2R', 'C2L', 'K5']);
   for (const { code } of chart.points)
-    if (!unreached.has(code)) job.readPosition(asFound, RONJA!, code, places.get(code)!, code === 'D2R' ? 'lh' : 'lwh');
-  readLengths(job, asFound, RONJA!, chart, places, chart.dimensions.map((each) => each.code).filter((code) => !['XL1', 'CD2', 'FS2'].includes(code)));
+    if (!unreached.has(code))
+      job.readPosition(asFound, RONJA!, code, places.get(code)!, code === 'D2R' ? 'lh' : 'lwh');
+  readLengths(
+    job,
+    asFound,
+    RONJA!,
+    chart,
+    places,
+    chart.dimensions
+      .map((each) => each.code)
+      .filter((code) => !['XL1', 'CD2', 'FS2'].includes(code)),
+  );
   // The two slips of the round: the tape started at its 100 mm mark, and the right end taken for the left.
-  job.readDistance(asFound, NILS!, ['F2L', places.get('F2L')!], ['R4L', places.get('R4L')!], { slip: 100 });
+  job.readDistance(asFound, NILS!, ['F2L', places.get('F2L')!], ['R4L', places.get('R4L')!], {
+    slip: 100,
+  });
   const crossed = { measure: 'level' as const, instrument: 'tram' as const };
-  job.readDistance(asFound, NILS!, ['S1R', places.get('S1R')!], ['S3L', places.get('S3R')!], crossed);
-  const misheard = job.readDistance(asFound, NILS!, ['F3R', places.get('F3R')!], ['S1R', places.get('S1R')!], { slip: 35 });
-  const again = job.readDistance(asFound, NILS!, ['F3R', places.get('F3R')!], ['S1R', places.get('S1R')!]);
+  job.readDistance(
+    asFound,
+    NILS!,
+    ['S1R', places.get('S1R')!],
+    ['S3L', places.get('S3R')!],
+    crossed,
+  );
+  const misheard = job.readDistance(
+    asFound,
+    NILS!,
+    ['F3R', places.get('F3R')!],
+    ['S1R', places.get('S1R')!],
+    { slip: 35 },
+  );
+  const again = job.readDistance(
+    asFound,
+    NILS!,
+    ['F3R', places.get('F3R')!],
+    ['S1R', places.get('S1R')!],
+  );
   job.strike(misheard, RONJA!, 'fifteen heard as fifty', again);
   const doorGaps: Record<string, [number, number]> = {
     'DFL.1': [4.3, 0.2], 'DFL.2': [4.6, 0], 'DFL.3': [4.9, 0.3], 'DFR.1': [4.4, 0.1], 'DFR.2': [4.5, 0], 'DFR.3': [4.4, -0.1],
     'DBL.1': [2.1, 1.9], 'DBL.2': [3.6, 0.8], 'DBL.3': [5.2, 0.3], 'DBR.1': [4.6, 0.1], 'DBR.2': [4.3, 0.2], 'DBR.3': [4.7, 0],
   }; // prettier-ignore
-  for (const [code, [gap, flush]] of Object.entries(doorGaps)) job.readGap(asFound, RONJA!, code, gap, flush);
-  for (const [i, code] of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3'].entries()) job.readGap(asFound, RONJA!, code, 4.8 + 0.1 * (i % 3));
-  for (const [i, code] of ['TGL.1', 'TGL.2', 'TGL.3', 'TGR.1', 'TGR.2', 'TGR.3'].entries()) job.readGap(asFound, RONJA!, code, i < 3 ? 3.4 + 1.1 * i : 5.6 - 0.3 * (i % 3));
+  for (const [code, [gap, flush]] of Object.entries(doorGaps))
+    job.readGap(asFound, RONJA!, code, gap, flush);
+  for (const [i, code] of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3'].entries())
+    job.readGap(asFound, RONJA!, code, 4.8 + 0.1 * (i % 3));
+  for (const [i, code] of ['TGL.1', 'TGL.2', 'TGL.3', 'TGR.1', 'TGR.2', 'TGR.3'].entries())
+    job.readGap(asFound, RONJA!, code, i < 3 ? 3.4 + 1.1 * i : 5.6 - 0.3 * (i % 3));
   job.wait(15).close(asFound);
   job.stepEvent(measure!, 'done', RONJA!);
   job.wait(10).stepEvent(control!, 'done', ALVA!);
-  job.wait(5).log('finding', RONJA!, 'Left B post foot stands in by a hand’s finger: a dent of its own, not the corner’s doing.', '', [{ point: 'B1L' }], asFound);
+  job
+    .wait(5)
+    .log(
+      'finding',
+      RONJA!,
+      'Left B post foot stands in by a hand’s finger: a dent of its own, not the corner’s doing.',
+      '',
+      [{ point: 'B1L' }],
+      asFound,
+    );
 
   job.until('2026-11-12T08:10:00Z');
   const tube = 'square tube 25×25×2';
@@ -102,7 +184,12 @@ export function solbris(): DemoJob {
   job.until('2026-11-19T09:00:00Z');
   for (const id of [x1, x2, x3]) job.wait(35).braceEvent(id, 'fitted', NILS!);
   void x4;
-  const braced = job.log('finding', NILS!, 'Braces X1 to X3 in; pads on the doubled flange of the posts.', '');
+  const braced = job.log(
+    'finding',
+    NILS!,
+    'Braces X1 to X3 in; pads on the doubled flange of the posts.',
+    '',
+  );
   job.stepEvent(fitBraces!, 'begun', NILS!);
 
   job.until('2026-11-20T07:40:00Z');
@@ -111,10 +198,43 @@ export function solbris(): DemoJob {
     const [x, y, z] = solbrisTruth(point);
     return [x, y + (point.code === 'B2L' ? -1.4 : 0), z];
   };
-  const now = placesOf(chart, drawn, { turn: [0.0019, -0.0031, 0.0046], shift: [8.1, -3.0, 312.4] });
-  for (const code of [...controls, 'S2L', 'S2R', 'S3L', 'S3R', 'A2L', 'A2R', 'B1L', 'B2L', 'B2R', 'C1L', 'C1R', 'R4L', 'R4R'])
+  const now = placesOf(chart, drawn, {
+    turn: [0.0019, -0.0031, 0.0046],
+    shift: [8.1, -3.0, 312.4],
+  });
+  for (const code of [
+    ...controls,
+    'S2L',
+    'S2R',
+    'S3L',
+    'S3R',
+    'A2L',
+    'A2R',
+    'B1L',
+    'B2L',
+    'B2R',
+    'C1L',
+    'C1R',
+    'R4L',
+    'R4R',
+  ])
     job.readPosition(round2, RONJA!, code, now.get(code)!);
-  readLengths(job, round2, RONJA!, chart, now, ['CW1', 'CW2', 'CW3', 'CD1', 'CD2', 'DL1', 'DL2', 'DL3', 'DR1', 'RL1', 'RL2', 'RD1', 'RD2', 'RW1']);
+  readLengths(job, round2, RONJA!, chart, now, [
+    'CW1',
+    'CW2',
+    'CW3',
+    'CD1',
+    'CD2',
+    'DL1',
+    'DL2',
+    'DL3',
+    'DR1',
+    'RL1',
+    'RL2',
+    'RD1',
+    'RD2',
+    'RW1',
+  ]);
 
   job.until('2026-11-23T08:00:00Z');
   const aim = aimOf(judgeRound(job.rows, round2), job.point('R4L'))!;
@@ -124,7 +244,14 @@ export function solbris(): DemoJob {
     heldAt: 'Clamped at C1L, C1R and both sills', note: 'First trial pull: learn the spring-back, not the whole way', version: 1,
   }); // prettier-ignore
   const pullEvent = (kind: 'planned' | 'loaded' | 'released', note = '') =>
-    job.add('pullEvents', { id: job.random.uuid(), pullId: pull.id, kind, at: job.now(), author: NILS!, note });
+    job.add('pullEvents', {
+      id: job.random.uuid(),
+      pullId: pull.id,
+      kind,
+      at: job.now(),
+      author: NILS!,
+      note,
+    });
   pullEvent('planned');
   job.wait(60);
   pullEvent('loaded', 'ratchet strap and screw jack');
@@ -150,9 +277,17 @@ export function solbris(): DemoJob {
 
 const round1 = (value: number): number => Math.round(value * 10) / 10;
 
-function pullReading(job: JobBuilder, round: Round, pullId: string, phase: 'underLoad' | 'released', x: number): void {
+function pullReading(
+  job: JobBuilder,
+  round: Round,
+  pullId: string,
+  phase: 'underLoad' | 'released',
+  x: number,
+): void {
   const value = round1(x);
-  job.line(round, NILS!, `R4L l ${value}`, [{ instrument: 'plumb', quantity: 'length', value, point: 'R4L', pullId, phase }]);
+  job.line(round, NILS!, `R4L l ${value}`, [
+    { instrument: 'plumb', quantity: 'length', value, point: 'R4L', pullId, phase },
+  ]);
 }
 
 export function kvist(): DemoJob {
@@ -161,11 +296,21 @@ export function kvist(): DemoJob {
     driverSide: 'left', bench: 'Stands on a floor nobody has mapped', note: 'Body on a platform. No chart anywhere: a sister van stands in another village.',
   }); // prettier-ignore
   const shell = kvistShell();
-  job.reference('sisterCar', 'Sister van', 'Stands in another village; to be measured the same way', 3, 1);
+  job.reference(
+    'sisterCar',
+    'Sister van',
+    'Stands in another village; to be measured the same way',
+    3,
+    1,
+  );
   job.reference('mirroredSide', 'The other side mirrored', 'Right side, thought to be sound', 4, 2);
   job.chart(shell, false);
   const steps = defaultSteps(job);
-  job.wait(40).log('finding', ALVA!, 'Platform sound by eye; cab leans a little to the left.', '', [{ point: 'A2L' }]);
+  job
+    .wait(40)
+    .log('finding', ALVA!, 'Platform sound by eye; cab leans a little to the left.', '', [
+      { point: 'A2L' },
+    ]);
   for (const step of steps.slice(0, 3)) job.wait(30).stepEvent(step, 'done', NILS!);
   job.until('2026-11-21T09:00:00Z');
   const lean = (point: ChartDraft['points'][number]): Vector => {
@@ -173,9 +318,18 @@ export function kvist(): DemoJob {
     return [x, y - Math.max(0, z - 400) * 0.008, z];
   };
   const places = placesOf(shell, lean, { turn: [0, 0.002, 0], shift: [0, 0, 420] });
-  const round = job.round('As found, on stands', 'asFound', RONJA!, 'tape', 11, { kind: 'stands', suspension: 'off', note: 'Four stands under the platform mounts' }, []);
+  const round = job.round(
+    'As found, on stands',
+    'asFound',
+    RONJA!,
+    'tape',
+    11,
+    { kind: 'stands', suspension: 'off', note: 'Four stands under the platform mounts' },
+    [],
+  );
   readLengths(job, round, RONJA!, shell, places);
-  for (const code of ['P1L', 'P1R', 'P2L', 'P2R', 'P4L', 'P4R', 'P5L', 'P5R']) job.readPosition(round, RONJA!, code, places.get(code)!, 'h');
+  for (const code of ['P1L', 'P1R', 'P2L', 'P2R', 'P4L', 'P4R', 'P5L', 'P5R'])
+    job.readPosition(round, RONJA!, code, places.get(code)!, 'h');
   job.stepEvent(steps[3]!, 'begun', RONJA!);
   return { folder: 'kvist', rows: job.rows, pictures: [] };
 }
@@ -189,10 +343,23 @@ export function lodd(): DemoJob {
   job.reference('chart', 'Maker’s dimension chart', 'Body repair sheet 3', 0, 0, job.referenceId);
   job.chart(chart);
   const steps = defaultSteps(job);
-  const finish = (...indexes: number[]) => indexes.forEach((i) => job.wait(25).stepEvent(steps[i]!, 'done', NILS!));
-  const leg = job.wait(30).log('finding', NILS!, 'Left nose leg creased behind the bumper bracket; slam panel torn at its left end.', '', [{ point: 'F1L' }]);
+  const finish = (...indexes: number[]) =>
+    indexes.forEach((i) => job.wait(25).stepEvent(steps[i]!, 'done', NILS!));
+  const leg = job
+    .wait(30)
+    .log(
+      'finding',
+      NILS!,
+      'Left nose leg creased behind the bumper bracket; slam panel torn at its left end.',
+      '',
+      [{ point: 'F1L' }],
+    );
   finish(0, 1, 2);
-  const support = { kind: 'fixtureBench' as const, suspension: 'off' as const, note: 'Fixture heads at F2, S1, S2 and R1, both sides' };
+  const support = {
+    kind: 'fixtureBench' as const,
+    suspension: 'off' as const,
+    note: 'Fixture heads at F2, S1, S2 and R1, both sides',
+  };
   const controls = ['S1L', 'S1R', 'S2L', 'S2R', 'M1R', 'F2R', 'R1L', 'R1R'];
   const standing: Standing = { turn: [0.0004, 0.0006, -0.0005], shift: [1.2, 0.6, 250.3] };
 
@@ -201,16 +368,26 @@ export function lodd(): DemoJob {
     const share = point.side === 'left' && x < 100 ? (100 - x) / 640 : 0;
     return [x + 9 * share, y + 7 * share, z + 4 * share];
   };
-  const straight = (widening: number) => (point: ChartDraft['points'][number]): Vector => {
-    const [x, y, z] = positionOf(point);
-    return point.code === 'F1L' ? [x + 0.4, y - 0.9 - widening, z + 0.3] : [x, y, z];
-  };
-  const measureAll = (name: string, state: 'asFound' | 'fitted' | 'tacked' | 'cold', truth: (point: ChartDraft['points'][number]) => Vector, temperature: number): Round => {
+  const straight =
+    (widening: number) =>
+    (point: ChartDraft['points'][number]): Vector => {
+      const [x, y, z] = positionOf(point);
+      return point.code === 'F1L' ? [x + 0.4, y - 0.9 - widening, z + 0.3] : [x, y, z];
+    };
+  const measureAll = (
+    name: string,
+    state: 'asFound' | 'fitted' | 'tacked' | 'cold',
+    truth: (point: ChartDraft['points'][number]) => Vector,
+    temperature: number,
+  ): Round => {
     const places = placesOf(chart, truth, standing);
     const round = job.round(name, state, RONJA!, 'digitalTram', temperature, support, controls);
     for (const { code } of chart.points) job.readPosition(round, RONJA!, code, places.get(code)!);
     for (const { from, to, measure } of chart.dimensions)
-      job.readDistance(round, RONJA!, [from, places.get(from)!], [to, places.get(to)!], { measure, instrument: 'digitalTram' });
+      job.readDistance(round, RONJA!, [from, places.get(from)!], [to, places.get(to)!], {
+        measure,
+        instrument: 'digitalTram',
+      });
     return round;
   };
   job.until('2026-09-15T08:00:00Z');
@@ -230,11 +407,16 @@ export function lodd(): DemoJob {
   finish(10);
   job.until('2026-10-12T08:00:00Z');
   const cold = measureAll('Welded, measured cold', 'cold', straight(-1.8), 14);
-  for (const code of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3']) job.readGap(cold, RONJA!, code, 5);
-  for (const side of ['L', 'R']) for (const seam of ['DF', 'DB']) for (const n of [1, 2, 3]) job.readGap(cold, RONJA!, `${seam}${side}.${n}`, 4.5, 0.1);
+  for (const code of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3'])
+    job.readGap(cold, RONJA!, code, 5);
+  for (const side of ['L', 'R'])
+    for (const seam of ['DF', 'DB'])
+      for (const n of [1, 2, 3]) job.readGap(cold, RONJA!, `${seam}${side}.${n}`, 4.5, 0.1);
   job.wait(10).close(cold);
   finish(11);
-  const across = judgeRound(job.rows, cold).dimensions.find((each) => each.dimension.code === 'NW1')!.judged!;
+  const across = judgeRound(job.rows, cold).dimensions.find(
+    (each) => each.dimension.code === 'NW1',
+  )!.judged!;
   const accepted = job.wait(20).log(
     'decision', ALVA!, 'The width across the nose leg ends drew in by 1.8 mm between tacked and cold. Accepted.',
     'Within the chart’s limit of 2 mm, bonnet gaps even on both sides, bumper holes line up; pulling it back would load a fresh weld.',
@@ -246,5 +428,9 @@ export function lodd(): DemoJob {
     snapshot: JSON.parse(JSON.stringify(buildRecord(job.rows, job.now()))) as never,
   }); // prettier-ignore
   void accepted;
-  return { folder: 'lodd', rows: job.rows, pictures: [{ entryId: leg.id, name: 'Left nose leg as found', motif: 'leg' }] };
+  return {
+    folder: 'lodd',
+    rows: job.rows,
+    pictures: [{ entryId: leg.id, name: 'Left nose leg as found', motif: 'leg' }],
+  };
 }

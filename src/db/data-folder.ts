@@ -6,7 +6,9 @@ import { tryLock, unlock } from 'fs-native-extensions';
 /** Another process has the data folder open. */
 export class FolderInUse extends Error {
   constructor(folder: string, holder: string) {
-    super(`The data folder ${folder} is in use by ${holder}. Stop that one first, or choose another folder with VINKEL_DATA.`);
+    super(
+      `The data folder ${folder} is in use by ${holder}. Stop that one first, or choose another folder with VINKEL_DATA.`,
+    );
     this.name = 'FolderInUse';
   }
 }
@@ -35,7 +37,10 @@ export function lockFolder(folder: string): LockedFolder {
     throw new FolderInUse(absolute, holder);
   }
   ftruncateSync(descriptor, 0);
-  writeSync(descriptor, `process ${process.pid} on ${os.hostname()}, started ${new Date().toISOString()}`);
+  writeSync(
+    descriptor,
+    `process ${process.pid} on ${os.hostname()}, started ${new Date().toISOString()}`,
+  );
   return {
     path: absolute,
     databasePath: path.join(absolute, 'database'),

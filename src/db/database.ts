@@ -28,7 +28,9 @@ export function camelRows<Row>(rows: readonly Record<string, unknown>[]): Row[] 
   const [first] = rows;
   if (!first) return [];
   const keys = Object.keys(first).map((column) => [column, camel(column)] as const);
-  return rows.map((row) => Object.fromEntries(keys.map(([column, key]) => [key, row[column]])) as Row);
+  return rows.map(
+    (row) => Object.fromEntries(keys.map(([column, key]) => [key, row[column]])) as Row,
+  );
 }
 
 /** PostgreSQL's `2026-11-24 08:00:00.25+00` as `2026-11-24T08:00:00.250Z`. */

@@ -52,7 +52,8 @@ const OF_JOB: Readonly<Record<JobTable, string>> = {
   referenceStations:
     'reference_station join reference on reference.id = reference_station.reference_id where reference.job_id = $1',
   pulls: 'pull where pull.job_id = $1 order by code',
-  pullEvents: 'pull_event join pull on pull.id = pull_event.pull_id where pull.job_id = $1 order by at',
+  pullEvents:
+    'pull_event join pull on pull.id = pull_event.pull_id where pull.job_id = $1 order by at',
   readings:
     'reading join round on round.id = reading.round_id where round.job_id = $1 order by round.number, reading.sequence',
   readingStrikes:
@@ -60,17 +61,23 @@ const OF_JOB: Readonly<Record<JobTable, string>> = {
   braces: 'brace where brace.job_id = $1 order by code',
   braceDimensions:
     'brace_dimension join brace on brace.id = brace_dimension.brace_id where brace.job_id = $1',
-  braceEvents: 'brace_event join brace on brace.id = brace_event.brace_id where brace.job_id = $1 order by at',
+  braceEvents:
+    'brace_event join brace on brace.id = brace_event.brace_id where brace.job_id = $1 order by at',
   steps: 'step where step.job_id = $1 order by ordinal',
-  stepEvents: 'step_event join step on step.id = step_event.step_id where step.job_id = $1 order by at',
+  stepEvents:
+    'step_event join step on step.id = step_event.step_id where step.job_id = $1 order by at',
   logEntries: 'log_entry where log_entry.job_id = $1 order by at',
-  logSubjects: 'log_subject join log_entry on log_entry.id = log_subject.entry_id where log_entry.job_id = $1',
+  logSubjects:
+    'log_subject join log_entry on log_entry.id = log_subject.entry_id where log_entry.job_id = $1',
   photographs: 'photograph where photograph.job_id = $1 order by at',
   signedRecords: 'signed_record where signed_record.job_id = $1 order by number',
 };
 
-const rowsOfJob = <T extends JobTable>(db: Queryable, table: T, jobId: string): Promise<RowOf<T>[]> =>
-  db.query(`select ${columns(table)} from ${OF_JOB[table]}`, [jobId]);
+const rowsOfJob = <T extends JobTable>(
+  db: Queryable,
+  table: T,
+  jobId: string,
+): Promise<RowOf<T>[]> => db.query(`select ${columns(table)} from ${OF_JOB[table]}`, [jobId]);
 
 /** Everything a job consists of, except the pictures themselves; undefined where there is no such job. */
 export async function loadJob(db: Queryable, jobId: string): Promise<JobRows | undefined> {
@@ -81,4 +88,3 @@ export async function loadJob(db: Queryable, jobId: string): Promise<JobRows | u
   }
   return rows as unknown as JobRows;
 }
-

@@ -18,7 +18,9 @@ export interface Journal {
 const journalLine = z.strictObject({
   format: z.literal('vinkel.journal/1'),
   rows: z.strictObject(
-    Object.fromEntries(JOB_TABLE_NAMES.map((table) => [table, z.array(JOB_TABLES[table]).optional()])),
+    Object.fromEntries(
+      JOB_TABLE_NAMES.map((table) => [table, z.array(JOB_TABLES[table]).optional()]),
+    ),
   ),
 });
 
@@ -58,7 +60,9 @@ export async function replayJournal(database: Database, path: string): Promise<R
   });
   const present = new Set(
     (
-      await database.query<{ id: string }>('select id from reading union all select id from reading_strike')
+      await database.query<{ id: string }>(
+        'select id from reading union all select id from reading_strike',
+      )
     ).map((row) => row.id),
   );
   let restored = 0;
@@ -78,7 +82,10 @@ export async function replayJournal(database: Database, path: string): Promise<R
       for (const row of lacking) present.add(row.id);
       restored += lacking.length;
     } catch (error) {
-      faults.push({ line: index + 1, reason: error instanceof Error ? error.message : String(error) });
+      faults.push({
+        line: index + 1,
+        reason: error instanceof Error ? error.message : String(error),
+      });
     }
   }
   return { restored, faults };

@@ -18,10 +18,12 @@ export async function migrate(database: Database, folder = MIGRATIONS): Promise<
   );
   const applied = await database.query<{ number: number }>('select number from migration');
   const numbers = new Set(applied.map((row) => row.number));
-  for (const name of (await readdir(folder)).filter((file) => /^\d{4}_.*\.sql$/.test(file)).sort()) {
+  for (const name of (await readdir(/* turbopackIgnore: true */ folder))
+    .filter((file) => /^\d{4}_.*\.sql$/.test(file))
+    .sort()) {
     const number = Number(name.slice(0, 4));
     if (numbers.has(number)) continue;
-    const sql = await readFile(path.join(folder, name), 'utf8');
+    const sql = await readFile(/* turbopackIgnore: true */ `${folder}/${name}`, 'utf8');
     const note = `insert into migration (number, name) values (${number}, '${name.replaceAll("'", '')}')`;
     await database.script(`begin;\n${sql}\n;${note};\ncommit;`).catch(async (error: unknown) => {
       await database.script('rollback').catch(() => undefined);

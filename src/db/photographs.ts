@@ -9,7 +9,12 @@ export async function addContent(tx: Queryable, id: string, preview: Uint8Array)
   await tx.query('insert into photograph_content (id, preview) values ($1, $2)', [id, preview]);
 }
 
-export async function addPart(tx: Queryable, id: string, number: number, bytes: Uint8Array): Promise<void> {
+export async function addPart(
+  tx: Queryable,
+  id: string,
+  number: number,
+  bytes: Uint8Array,
+): Promise<void> {
   await tx.query('insert into photograph_part (content_id, number, bytes) values ($1, $2, $3)', [
     id,
     number,

@@ -20,26 +20,53 @@ export async function contextOfReadings(
 ): Promise<Partial<JobRows> | undefined> {
   const [round] = await byIds(tx, 'rounds', [roundId]);
   if (!round) return undefined;
-  const pulls = await byIds(tx, 'pulls', readings.map((reading) => reading.pullId));
-  const seamStations = await byIds(tx, 'seamStations', readings.map((reading) => reading.stationId));
+  const pulls = await byIds(
+    tx,
+    'pulls',
+    readings.map((reading) => reading.pullId),
+  );
+  const seamStations = await byIds(
+    tx,
+    'seamStations',
+    readings.map((reading) => reading.stationId),
+  );
   const instrumentVersions = await byIds(tx, 'instrumentVersions', [
     round.instrumentVersionId,
     ...readings.map((reading) => reading.instrumentVersionId),
   ]);
   return {
     jobs: await byIds(tx, 'jobs', [round.jobId]),
-    instruments: await byIds(tx, 'instruments', instrumentVersions.map((each) => each.instrumentId)),
+    instruments: await byIds(
+      tx,
+      'instruments',
+      instrumentVersions.map((each) => each.instrumentId),
+    ),
     instrumentVersions,
     points: await byIds(tx, 'points', [
       ...readings.flatMap((reading) => [reading.pointId, reading.toPointId]),
       ...pulls.map((pull) => pull.pointId),
     ]),
-    seams: await byIds(tx, 'seams', seamStations.map((station) => station.seamId)),
+    seams: await byIds(
+      tx,
+      'seams',
+      seamStations.map((station) => station.seamId),
+    ),
     seamStations,
-    features: await byIds(tx, 'features', readings.map((reading) => reading.featureId)),
+    features: await byIds(
+      tx,
+      'features',
+      readings.map((reading) => reading.featureId),
+    ),
     shellStates: await byIds(tx, 'shellStates', [round.stateId]),
     supports: await byIds(tx, 'supports', [round.supportId]),
-    rounds: [round, ...(await byIds(tx, 'rounds', pulls.map((pull) => pull.roundId)))],
+    rounds: [
+      round,
+      ...(await byIds(
+        tx,
+        'rounds',
+        pulls.map((pull) => pull.roundId),
+      )),
+    ],
     pulls,
   };
 }
@@ -54,7 +81,9 @@ export async function nextSequence(tx: Queryable, roundId: string): Promise<numb
 
 /** Which of these readings are in the database already. */
 export async function presentReadings(tx: Queryable, ids: readonly string[]): Promise<Set<string>> {
-  const rows = await tx.query<{ id: string }>('select id from reading where id = any($1::uuid[])', [ids]);
+  const rows = await tx.query<{ id: string }>('select id from reading where id = any($1::uuid[])', [
+    ids,
+  ]);
   return new Set(rows.map((row) => row.id));
 }
 

@@ -1,5 +1,11 @@
 import { z } from 'zod';
-import { deviationOf, fitSelected, rootMeanSquare, type Deviation, type RigidMotion } from '@/core/alignment/selected';
+import {
+  deviationOf,
+  fitSelected,
+  rootMeanSquare,
+  type Deviation,
+  type RigidMotion,
+} from '@/core/alignment/selected';
 import { duplicateFaults, parseShape, type Parsed } from './faults';
 
 const vector = z.tuple([z.number(), z.number(), z.number()]);
@@ -35,20 +41,26 @@ export interface AlignmentDocument {
 export function parseAlignmentRequest(value: unknown): Parsed<AlignmentRequest> {
   const shape = parseShape(alignmentRequest, value);
   const points = (value as { points?: unknown } | null)?.points;
-  const ids = Array.isArray(points) ? points.map((point) => String((point as { id?: unknown })?.id)) : [];
-  const repeated = duplicateFaults('points', ids).filter((fault) => !fault.message.startsWith('"undefined"'));
+  const ids = Array.isArray(points)
+    ? points.map((point) => String((point as { id?: unknown })?.id))
+    : [];
+  const repeated = duplicateFaults('points', ids).filter(
+    (fault) => !fault.message.startsWith('"undefined"'),
+  );
   if (!shape.ok) return { ok: false, faults: [...shape.faults, ...repeated] };
   return repeated.length > 0 ? { ok: false, faults: repeated } : shape;
 }
 
 export type Computed<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly reason: string };
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: string };
 
 /** Computes the answer to an alignment request in mode `selected`. */
 export function computeAlignment(request: AlignmentRequest): Computed<AlignmentDocument> {
   if (request.mode === 'undisturbed')
-    return { ok: false, reason: 'mode "undisturbed" is not computed yet: choose the points and use mode "selected"' };
+    return {
+      ok: false,
+      reason: 'mode "undisturbed" is not computed yet: choose the points and use mode "selected"',
+    };
   const points = request.points.map((point) => ({ ...point, sigma: point.sigma ?? 1 }));
   const used = points.filter((point) => point.use === true);
   const fit = fitSelected(used);

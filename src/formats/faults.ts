@@ -25,7 +25,10 @@ export function parseJson(text: string): Parsed<unknown> {
   if (!first) return { ok: true, value };
   const before = text.slice(0, first.offset).split('\n');
   const place = `line ${before.length}, column ${before.at(-1)!.length + 1}`;
-  const what = printParseErrorCode(first.error).replace(/([A-Z])/g, ' $1').trim().toLowerCase();
+  const what = printParseErrorCode(first.error)
+    .replace(/([A-Z])/g, ' $1')
+    .trim()
+    .toLowerCase();
   return { ok: false, faults: [{ path: 'file', message: `not JSON: ${what} at ${place}` }] };
 }
 
@@ -33,7 +36,11 @@ export function parseJson(text: string): Parsed<unknown> {
 export const pathText = (path: readonly PropertyKey[]): string =>
   path.reduce<string>(
     (text, key) =>
-      typeof key === 'number' ? `${text}[${key}]` : text === '' ? String(key) : `${text}.${String(key)}`,
+      typeof key === 'number'
+        ? `${text}[${key}]`
+        : text === ''
+          ? String(key)
+          : `${text}.${String(key)}`,
     '',
   ) || 'file';
 
@@ -58,7 +65,10 @@ const wordIssue: z.core.$ZodErrorMap = (issue) => {
 
 function issueFaults(issue: z.core.$ZodIssue): Fault[] {
   if (issue.code === 'unrecognized_keys')
-    return issue.keys.map((key) => ({ path: pathText([...issue.path, key]), message: 'unknown field' }));
+    return issue.keys.map((key) => ({
+      path: pathText([...issue.path, key]),
+      message: 'unknown field',
+    }));
   if (issue.code === 'invalid_union') {
     const nearest = [...issue.errors].sort((a, b) => depth(b) - depth(a))[0];
     if (nearest && depth(nearest) > 0)

@@ -1,5 +1,10 @@
 import { createHash } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import path from 'node:path';
 import { Readable } from 'node:stream';
+import type { ReadableStream as NodeReadableStream } from 'node:stream/web';
+import { pipeline } from 'node:stream/promises';
 import { text as readText } from 'node:stream/consumers';
 import { promisify } from 'node:util';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
@@ -17,33 +22,39 @@ import {
   ROUND_PATH,
   type ArchiveDocument,
 } from '@/formats/archive/documents';
+import { fileName } from '@/formats/file-name';
 import { done, failed, type Outcome } from '@/formats/outcome';
 import { makePreview, storeContent } from './photographs';
-import type { Store } from './store';
+import { store, type Store } from './store';
 
 /** A whole job as one zip, written as it is read: its size does not matter to the memory. */
-export async function exportJob(database: Database, jobId: string): Promise<{ name: string; zip: Readable } | undefined> {
+export async function exportJob(
+  database: Database,
+  jobId: string,
+): Promise<{ name: string; zip: Readable } | undefined> {
   const rows = await loadJob(database, jobId);
   if (!rows) return undefined;
   const zip = new ZipWriter();
   for (const { path, text } of archiveDocuments(rows)) zip.addBuffer(Buffer.from(text), path);
   for (const photograph of rows.photographs)
-    zip.addReadStreamLazy(photographPath(photograph), { compress: false, size: photograph.bytes }, (open) =>
-      open(null, Readable.from(contentOf(database, photograph.id), { objectMode: false })),
+    zip.addReadStreamLazy(
+      photographPath(photograph),
+      { compress: false, size: photograph.bytes },
+      (open) =>
+        open(null, Readable.from(contentOf(database, photograph.id), { objectMode: false })),
     );
   zip.end();
   return { name: fileName(theJob(rows).name), zip: zip.outputStream as Readable };
 }
 
-/** A job's name as a file's name. */
-export const fileName = (name: string): string =>
-  name.replace(/[^\p{L}\p{N} -]+/gu, '').trim().replace(/\s+/g, '-') || 'job';
-
 /** Documents of a job are texts; one larger than this is not ours. */
 const MOST_DOCUMENT_BYTES = 512 * 1024 * 1024;
 
 /** Brings a job in from an archive on the disk, all of it or nothing. */
-export async function importJob({ database, journal }: Store, zipPath: string): Promise<Outcome<{ jobId: string }>> {
+export async function importJob(
+  { database, journal }: Store,
+  zipPath: string,
+): Promise<Outcome<{ jobId: string }>> {
   let zip: ZipFile;
   try {
     zip = await open(zipPath, { lazyEntries: true, autoClose: false });
@@ -59,18 +70,30 @@ export async function importJob({ database, journal }: Store, zipPath: string): 
       if (entry.uncompressedSize > MOST_DOCUMENT_BYTES) return failed(path, 'is too large');
       documents.push({ path, text: await readText(await stream(zip, entry)) });
     }
-    if (!entries.has(JOB_PATH)) return failed('file', `this is not an exported job: ${JOB_PATH} is missing`);
+    if (!entries.has(JOB_PATH))
+      return failed('file', `this is not an exported job: ${JOB_PATH} is missing`);
     const read = readArchiveDocuments(documents);
     if (!read.ok) return read;
     const rows = read.value;
     const job = theJob(rows);
     const [present] = await database.query('select id from job where id = $1', [job.id]);
     if (present) return failed('job', `the job "${job.name}" is here already`);
-    const lacking = rows.photographs.filter((photograph) => !entries.has(photographPath(photograph)));
+    const lacking = rows.photographs.filter(
+      (photograph) => !entries.has(photographPath(photograph)),
+    );
     if (lacking.length > 0)
-      return { ok: false, faults: lacking.map((each) => ({ path: photographPath(each), message: 'is missing' })) };
+      return {
+        ok: false,
+        faults: lacking.map((each) => ({ path: photographPath(each), message: 'is missing' })),
+      };
     for (const photograph of rows.photographs) {
-      const fault = await bringPhotograph(database, zip, entries.get(photographPath(photograph))!, photograph, brought);
+      const fault = await bringPhotograph(
+        database,
+        zip,
+        entries.get(photographPath(photograph))!,
+        photograph,
+        brought,
+      );
       if (fault) {
         await removeContent(database, brought);
         return failed(photographPath(photograph), fault);
@@ -78,15 +101,21 @@ export async function importJob({ database, journal }: Store, zipPath: string): 
     }
     await database.transaction(async (tx) => {
       for (const table of JOB_TABLE_NAMES)
-        await insert(tx, table, rows[table] as never[], { skipExisting: table === 'instruments' || table === 'instrumentVersions' });
+        await insert(tx, table, rows[table] as never[], {
+          skipExisting: table === 'instruments' || table === 'instrumentVersions',
+        });
       await journalRows(journal, rows);
     });
     return done({ jobId: job.id });
   } catch (error) {
     await removeContent(database, brought).catch(() => undefined);
     const { code, detail } = error as { code?: string; detail?: string };
-    if (code?.startsWith('23')) return failed('job.json', `its rows contradict each other: ${detail ?? code}`);
-    if (error instanceof Error && /zip|central directory|compressed|inflate|crc/i.test(error.message))
+    if (code?.startsWith('23'))
+      return failed('job.json', `its rows contradict each other: ${detail ?? code}`);
+    if (
+      error instanceof Error &&
+      /zip|central directory|compressed|inflate|crc/i.test(error.message)
+    )
       return failed('file', `the zip is damaged: ${error.message}`);
     throw error;
   } finally {
@@ -97,9 +126,35 @@ export async function importJob({ database, journal }: Store, zipPath: string): 
 /** The readings of an imported job go to the journal like typed ones. */
 async function journalRows(journal: Store['journal'], rows: JobRows): Promise<void> {
   if (rows.readings.length === 0) return;
-  const { jobs, instruments, instrumentVersions, points, seams, seamStations, features, shellStates, supports, rounds, pulls, readings, readingStrikes } = rows;
+  const {
+    jobs,
+    instruments,
+    instrumentVersions,
+    points,
+    seams,
+    seamStations,
+    features,
+    shellStates,
+    supports,
+    rounds,
+    pulls,
+    readings,
+    readingStrikes,
+  } = rows;
   await journal.append({
-    jobs, instruments, instrumentVersions, points, seams, seamStations, features, shellStates, supports, rounds, pulls, readings, readingStrikes,
+    jobs,
+    instruments,
+    instrumentVersions,
+    points,
+    seams,
+    seamStations,
+    features,
+    shellStates,
+    supports,
+    rounds,
+    pulls,
+    readings,
+    readingStrikes,
   });
 }
 
@@ -111,14 +166,16 @@ async function bringPhotograph(
   photograph: JobRows['photographs'][number],
   brought: string[],
 ): Promise<string | undefined> {
-  if (entry.uncompressedSize !== photograph.bytes) return `has ${entry.uncompressedSize} bytes, not ${photograph.bytes}`;
+  if (entry.uncompressedSize !== photograph.bytes)
+    return `has ${entry.uncompressedSize} bytes, not ${photograph.bytes}`;
   const parts: Buffer[] = [];
   const hash = createHash('sha256');
   for await (const chunk of await stream(zip, entry)) {
     hash.update(chunk as Buffer);
     parts.push(chunk as Buffer);
   }
-  if (hash.digest('hex') !== photograph.sha256) return 'is not the picture it was: its checksum differs';
+  if (hash.digest('hex') !== photograph.sha256)
+    return 'is not the picture it was: its checksum differs';
   const content = Buffer.concat(parts);
   const preview = await makePreview(content).catch(() => undefined);
   if (!preview) return 'is not a picture';
@@ -146,3 +203,18 @@ const stream = (zip: ZipFile, entry: Entry): Promise<Readable> =>
   new Promise((resolve, reject) =>
     zip.openReadStream(entry, (error, opened) => (error ? reject(error) : resolve(opened))),
   );
+
+/** Writes an upload to the data folder's disk, brings the job in, and tidies up. */
+export async function importUpload(
+  body: ReadableStream<Uint8Array>,
+): Promise<Outcome<{ jobId: string }>> {
+  const opened = await store();
+  const folder = await mkdtemp(path.join(opened.folder, 'import-'));
+  try {
+    const zipPath = path.join(folder, 'job.zip');
+    await pipeline(Readable.fromWeb(body as NodeReadableStream), createWriteStream(zipPath));
+    return await importJob(opened, zipPath);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}

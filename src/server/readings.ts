@@ -35,26 +35,42 @@ export interface TapeReceipt {
  * Takes one entry of the tape: in the database and on the disk before it is acknowledged. Sending
  * the same entry again is harmless: its readings keep their identities.
  */
-export async function takeTapeEntry(input: unknown, newId: () => string): Promise<Outcome<TapeReceipt>> {
+export async function takeTapeEntry(
+  input: unknown,
+  newId: () => string,
+): Promise<Outcome<TapeReceipt>> {
   return runUseCase(tapeEntry, input, (entry, { database, journal }: Store) =>
     database.transaction(async (tx) => {
-      const present = await presentReadings(tx, entry.readings.map((each) => each.id));
+      const present = await presentReadings(
+        tx,
+        entry.readings.map((each) => each.id),
+      );
       const at = new Date().toISOString();
       const sequence = await nextSequence(tx, entry.roundId);
       const readings = entry.readings
         .filter((each) => !present.has(each.id))
         .map((each): Reading => ({ ...each, roundId: entry.roundId, sequence, receivedAt: at }));
-      const strikes = entry.strike ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId) : [];
+      const strikes = entry.strike
+        ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId)
+        : [];
       if (readings.length === 0 && strikes.length === 0) return done({ readings, strikes });
       const struck = entry.strike ? await strikeContext(tx, strikes) : [];
       const context = await contextOfReadings(tx, entry.roundId, [...readings, ...struck]);
       if (!context) return failed('roundId', 'this round is not here any more');
       const jobId = context.jobs![0]!.id;
-      if ([...context.points!, ...context.seams!, ...context.pulls!].some((row) => row.jobId !== jobId))
+      if (
+        [...context.points!, ...context.seams!, ...context.pulls!].some(
+          (row) => row.jobId !== jobId,
+        )
+      )
         return failed('readings', 'a point of another job cannot be read in this round');
       await addReadings(tx, readings);
       await addStrikes(tx, strikes);
-      await journal.append({ ...context, readings: [...struck, ...readings], readingStrikes: strikes });
+      await journal.append({
+        ...context,
+        readings: [...struck, ...readings],
+        readingStrikes: strikes,
+      });
       return done({ readings, strikes });
     }),
   );
@@ -87,4 +103,3 @@ const strikeContext = (tx: Queryable, strikes: readonly ReadingStrike[]): Promis
      from reading where id = any($1::uuid[])`,
     [strikes.map((strike) => strike.readingId)],
   );
-

@@ -1,5 +1,3 @@
-import os from 'node:os';
-import path from 'node:path';
 import { lockFolder } from '@/db/data-folder';
 import type { Database } from '@/db/database';
 import { openJournal, replayJournal, type Journal, type Replay } from '@/db/journal';
@@ -14,15 +12,6 @@ export interface Store {
   readonly replay: Replay;
   readonly folder: string;
   close(): Promise<void>;
-}
-
-/** Where a user's data are kept unless `VINKEL_DATA` says otherwise. */
-export function defaultDataFolder(): string {
-  const home = os.homedir();
-  if (process.platform === 'win32')
-    return path.join(process.env.LOCALAPPDATA ?? path.join(home, 'AppData', 'Local'), 'Vinkel');
-  if (process.platform === 'darwin') return path.join(home, 'Library', 'Application Support', 'Vinkel');
-  return path.join(process.env.XDG_DATA_HOME ?? path.join(home, '.local', 'share'), 'vinkel');
 }
 
 /**
@@ -59,5 +48,9 @@ export async function openStore(folder: string): Promise<Store> {
 /** One store a process, shared by all bundles of the server: module state would be one each. */
 const shared = globalThis as typeof globalThis & { vinkelStore?: Promise<Store> };
 
-export const store = (): Promise<Store> =>
-  (shared.vinkelStore ??= openStore(process.env.VINKEL_DATA ?? defaultDataFolder()));
+/** The open store; the start scripts say where it is through `VINKEL_DATA`. */
+export const store = (): Promise<Store> => {
+  const folder = process.env.VINKEL_DATA;
+  if (!folder) throw new Error('VINKEL_DATA does not say where the data folder is');
+  return (shared.vinkelStore ??= openStore(folder));
+};

@@ -26,13 +26,20 @@ export async function runUseCase<In, T>(
 
 /** PostgreSQL's error codes that a user can cause, in words. */
 function databaseFault(error: unknown): Fault | undefined {
-  const { code, constraint = '', detail = '' } = (error ?? {}) as {
+  const {
+    code,
+    constraint = '',
+    detail = '',
+  } = (error ?? {}) as {
     code?: string;
     constraint?: string;
     detail?: string;
   };
   if (code === '23505')
-    return { path: constraint.includes('code') ? 'code' : 'row', message: `this stands here already ${detail}`.trim() };
+    return {
+      path: constraint.includes('code') ? 'code' : 'row',
+      message: `this stands here already ${detail}`.trim(),
+    };
   if (code === '23503')
     return {
       path: 'row',
@@ -41,7 +48,7 @@ function databaseFault(error: unknown): Fault | undefined {
         : 'what it belongs to is not there any more',
     };
   if (code === '23514') return { path: constraint, message: 'the figures contradict each other' };
-  if (code === '23001') return { path: 'row', message: 'what is recorded is not changed: write a correction' };
+  if (code === '23001')
+    return { path: 'row', message: 'what is recorded is not changed: write a correction' };
   return undefined;
 }
-

@@ -54,8 +54,14 @@ export function fitSelected(points: readonly AlignmentPoint[]): FitResult {
       reason: `an alignment needs at least three points, ${points.length} chosen: add ${3 - points.length} more`,
     };
   const weights = points.map((point) => 1 / point.sigma ** 2);
-  const from = centroid(points.map((p) => p.measured), weights);
-  const to = centroid(points.map((p) => p.reference), weights);
+  const from = centroid(
+    points.map((p) => p.measured),
+    weights,
+  );
+  const to = centroid(
+    points.map((p) => p.reference),
+    weights,
+  );
   const measured = points.map((p) => subtract(p.measured, from));
   const reference = points.map((p) => subtract(p.reference, to));
   if (onOneLine(measured) || onOneLine(reference))
@@ -84,9 +90,7 @@ export function fitSelected(points: readonly AlignmentPoint[]): FitResult {
 
 /** Whether centred points leave a turn about one line free. */
 function onOneLine(centred: readonly Vector[]): boolean {
-  const [largest = 0, second = 0] = new SVD(
-    new Matrix(centred.map((v) => [...v])),
-  ).diagonal;
+  const [largest = 0, second = 0] = new SVD(new Matrix(centred.map((v) => [...v]))).diagonal;
   return second <= COLLINEAR * Math.max(largest, Number.MIN_VALUE);
 }
 

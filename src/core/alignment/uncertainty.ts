@@ -36,7 +36,13 @@ export function deviationCovariances(
     const j = design(motion, point.measured);
     const w = weight.get(point.id)!;
     normal.add(j.transpose().mmul(j).mul(w));
-    noise.add(j.transpose().mmul(turned(motion, point.variance)).mmul(j).mul(w * w));
+    noise.add(
+      j
+        .transpose()
+        .mmul(turned(motion, point.variance))
+        .mmul(j)
+        .mul(w * w),
+    );
   }
   const inverted = inverse(normal);
   const motionCovariance = inverted.mmul(noise).mmul(inverted);

@@ -111,11 +111,23 @@ function repeated(
 function sideFaults({ side, y, code }: DraftPoint, index: number): DraftFault[] {
   const wrong = (side === 'left' && y > 0) || (side === 'right' && y < 0);
   if (!wrong) return [];
-  const rule = side === 'left' ? 'left-hand points have y below zero' : 'right-hand points have y above zero';
-  return [{ list: 'points', index, field: 'y', message: `${code} is on the ${side}, but y is ${y}: ${rule}` }];
+  const rule =
+    side === 'left' ? 'left-hand points have y below zero' : 'right-hand points have y above zero';
+  return [
+    {
+      list: 'points',
+      index,
+      field: 'y',
+      message: `${code} is on the ${side}, but y is ${y}: ${rule}`,
+    },
+  ];
 }
 
-function endFaults({ from, to }: DraftDimension, index: number, known: ReadonlySet<string>): DraftFault[] {
+function endFaults(
+  { from, to }: DraftDimension,
+  index: number,
+  known: ReadonlySet<string>,
+): DraftFault[] {
   const unknown = (['from', 'to'] as const).flatMap((field): DraftFault[] => {
     const code = field === 'from' ? from : to;
     return code === '' || known.has(fold(code))
@@ -123,7 +135,10 @@ function endFaults({ from, to }: DraftDimension, index: number, known: ReadonlyS
       : [{ list: 'dimensions', index, field, message: `no point "${code}"` }];
   });
   if (from !== '' && fold(from) === fold(to))
-    return [...unknown, { list: 'dimensions', index, field: 'to', message: `"${from}" to itself has no length` }];
+    return [
+      ...unknown,
+      { list: 'dimensions', index, field: 'to', message: `"${from}" to itself has no length` },
+    ];
   return unknown;
 }
 
@@ -156,13 +171,29 @@ export function chartRows(
     const id = newId();
     idOf.set(fold(code), id);
     rows.points.push({ id, jobId, code, name, side, holeDiameter, version: 1 });
-    rows.referencePoints.push({ id: newId(), referenceId, pointId: id, x, y, z, tolerance, version: 1 });
+    rows.referencePoints.push({
+      id: newId(),
+      referenceId,
+      pointId: id,
+      x,
+      y,
+      z,
+      tolerance,
+      version: 1,
+    });
   }
   for (const { code, name, from, to, value, tolerance, measure } of draft.dimensions) {
     const id = newId();
     const ends = { fromPointId: idOf.get(fold(from))!, toPointId: idOf.get(fold(to))! };
     rows.dimensions.push({ id, jobId, code, name, ...ends, measure, version: 1 });
-    rows.referenceDimensions.push({ id: newId(), referenceId, dimensionId: id, value, tolerance, version: 1 });
+    rows.referenceDimensions.push({
+      id: newId(),
+      referenceId,
+      dimensionId: id,
+      value,
+      tolerance,
+      version: 1,
+    });
   }
   for (const [from, to] of draft.lines)
     rows.memberLines.push({
@@ -176,7 +207,15 @@ export function chartRows(
       rows.seamStations.push({ id: stationId, seamId, number, name });
       for (const quantity of ['gap', 'flush'] as const) {
         const target = targets[quantity];
-        if (target) rows.referenceStations.push({ id: newId(), referenceId, stationId, quantity, ...target, version: 1 });
+        if (target)
+          rows.referenceStations.push({
+            id: newId(),
+            referenceId,
+            stationId,
+            quantity,
+            ...target,
+            version: 1,
+          });
       }
     }
   }

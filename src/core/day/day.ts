@@ -43,7 +43,9 @@ export interface Doubt {
 export function daySheet(rows: JobRows): DaySheet {
   const ladder = ladderOf(rows);
   const steps = ladder.rungs.flatMap((rung) => rung.steps);
-  const read = new Set(rows.readings.filter((each) => each.pullId === null).map((each) => each.roundId));
+  const read = new Set(
+    rows.readings.filter((each) => each.pullId === null).map((each) => each.roundId),
+  );
   const rounds = rows.rounds.filter((round) => read.has(round.id));
   const latest = rounds.length > 0 ? judgeRound(rows, rounds.at(-1)!) : undefined;
   const before = rounds.length > 1 ? judgeRound(rows, rounds.at(-2)!) : undefined;
@@ -51,7 +53,12 @@ export function daySheet(rows: JobRows): DaySheet {
   return {
     ...(latest ? { latest } : {}),
     ...(latest && before
-      ? { moved: { change: compareRounds(rows, before, latest), after: doneBetween(rows, before.round, latest.round) } }
+      ? {
+          moved: {
+            change: compareRounds(rows, before, latest),
+            after: doneBetween(rows, before.round, latest.round),
+          },
+        }
       : {}),
     holding: fitted.map((brace) => ({ brace, dimensions: dimensionsOf(rows, brace) })),
     beforeCut: beforeNextCut(rows, steps, fitted, rounds),
@@ -74,7 +81,9 @@ const CHANGES_METAL: ReadonlySet<Rung> = new Set<Rung>(['brace', 'cut', 'pull', 
 
 /** What happened to the shell between the last reading of one round and the start of the next, in order. */
 export function doneBetween(rows: JobRows, earlier: Round, later: Round): string[] {
-  const readings = rows.readings.filter((reading) => reading.roundId === earlier.id && reading.pullId === null);
+  const readings = rows.readings.filter(
+    (reading) => reading.roundId === earlier.id && reading.pullId === null,
+  );
   const from = readings.at(-1)?.takenAt ?? earlier.startedAt;
   const within = (at: string) => at > from && at <= later.startedAt;
   const stepOf = new Map(
@@ -88,7 +97,10 @@ export function doneBetween(rows: JobRows, earlier: Round, later: Round): string
       .map((event) => ({ at: event.at, text: stepOf.get(event.stepId)! })),
     ...rows.braceEvents
       .filter((event) => event.kind !== 'planned')
-      .map((event) => ({ at: event.at, text: `brace ${braceOf.get(event.braceId)} ${event.kind}` })),
+      .map((event) => ({
+        at: event.at,
+        text: `brace ${braceOf.get(event.braceId)} ${event.kind}`,
+      })),
     ...rows.pullEvents
       .filter((event) => event.kind === 'done')
       .map((event) => ({ at: event.at, text: `pull ${pullOf.get(event.pullId)} done` })),
@@ -110,11 +122,18 @@ function beforeNextCut(
   const afterBrace = fitted.flatMap((brace) => {
     const event = rows.braceEvents.filter((each) => each.braceId === brace.id).at(-1)!;
     if (lastRound && lastRound.startedAt >= event.at) return [];
-    return dimensionsOf(rows, brace).map((dimension) => ({ kind: 'afterBrace' as const, brace, dimension }));
+    return dimensionsOf(rows, brace).map((dimension) => ({
+      kind: 'afterBrace' as const,
+      brace,
+      dimension,
+    }));
   });
   const judgements = rounds.map((round) => judgeRound(rows, round));
   const never = rows.dimensions.filter((dimension) =>
-    judgements.every((each) => each.dimensions.find((d) => d.dimension.id === dimension.id)?.lacking === 'notMeasured'),
+    judgements.every(
+      (each) =>
+        each.dimensions.find((d) => d.dimension.id === dimension.id)?.lacking === 'notMeasured',
+    ),
   );
   return [
     ...needs.slice(0, 3).map((step) => ({ kind: 'need' as const, step })),
@@ -125,9 +144,15 @@ function beforeNextCut(
 
 /** Undecided dimensions and points, with the reading that would settle each. */
 function doubts(rows: JobRows, judgement: RoundJudgement): Doubt[] {
-  const newest = new Map<string, InstrumentVersion>(rows.instrumentVersions.map((each) => [each.instrumentId, each]));
-  const instruments = [...newest.values()].map((version) => ({ version, instrument: instrumentOf(rows, version) }));
-  const ofKind = (...kinds: string[]) => instruments.filter((each) => kinds.includes(each.instrument.kind));
+  const newest = new Map<string, InstrumentVersion>(
+    rows.instrumentVersions.map((each) => [each.instrumentId, each]),
+  );
+  const instruments = [...newest.values()].map((version) => ({
+    version,
+    instrument: instrumentOf(rows, version),
+  }));
+  const ofKind = (...kinds: string[]) =>
+    instruments.filter((each) => kinds.includes(each.instrument.kind));
   const dimensions = judgement.dimensions.flatMap(({ dimension, measured, judged }): Doubt[] => {
     if (judged?.verdict !== 'undecided' || !measured) return [];
     const { deviation, limit, plusMinus } = judged;
@@ -150,9 +175,20 @@ function doubts(rows: JobRows, judgement: RoundJudgement): Doubt[] {
       ofKind(judged.worstAxis === 'z' ? 'heightStick' : 'plumb'),
     );
     const quantity = QUANTITY_OF[judged.worstAxis];
-    return [{ code: point.code, quantity, deviation, plusMinus: judged.axes[judged.worstAxis].plusMinus, limit: judged.limit, settledBy }];
+    return [
+      {
+        code: point.code,
+        quantity,
+        deviation,
+        plusMinus: judged.axes[judged.worstAxis].plusMinus,
+        limit: judged.limit,
+        settledBy,
+      },
+    ];
   });
-  return [...dimensions, ...points].sort((a, b) => Math.abs(b.deviation) / b.limit - Math.abs(a.deviation) / a.limit);
+  return [...dimensions, ...points].sort(
+    (a, b) => Math.abs(b.deviation) / b.limit - Math.abs(a.deviation) / a.limit,
+  );
 }
 
 const QUANTITY_OF = { x: 'length', y: 'width', z: 'height' } as const;

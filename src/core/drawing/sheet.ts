@@ -118,8 +118,11 @@ export function whisker(
 ): Whisker {
   const [across, down] = SHOWN[view];
   const size = factor * layout.scale;
-  const components = [across, down].map(([axis]) => movement[axis]! * (axis === 1 && side < 0 ? -1 : 1));
-  const larger = Math.abs(components[0]!) >= Math.abs(components[1]!) ? components[0]! : components[1]!;
+  const components = [across, down].map(
+    ([axis]) => movement[axis]! * (axis === 1 && side < 0 ? -1 : 1),
+  );
+  const larger =
+    Math.abs(components[0]!) >= Math.abs(components[1]!) ? components[0]! : components[1]!;
   return {
     dx: across[1] * movement[across[0]]! * size,
     dy: down[1] * movement[down[0]]! * size,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { recordDocument } from '../record/document';
 
 /**
  * The rows of a job, one schema each: the single source of their types, of the columns the
@@ -71,10 +72,21 @@ export const seam = z.strictObject({
   version,
 });
 
-export const seamStation = z.strictObject({ id, seamId: id, number: z.int().min(1).max(99), name: line });
+export const seamStation = z.strictObject({
+  id,
+  seamId: id,
+  number: z.int().min(1).max(99),
+  name: line,
+});
 
 /** A body mount or an edge: a subject of readings that is neither a point nor a seam. */
-export const feature = z.strictObject({ id, jobId: id, kind: z.enum(['mount', 'edge']), code, name: line });
+export const feature = z.strictObject({
+  id,
+  jobId: id,
+  kind: z.enum(['mount', 'edge']),
+  code,
+  name: line,
+});
 
 export const REFERENCE_KINDS = [
   'chart', 'sisterCar', 'mirroredSide', 'earlierRound', 'keptPart', 'plannedChange',
@@ -266,7 +278,17 @@ export const pullEvent = z.strictObject({
   note: line,
 });
 
-export const RUNGS = ['look', 'setUp', 'measure', 'brace', 'cut', 'pull', 'fit', 'weld', 'verify'] as const;
+export const RUNGS = [
+  'look',
+  'setUp',
+  'measure',
+  'brace',
+  'cut',
+  'pull',
+  'fit',
+  'weld',
+  'verify',
+] as const;
 
 export const step = z.strictObject({
   id,
@@ -320,7 +342,14 @@ export const photograph = z.strictObject({
   jobId: id,
   entryId: id.nullable(),
   name,
-  mediaType: z.enum(['image/jpeg', 'image/png', 'image/webp', 'image/avif', 'image/gif', 'image/tiff']),
+  mediaType: z.enum([
+    'image/jpeg',
+    'image/png',
+    'image/webp',
+    'image/avif',
+    'image/gif',
+    'image/tiff',
+  ]),
   bytes: z.int().positive(),
   width: z.int().positive(),
   height: z.int().positive(),
@@ -336,7 +365,7 @@ export const signedRecord = z.strictObject({
   number: z.int().min(1),
   signedBy: author,
   signedAt: at,
-  snapshot: z.json(),
+  snapshot: recordDocument,
 });
 
 export type Job = z.infer<typeof job>;

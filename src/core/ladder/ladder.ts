@@ -33,7 +33,8 @@ const STATE_AFTER: Readonly<Record<StepEvent['kind'], StepState>> = {
   reopened: 'open',
 };
 
-export const isFinished = (step: LadderStep): boolean => step.state === 'done' || step.state === 'dropped';
+export const isFinished = (step: LadderStep): boolean =>
+  step.state === 'done' || step.state === 'dropped';
 
 /** The ladder of a job as its steps and their events make it. */
 export function ladderOf(rows: JobRows): Ladder {
@@ -42,7 +43,10 @@ export function ladderOf(rows: JobRows): Ladder {
     const event = last.get(step.id);
     return { step, state: event ? STATE_AFTER[event.kind] : 'open', ...(event ? { event } : {}) };
   });
-  const grouped = RUNGS.map((rung) => ({ rung, steps: all.filter((each) => each.step.rung === rung) }));
+  const grouped = RUNGS.map((rung) => ({
+    rung,
+    steps: all.filter((each) => each.step.rung === rung),
+  }));
   const here = grouped.findIndex(({ steps }) => steps.some((step) => !isFinished(step)));
   const next = grouped
     .flatMap(({ steps }) => steps)
@@ -59,14 +63,22 @@ export function ladderOf(rows: JobRows): Ladder {
 }
 
 /** The steps a new job starts with; the user adds, renames and drops them. */
-export const FIRST_STEPS: readonly { readonly rung: Rung; readonly title: string; readonly needs: string }[] = [
+export const FIRST_STEPS: readonly {
+  readonly rung: Rung;
+  readonly title: string;
+  readonly needs: string;
+}[] = [
   { rung: 'look', title: 'Walk round, note old repairs, rust, creases and cracks', needs: '' },
   { rung: 'look', title: 'Decide what to measure from', needs: '' },
   { rung: 'setUp', title: 'Set the shell on its support and write down which', needs: '' },
   { rung: 'measure', title: 'Measure the shell as found', needs: '' },
   { rung: 'measure', title: 'Choose the control points', needs: '' },
   { rung: 'brace', title: 'Plan the braces for every cut', needs: '' },
-  { rung: 'brace', title: 'Fit the braces and measure again', needs: 'Every dimension a brace is there to hold' },
+  {
+    rung: 'brace',
+    title: 'Fit the braces and measure again',
+    needs: 'Every dimension a brace is there to hold',
+  },
   {
     rung: 'cut',
     title: 'Scribe and label the cut lines, then cut',

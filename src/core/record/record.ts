@@ -1,132 +1,22 @@
 import { dimensionsOf } from '../day/day';
+import type { SheetFigure } from '../drawing/points';
 import type { Vector } from '../geometry/vector';
-import type { Brace, BraceEvent, Job, Photograph, Pull, Round } from '../job/entities';
+import type { Brace, Pull, Round } from '../job/entities';
 import { theJob, type JobRows } from '../job/job-rows';
 import { braceGeometry, braceState, pullDistance, pullProgress } from '../round/brace-pull';
-import { compareRounds, stateOf, supportOf, type Caution } from '../round/change';
+import { compareRounds, stateOf, supportOf } from '../round/change';
 import { judgeRound, type RoundJudgement } from '../round/judgement';
 import { instrumentOf, standingReadings } from '../round/measured';
 import { judgeSeams } from '../round/seams';
-import type { ChangeVerdict, Verdict } from '../tolerance/verdict';
-
-/**
- * A record that stands alone: plain figures, no identities to follow, so that it reads the same
- * however the job goes on. Lengths in millimetres; ± is two standard deviations.
- */
-export interface RecordDocument {
-  readonly format: 'vinkel.record/1';
-  readonly madeAt: string;
-  readonly job: Pick<Job, 'name' | 'shell' | 'identityNumber' | 'owner' | 'shop' | 'bench' | 'driverSide' | 'startedAt'>;
-  readonly references: readonly { readonly kind: string; readonly name: string; readonly source: string; readonly trust: number }[];
-  readonly rounds: readonly RecordRound[];
-  readonly final?: RecordFinal;
-  readonly changes?: RecordChanges;
-  readonly braces: readonly RecordBrace[];
-  readonly pulls: readonly RecordPull[];
-  readonly log: readonly RecordEntry[];
-  readonly photographs: readonly Pick<Photograph, 'id' | 'name' | 'author' | 'at' | 'width' | 'height'>[];
-  readonly lines: readonly (readonly [Vector, Vector])[];
-}
-
-export interface RecordRound {
-  readonly number: number;
-  readonly name: string;
-  readonly state: string;
-  readonly support: string;
-  readonly suspension: string;
-  readonly supportNote: string;
-  readonly instruments: readonly string[];
-  readonly temperature: number | null;
-  readonly author: string;
-  readonly startedAt: string;
-  readonly readings: number;
-  readonly struck: number;
-  readonly control: readonly string[];
-  readonly rms?: number;
-}
-
-export interface RecordPoint {
-  readonly code: string;
-  readonly name: string;
-  readonly position: Vector;
-  readonly deviation: Vector;
-  readonly plusMinus: Vector;
-  readonly limit: number;
-  readonly verdict: Verdict;
-  readonly control: boolean;
-}
-
-export interface RecordDimension {
-  readonly code: string;
-  readonly name: string;
-  readonly ends: string;
-  readonly measure: string;
-  readonly reference: number;
-  readonly measured: number;
-  readonly deviation: number;
-  readonly plusMinus: number;
-  readonly limit: number;
-  readonly verdict: Verdict;
-  readonly accepted: boolean;
-}
-
-export interface RecordFinal {
-  readonly round: number;
-  readonly points: readonly RecordPoint[];
-  readonly dimensions: readonly RecordDimension[];
-  readonly gaps: readonly {
-    readonly seam: string;
-    readonly name: string;
-    readonly side: string;
-    readonly station: number;
-    readonly quantity: string;
-    readonly measured: number;
-    readonly target: number;
-    readonly plusMinus: number;
-    readonly verdict: Verdict;
-  }[];
-}
-
-export interface RecordChanges {
-  readonly earlier: number;
-  readonly later: number;
-  readonly cautions: readonly Caution[];
-  readonly rows: readonly {
-    readonly code: string;
-    readonly name: string;
-    readonly change: number;
-    readonly plusMinus: number;
-    readonly verdict: ChangeVerdict;
-  }[];
-}
-
-export interface RecordBrace {
-  readonly code: string;
-  readonly ends: string;
-  readonly kind: Brace['kind'];
-  readonly section: string;
-  readonly length?: number;
-  readonly state: BraceEvent['kind'];
-  readonly holds: readonly string[];
-}
-
-export interface RecordPull {
-  readonly code: string;
-  readonly point: string;
-  readonly aim: Vector;
-  readonly distance: number;
-  readonly heldAt: string;
-  readonly springBacks: readonly number[];
-}
-
-export interface RecordEntry {
-  readonly kind: 'finding' | 'decision';
-  readonly text: string;
-  readonly reason: string;
-  readonly author: string;
-  readonly at: string;
-  readonly about: readonly string[];
-}
+import { COVERAGE } from '../tolerance/verdict';
+import type {
+  RecordBrace,
+  RecordChanges,
+  RecordDocument,
+  RecordFinal,
+  RecordPull,
+  RecordRound,
+} from './document';
 
 /** Writes the record of a job as it stands. `madeAt` is the time printed on it. */
 export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
@@ -171,7 +61,10 @@ type Codes = ReadonlyMap<string, string>;
 function roundOf(rows: JobRows, { round, alignment }: RoundJudgement, codes: Codes): RecordRound {
   const own = rows.readings.filter((reading) => reading.roundId === round.id);
   const ids = new Set(own.map((reading) => reading.id));
-  const versions = new Set([round.instrumentVersionId, ...own.map((reading) => reading.instrumentVersionId)]);
+  const versions = new Set([
+    round.instrumentVersionId,
+    ...own.map((reading) => reading.instrumentVersionId),
+  ]);
   const support = supportOf(rows, round);
   return {
     number: round.number,
@@ -240,7 +133,9 @@ function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): Record
 /** Dimensions whose deviation in this round somebody accepted with a reason. */
 export function acceptedDimensions(rows: JobRows, round: Pick<Round, 'id'>): ReadonlySet<string> {
   const entries = new Set(
-    rows.logEntries.filter((entry) => entry.kind === 'decision' && entry.roundId === round.id).map((entry) => entry.id),
+    rows.logEntries
+      .filter((entry) => entry.kind === 'decision' && entry.roundId === round.id)
+      .map((entry) => entry.id),
   );
   return new Set(
     rows.logSubjects.flatMap((subject) =>
@@ -256,12 +151,12 @@ function changesOf(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement
   return {
     earlier: earlier.round.number,
     later: later.round.number,
-    cautions: change.cautions,
+    cautions: [...change.cautions],
     rows: change.dimensions.map(({ dimension, change: by, sd, verdict }) => ({
       code: dimension.code,
       name: dimension.name,
       change: by,
-      plusMinus: 2 * sd,
+      plusMinus: COVERAGE * sd,
       verdict,
     })),
   };
@@ -270,7 +165,12 @@ function changesOf(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement
 const ofRound = (judgements: readonly RoundJudgement[], roundId: string | null) =>
   judgements.find((each) => each.round.id === roundId);
 
-function braceOf(rows: JobRows, brace: Brace, judgements: readonly RoundJudgement[], codes: Codes): RecordBrace {
+function braceOf(
+  rows: JobRows,
+  brace: Brace,
+  judgements: readonly RoundJudgement[],
+  codes: Codes,
+): RecordBrace {
   const judgement = ofRound(judgements, brace.roundId);
   const references = (judgement ?? judgements[0])?.references;
   const length = references && braceGeometry(brace, judgement, references)?.length;
@@ -285,7 +185,12 @@ function braceOf(rows: JobRows, brace: Brace, judgements: readonly RoundJudgemen
   };
 }
 
-function pullOf(rows: JobRows, pull: Pull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
+function pullOf(
+  rows: JobRows,
+  pull: Pull,
+  judgements: readonly RoundJudgement[],
+  codes: Codes,
+): RecordPull {
   const judgement = ofRound(judgements, pull.roundId)!;
   return {
     code: pull.code,
@@ -294,7 +199,9 @@ function pullOf(rows: JobRows, pull: Pull, judgements: readonly RoundJudgement[]
     distance: pullDistance(pull),
     heldAt: pull.heldAt,
     springBacks: pullProgress(rows, pull, judgement).flatMap((progress) =>
-      progress.cycles.flatMap((cycle) => (cycle.springBack === undefined ? [] : [cycle.springBack])),
+      progress.cycles.flatMap((cycle) =>
+        cycle.springBack === undefined ? [] : [cycle.springBack],
+      ),
     ),
   };
 }
@@ -308,4 +215,20 @@ function linesOf(rows: JobRows, judgement: RoundJudgement | undefined): [Vector,
     const [from, to] = [position(line.fromPointId), position(line.toPointId)];
     return from && to ? [[from, to] as [Vector, Vector]] : [];
   });
+}
+
+/** What the sheet draws of a record: its judged points and its outline. */
+export function figureOfRecord(record: RecordDocument): SheetFigure {
+  return {
+    points: (record.final?.points ?? []).map((point) => ({
+      id: point.code,
+      code: point.code,
+      name: point.name,
+      position: point.position,
+      movement: point.deviation,
+      verdict: point.verdict,
+      control: point.control,
+    })),
+    lines: record.lines,
+  };
 }

@@ -20,7 +20,8 @@ export interface ChosenReferences {
   readonly stations: ReadonlyMap<string, Chosen<ReferenceStation>>;
 }
 
-export const stationKey = (stationId: string, quantity: string): string => `${stationId}|${quantity}`;
+export const stationKey = (stationId: string, quantity: string): string =>
+  `${stationId}|${quantity}`;
 
 /** Chooses per dimension, not per job: a lower rank comes first, the older of two equals first. */
 export function chooseReferences(rows: JobRows): ChosenReferences {
@@ -35,7 +36,8 @@ export function chooseReferences(rows: JobRows): ChosenReferences {
     for (const row of candidates) {
       const reference = byId.get(row.referenceId)!;
       const rival = chosen.get(subject(row));
-      if (!rival || order(reference, rival.reference) < 0) chosen.set(subject(row), { reference, row });
+      if (!rival || order(reference, rival.reference) < 0)
+        chosen.set(subject(row), { reference, row });
     }
     return chosen;
   }

@@ -1,7 +1,7 @@
 import { distance, levelDistance, norm, type Position, type Vector } from '../geometry/vector';
 import type { Brace, BraceEvent, Pull, Reading } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
-import { AXIS_OF, subjectKey } from './measured';
+import { AXIS_OF, distanceBetween, subjectKey } from './measured';
 import { placedPosition, type RoundJudgement } from './judgement';
 
 export interface BraceGeometry {
@@ -18,7 +18,10 @@ export interface BraceGeometry {
 const degrees = (radians: number): number => (radians * 180) / Math.PI;
 
 /** Length and angles of the line between two positions of one frame. */
-export function lineGeometry(from: Position<'chart'>, to: Position<'chart'>): Omit<BraceGeometry, 'from'> {
+export function lineGeometry(
+  from: Position<'chart'>,
+  to: Position<'chart'>,
+): Omit<BraceGeometry, 'from'> {
   return {
     length: distance(from, to),
     rise: degrees(Math.atan2(to[2] - from[2], levelDistance(from, to))),
@@ -32,13 +35,17 @@ export function braceGeometry(
   judgement: RoundJudgement | undefined,
   references: RoundJudgement['references'],
 ): BraceGeometry | undefined {
-  const measured = [brace.fromPointId, brace.toPointId].map((id) => judgement && placedPosition(judgement, id));
-  if (measured[0] && measured[1]) return { ...lineGeometry(measured[0], measured[1]), from: 'round' };
+  const measured = [brace.fromPointId, brace.toPointId].map(
+    (id) => judgement && placedPosition(judgement, id),
+  );
+  if (measured[0] && measured[1])
+    return { ...lineGeometry(measured[0], measured[1]), from: 'round' };
   const charted = [brace.fromPointId, brace.toPointId].map((id): Position<'chart'> | undefined => {
     const row = references.points.get(id)?.row;
     return row && [row.x, row.y, row.z];
   });
-  if (charted[0] && charted[1]) return { ...lineGeometry(charted[0], charted[1]), from: 'reference' };
+  if (charted[0] && charted[1])
+    return { ...lineGeometry(charted[0], charted[1]), from: 'reference' };
   return undefined;
 }
 
@@ -78,7 +85,9 @@ export interface PullProgress {
 export function pullProgress(rows: JobRows, pull: Pull, judgement: RoundJudgement): PullProgress[] {
   const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
   const groups = new Map<string, Reading[]>();
-  for (const reading of rows.readings.filter((each) => each.pullId === pull.id && !struck.has(each.id)))
+  for (const reading of rows.readings.filter(
+    (each) => each.pullId === pull.id && !struck.has(each.id),
+  ))
     groups.set(subjectKey(reading), [...(groups.get(subjectKey(reading)) ?? []), reading]);
   return [...groups.values()].map((readings) => {
     const first = readings[0]!;
@@ -95,10 +104,13 @@ export function pullProgress(rows: JobRows, pull: Pull, judgement: RoundJudgemen
 function valueBefore(reading: Reading, { measured }: RoundJudgement): number | undefined {
   const axis = AXIS_OF[reading.quantity];
   if (axis && reading.pointId) return measured.points.get(reading.pointId)?.[axis]?.value;
-  const ends = new Set([reading.pointId, reading.toPointId]);
-  return measured.distances.find(
-    (each) => each.measure === reading.measure && ends.has(each.fromPointId) && ends.has(each.toPointId),
-  )?.value;
+  if (!reading.pointId || !reading.toPointId || !reading.measure) return undefined;
+  const ends = {
+    fromPointId: reading.pointId,
+    toPointId: reading.toPointId,
+    measure: reading.measure,
+  };
+  return distanceBetween(measured, ends)?.value;
 }
 
 /** Readings in the order taken become cycles: a load opens one, a release closes it. */
@@ -115,7 +127,8 @@ function pairCycles(readings: readonly Reading[], before: number | undefined): P
     ...(cycle.underLoad !== undefined && cycle.released !== undefined
       ? { springBack: cycle.released - cycle.underLoad }
       : {}),
-    ...(cycle.released !== undefined && before !== undefined ? { gained: cycle.released - before } : {}),
+    ...(cycle.released !== undefined && before !== undefined
+      ? { gained: cycle.released - before }
+      : {}),
   }));
 }
-

@@ -36,7 +36,11 @@ export interface RoundChange {
 export type Caution = 'support' | 'suspension' | 'instrument' | 'control';
 
 /** What changed from one round to a later one; both are judged already. */
-export function compareRounds(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): RoundChange {
+export function compareRounds(
+  rows: JobRows,
+  earlier: RoundJudgement,
+  later: RoundJudgement,
+): RoundChange {
   const before = new Map(earlier.dimensions.map((each) => [each.dimension.id, each]));
   const dimensions: DimensionChange[] = [];
   const notCompared: Dimension[] = [];
@@ -75,7 +79,9 @@ function pointChanges(earlier: RoundJudgement, later: RoundJudgement): PointChan
     const to = placedPosition(later, now.point.id);
     if (!now.judged || !then?.judged || !from || !to) return [];
     const change = subtract(to, from);
-    const sd = AXES.map((_, i) => Math.hypot(now.judged!.sd[i]!, then.judged!.sd[i]!)) as unknown as Vector;
+    const sd = AXES.map((_, i) =>
+      Math.hypot(now.judged!.sd[i]!, then.judged!.sd[i]!),
+    ) as unknown as Vector;
     const verdicts = change.map((c, i) => judgeChange(c, sd[i]!, now.judged!.limit));
     const verdict = verdicts.includes('moved')
       ? 'moved'
@@ -87,7 +93,8 @@ function pointChanges(earlier: RoundJudgement, later: RoundJudgement): PointChan
 }
 
 function cautionsBetween(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): Caution[] {
-  const support = (round: Round): Support => rows.supports.find((each) => each.id === round.supportId)!;
+  const support = (round: Round): Support =>
+    rows.supports.find((each) => each.id === round.supportId)!;
   const [a, b] = [support(earlier.round), support(later.round)];
   const control = (judgement: RoundJudgement) =>
     judgement.alignment.ok ? [...judgement.alignment.controlIds].sort().join() : '';

@@ -1,14 +1,41 @@
-import { fitSelected, deviationOf, place, rootMeanSquare, type Deviation, type RigidMotion } from '../alignment/selected';
+import {
+  fitSelected,
+  deviationOf,
+  place,
+  rootMeanSquare,
+  type Deviation,
+  type RigidMotion,
+} from '../alignment/selected';
 import { axisDeviations, deviationCovariances } from '../alignment/uncertainty';
-import { AXES, distance, levelDistance, scale, subtract, type Axis, type Position, type Vector } from '../geometry/vector';
+import {
+  AXES,
+  distance,
+  levelDistance,
+  scale,
+  subtract,
+  type Axis,
+  type Position,
+  type Vector,
+} from '../geometry/vector';
 import type { Dimension, Point, Round } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 import { chooseReferences, type ChosenReferences } from '../reference/chosen';
 import { judge, worstVerdict, type Judgement, type Verdict } from '../tolerance/verdict';
-import { locatedPoints, measureRound, type LocatedPoint, type MeasuredRound } from './measured';
+import {
+  distanceBetween,
+  locatedPoints,
+  measureRound,
+  type LocatedPoint,
+  type MeasuredRound,
+} from './measured';
 
 export type RoundAlignment =
-  | { readonly ok: true; readonly motion: RigidMotion; readonly rms: number; readonly controlIds: readonly string[] }
+  | {
+      readonly ok: true;
+      readonly motion: RigidMotion;
+      readonly rms: number;
+      readonly controlIds: readonly string[];
+    }
   | { readonly ok: false; readonly reason: string };
 
 /** Why a point has no deviation: the least that is missing. */
@@ -36,7 +63,11 @@ export interface PointJudgement {
 export interface DimensionJudgement {
   readonly dimension: Dimension;
   readonly lacking?: 'notMeasured' | 'noReference';
-  readonly measured?: { readonly value: number; readonly sd: number; readonly from: 'readings' | 'points' };
+  readonly measured?: {
+    readonly value: number;
+    readonly sd: number;
+    readonly from: 'readings' | 'points';
+  };
   readonly judged?: Judgement & {
     readonly reference: number;
     readonly deviation: number;
@@ -71,19 +102,27 @@ export function judgeRound(rows: JobRows, round: Round): RoundJudgement {
     references,
     alignment,
     points: judgePoints(rows, { measured, located, references, alignment }, controlIds),
-    dimensions: rows.dimensions.map((dimension) => judgeDimension(dimension, measured, located, references)),
+    dimensions: rows.dimensions.map((dimension) =>
+      judgeDimension(dimension, measured, located, references),
+    ),
   };
 }
 
 type Basis = Pick<RoundJudgement, 'measured' | 'located' | 'references' | 'alignment'>;
 
-const referencePosition = (references: ChosenReferences, pointId: string): Position<'chart'> | undefined => {
+const referencePosition = (
+  references: ChosenReferences,
+  pointId: string,
+): Position<'chart'> | undefined => {
   const chosen = references.points.get(pointId);
   return chosen && [chosen.row.x, chosen.row.y, chosen.row.z];
 };
 
 /** A located point with its reference, the trust in the reference added to the variance. */
-function uncertainPoint(id: string, { located, references }: Pick<Basis, 'located' | 'references'>) {
+function uncertainPoint(
+  id: string,
+  { located, references }: Pick<Basis, 'located' | 'references'>,
+) {
   const { position, variance } = located.get(id)!;
   const trust = references.points.get(id)!.reference.trust ** 2;
   const total: Vector = [variance[0] + trust, variance[1] + trust, variance[2] + trust];
@@ -104,21 +143,29 @@ function alignRound(
 ): RoundAlignment {
   const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
   if (controlIds.length === 0)
-    return { ok: false, reason: 'no control points are chosen: choose at least three points to measure from' };
+    return {
+      ok: false,
+      reason: 'no control points are chosen: choose at least three points to measure from',
+    };
   const usable = controlIds.filter((id) => located.has(id) && references.points.has(id));
   const fit = fitSelected(usable.map((id) => uncertainPoint(id, { located, references })));
   if (!fit.ok) {
     const unusable = controlIds.filter((id) => !usable.includes(id)).map((id) => codeOf.get(id));
-    const missing = unusable.length > 0 ? ` (${unusable.join(', ')}: not located or without a reference)` : '';
+    const missing =
+      unusable.length > 0 ? ` (${unusable.join(', ')}: not located or without a reference)` : '';
     return { ok: false, reason: fit.reason + missing };
   }
-  const deviations = usable.map((id) => deviationOf(fit.motion, uncertainPoint(id, { located, references })));
+  const deviations = usable.map((id) =>
+    deviationOf(fit.motion, uncertainPoint(id, { located, references })),
+  );
   return { ok: true, motion: fit.motion, rms: rootMeanSquare(deviations), controlIds: usable };
 }
 
 function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[]): PointJudgement[] {
   const { measured, located, references, alignment } = basis;
-  const judgeable = rows.points.filter((point) => located.has(point.id) && references.points.has(point.id));
+  const judgeable = rows.points.filter(
+    (point) => located.has(point.id) && references.points.has(point.id),
+  );
   const covariances = alignment.ok
     ? deviationCovariances(
         alignment.motion,
@@ -137,17 +184,32 @@ function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[])
     const covariance = covariances.get(point.id);
     if (!alignment.ok || !covariance) return { ...common, lacking: 'notAligned' };
     const deviation = deviationOf(alignment.motion, uncertainPoint(point.id, basis));
-    return { ...common, judged: judgeAxes(deviation, axisDeviations(covariance), chosen.row.tolerance, chosen.reference.id) };
+    return {
+      ...common,
+      judged: judgeAxes(
+        deviation,
+        axisDeviations(covariance),
+        chosen.row.tolerance,
+        chosen.reference.id,
+      ),
+    };
   });
 }
 
 /** The limit applies to each axis and the worst axis rules. */
-function judgeAxes(deviation: Deviation, sd: Vector, limit: number, referenceId: string): PointJudgement['judged'] {
+function judgeAxes(
+  deviation: Deviation,
+  sd: Vector,
+  limit: number,
+  referenceId: string,
+): PointJudgement['judged'] {
   const components: Vector = [deviation.dx, deviation.dy, deviation.dz];
   const judgements = components.map((component, i) => judge(component, sd[i]!, limit));
   const verdict = worstVerdict(judgements.map((each) => each.verdict));
   const reach = (i: number) =>
-    (judgements[i]!.verdict === verdict ? 1e6 : 0) + Math.abs(components[i]!) + judgements[i]!.plusMinus;
+    (judgements[i]!.verdict === verdict ? 1e6 : 0) +
+    Math.abs(components[i]!) +
+    judgements[i]!.plusMinus;
   const worst = [0, 1, 2].reduce((best, i) => (reach(i) > reach(best) ? i : best), 0);
   return {
     deviation,
@@ -192,24 +254,31 @@ function measuredLength(
   measured: MeasuredRound,
   located: RoundJudgement['located'],
 ): DimensionJudgement['measured'] {
-  const ends = new Set([dimension.fromPointId, dimension.toPointId]);
-  const read = measured.distances.find(
-    (each) => each.measure === dimension.measure && ends.has(each.fromPointId) && ends.has(each.toPointId),
-  );
+  const read = distanceBetween(measured, dimension);
   if (read) return { value: read.value, sd: read.sd, from: 'readings' };
   const from = located.get(dimension.fromPointId);
   const to = located.get(dimension.toPointId);
   if (!from || !to) return undefined;
   const tip = dimension.measure === 'tip';
-  const value = tip ? distance(from.position, to.position) : levelDistance(from.position, to.position);
+  const value = tip
+    ? distance(from.position, to.position)
+    : levelDistance(from.position, to.position);
   const along = scale(subtract(to.position, from.position), 1 / value);
   const shares: Vector = tip ? along : [along[0], along[1], 0];
-  const variance = shares.reduce((sum, share, i) => sum + share ** 2 * (from.variance[i]! + to.variance[i]!), 0);
+  const variance = shares.reduce(
+    (sum, share, i) => sum + share ** 2 * (from.variance[i]! + to.variance[i]!),
+    0,
+  );
   return { value, sd: Math.sqrt(variance), from: 'points' };
 }
 
 /** Where a located point stands in the chart's axes, once the round is aligned. */
-export function placedPosition(judgement: RoundJudgement, pointId: string): Position<'chart'> | undefined {
+export function placedPosition(
+  judgement: RoundJudgement,
+  pointId: string,
+): Position<'chart'> | undefined {
   const point = judgement.located.get(pointId);
-  return point && judgement.alignment.ok ? place(judgement.alignment.motion, point.position) : undefined;
+  return point && judgement.alignment.ok
+    ? place(judgement.alignment.motion, point.position)
+    : undefined;
 }

@@ -48,8 +48,7 @@ export const AXIS_OF: Readonly<Partial<Record<Quantity, Axis>>> = {
 export function standingReadings(rows: JobRows, round: Pick<Round, 'id'>): Reading[] {
   const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
   return rows.readings.filter(
-    (reading) =>
-      reading.roundId === round.id && !struck.has(reading.id) && reading.pullId === null,
+    (reading) => reading.roundId === round.id && !struck.has(reading.id) && reading.pullId === null,
   );
 }
 
@@ -84,7 +83,8 @@ export function measureRound(rows: JobRows, round: Pick<Round, 'id'>): MeasuredR
     const [first] = readings as [Reading];
     const mean = weightedMean(readings, versions);
     const axis = AXIS_OF[first.quantity];
-    if (axis && first.pointId) points.set(first.pointId, { ...points.get(first.pointId), [axis]: mean });
+    if (axis && first.pointId)
+      points.set(first.pointId, { ...points.get(first.pointId), [axis]: mean });
     else if (first.quantity === 'distance')
       distances.push({
         ...mean,
@@ -93,7 +93,11 @@ export function measureRound(rows: JobRows, round: Pick<Round, 'id'>): MeasuredR
         measure: first.measure!,
       });
     else if (first.stationId)
-      gaps.push({ ...mean, stationId: first.stationId, quantity: first.quantity as 'gap' | 'flush' });
+      gaps.push({
+        ...mean,
+        stationId: first.stationId,
+        quantity: first.quantity as 'gap' | 'flush',
+      });
   }
   return { points, distances, gaps };
 }
@@ -101,7 +105,9 @@ export function measureRound(rows: JobRows, round: Pick<Round, 'id'>): MeasuredR
 /** Two readings with one key measure the same thing; a distance is the same from either end. */
 export function subjectKey(reading: Reading): string {
   const ends = [reading.pointId, reading.toPointId].filter((end) => end !== null).sort();
-  return [reading.quantity, reading.measure, reading.stationId, reading.featureId, ...ends].join('|');
+  return [reading.quantity, reading.measure, reading.stationId, reading.featureId, ...ends].join(
+    '|',
+  );
 }
 
 function weightedMean(
@@ -135,4 +141,20 @@ export function locatedPoints(measured: MeasuredRound): Map<string, LocatedPoint
     });
   }
   return located;
+}
+
+/** The distance read between two points, from either end, the way `measure` says. */
+export function distanceBetween(
+  measured: MeasuredRound,
+  ends: {
+    readonly fromPointId: string;
+    readonly toPointId: string;
+    readonly measure: 'tip' | 'level';
+  },
+): MeasuredDistance | undefined {
+  const wanted = new Set([ends.fromPointId, ends.toPointId]);
+  return measured.distances.find(
+    (each) =>
+      each.measure === ends.measure && wanted.has(each.fromPointId) && wanted.has(each.toPointId),
+  );
 }

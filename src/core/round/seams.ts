@@ -8,7 +8,11 @@ export interface StationJudgement {
   readonly station: SeamStation;
   readonly quantity: 'gap' | 'flush';
   readonly measured?: { readonly value: number; readonly sd: number };
-  readonly target?: { readonly value: number; readonly limit: number; readonly referenceId: string };
+  readonly target?: {
+    readonly value: number;
+    readonly limit: number;
+    readonly referenceId: string;
+  };
   readonly judged?: Judgement & { readonly deviation: number };
 }
 
@@ -20,8 +24,13 @@ export interface SeamJudgement {
 }
 
 /** Gap and flush of every seam at its stations, against their targets. */
-export function judgeSeams(rows: JobRows, judgement: RoundJudgement): SeamJudgement[] {
-  const measured = new Map(judgement.measured.gaps.map((gap) => [stationKey(gap.stationId, gap.quantity), gap]));
+export function judgeSeams(
+  rows: JobRows,
+  judgement: Pick<RoundJudgement, 'measured' | 'references'>,
+): SeamJudgement[] {
+  const measured = new Map(
+    judgement.measured.gaps.map((gap) => [stationKey(gap.stationId, gap.quantity), gap]),
+  );
   return rows.seams.map((seam) => {
     const stations = rows.seamStations
       .filter((station) => station.seamId === seam.id)
@@ -38,11 +47,23 @@ export function judgeSeams(rows: JobRows, judgement: RoundJudgement): SeamJudgem
           if (!value || !target) return { station, quantity, measured: value, target };
           const deviation = value.value - target.value;
           const sd = Math.hypot(value.sd, chosen.reference.trust);
-          return { station, quantity, measured: value, target, judged: { ...judge(deviation, sd, target.limit), deviation } };
+          return {
+            station,
+            quantity,
+            measured: value,
+            target,
+            judged: { ...judge(deviation, sd, target.limit), deviation },
+          };
         }),
       );
-    const gaps = stations.flatMap((each) => (each.quantity === 'gap' && each.measured ? [each.measured.value] : []));
-    return { seam, stations, ...(gaps.length > 1 ? { taper: Math.max(...gaps) - Math.min(...gaps) } : {}) };
+    const gaps = stations.flatMap((each) =>
+      each.quantity === 'gap' && each.measured ? [each.measured.value] : [],
+    );
+    return {
+      seam,
+      stations,
+      ...(gaps.length > 1 ? { taper: Math.max(...gaps) - Math.min(...gaps) } : {}),
+    };
   });
 }
 

@@ -29,9 +29,15 @@ describe('a line of shorthand', () => {
   );
 
   it('takes the pair as the chart measures it, unless told otherwise', () => {
-    expect(parseLine('F1R F1L 820', subjects, 'mm')).toMatchObject({ readings: [{ measure: 'level' }] });
-    expect(parseLine('F1R F1L 820 tip', subjects, 'mm')).toMatchObject({ readings: [{ measure: 'tip' }] });
-    expect(parseLine('F1L S2L 820', subjects, 'mm')).toMatchObject({ readings: [{ measure: 'tip' }] });
+    expect(parseLine('F1R F1L 820', subjects, 'mm')).toMatchObject({
+      readings: [{ measure: 'level' }],
+    });
+    expect(parseLine('F1R F1L 820 tip', subjects, 'mm')).toMatchObject({
+      readings: [{ measure: 'tip' }],
+    });
+    expect(parseLine('F1L S2L 820', subjects, 'mm')).toMatchObject({
+      readings: [{ measure: 'tip' }],
+    });
   });
 
   it('reads length, width and height bare in that order, or each behind its letter', () => {

@@ -6,7 +6,11 @@ export interface Subjects {
   readonly points: readonly { readonly id: string; readonly code: string; readonly side: Side }[];
   readonly stations: readonly { readonly id: string; readonly code: string }[];
   /** Charted pairs: how the chart says their length is taken. */
-  readonly pairs: readonly { readonly fromPointId: string; readonly toPointId: string; readonly measure: Measure }[];
+  readonly pairs: readonly {
+    readonly fromPointId: string;
+    readonly toPointId: string;
+    readonly measure: Measure;
+  }[];
 }
 
 /** One number of a typed line, in millimetres, before it has an identity. */
@@ -20,7 +24,11 @@ export interface ShorthandReading {
 }
 
 export type ParsedLine =
-  | { readonly ok: true; readonly readings: readonly ShorthandReading[]; readonly warnings: readonly string[] }
+  | {
+      readonly ok: true;
+      readonly readings: readonly ShorthandReading[];
+      readonly warnings: readonly string[];
+    }
   | { readonly ok: false; readonly reason: string };
 
 const QUANTITY_WORD: Readonly<Record<string, Quantity>> = {
@@ -43,7 +51,8 @@ export function parseLine(text: string, subjects: Subjects, unit: LengthUnit): P
   if (!named.ok) return named;
   const rest = words.slice(named.words).join(' ');
   if (named.kind === 'pair') return readDistance(rest, named.from, named.to, subjects, unit);
-  if (named.kind === 'station') return readAmounts(rest, STATION_ORDER, unit, finishStation(named.id));
+  if (named.kind === 'station')
+    return readAmounts(rest, STATION_ORDER, unit, finishStation(named.id));
   return readAmounts(rest, POINT_ORDER, unit, finishPoint(named.point));
 }
 
@@ -53,7 +62,10 @@ type Named =
   | { ok: true; kind: 'pair'; from: NamedPoint; to: NamedPoint; words: number }
   | { ok: true; kind: 'station'; id: string; words: number };
 
-function readSubject(words: readonly string[], subjects: Subjects): Named | { ok: false; reason: string } {
+function readSubject(
+  words: readonly string[],
+  subjects: Subjects,
+): Named | { ok: false; reason: string } {
   const find = (code: string | undefined) =>
     subjects.points.find((point) => point.code.toLowerCase() === code?.toLowerCase());
   const first = words[0]!;
@@ -76,7 +88,11 @@ function readSubject(words: readonly string[], subjects: Subjects): Named | { ok
   }
   return { ok: false, reason: `no point or station "${first}" in this job` };
 
-  function pair(from: NamedPoint, to: NamedPoint, count: number): Named | { ok: false; reason: string } {
+  function pair(
+    from: NamedPoint,
+    to: NamedPoint,
+    count: number,
+  ): Named | { ok: false; reason: string } {
     if (from.id === to.id) return { ok: false, reason: `${from.code} to itself has no distance` };
     return { ok: true, kind: 'pair', from, to, words: count };
   }
@@ -88,7 +104,10 @@ const startsWithQuantity = (word: string): boolean =>
 
 /** `F1L-S2L` as its two halves, at every dash or arrow: codes may hold dashes themselves. */
 const splits = (word: string): [string, string][] =>
-  [...word.matchAll(/[-–>]/g)].map((match) => [word.slice(0, match.index), word.slice(match.index + 1)]);
+  [...word.matchAll(/[-–>]/g)].map((match) => [
+    word.slice(0, match.index),
+    word.slice(match.index + 1),
+  ]);
 
 function readDistance(
   rest: string,
@@ -104,12 +123,21 @@ function readDistance(
   if (!parsed.ok) return refuse(parsed.reason);
   if (parsed.mm <= 0) return refuse(`a distance is above zero, not "${amount.trim()}"`);
   const ends = new Set([from.id, to.id]);
-  const charted = subjects.pairs.find((each) => ends.has(each.fromPointId) && ends.has(each.toPointId));
+  const charted = subjects.pairs.find(
+    (each) => ends.has(each.fromPointId) && ends.has(each.toPointId),
+  );
   const measure = (word?.[1]?.toLowerCase() as Measure | undefined) ?? charted?.measure ?? 'tip';
   return {
     ok: true,
     readings: [
-      { quantity: 'distance', value: parsed.mm, measure, pointId: from.id, toPointId: to.id, stationId: null },
+      {
+        quantity: 'distance',
+        value: parsed.mm,
+        measure,
+        pointId: from.id,
+        toPointId: to.id,
+        stationId: null,
+      },
     ],
     warnings: parsed.warnings,
   };
@@ -124,7 +152,10 @@ interface Amount {
   readonly signed: boolean;
 }
 
-const NEXT_AMOUNT = new RegExp(String.raw`^\s*[,;]?\s*(?:([a-z]+)\s*=?\s*)?(${LENGTH_PATTERN})`, 'i');
+const NEXT_AMOUNT = new RegExp(
+  String.raw`^\s*[,;]?\s*(?:([a-z]+)\s*=?\s*)?(${LENGTH_PATTERN})`,
+  'i',
+);
 
 /** Amounts either each behind its word (`h 215 l 120`) or bare in the usual order. */
 function readAmounts(
@@ -137,15 +168,17 @@ function readAmounts(
   const amounts: Amount[] = [];
   const warnings: string[] = [];
   let bare = true;
-  for (let left = rest; left.trim() !== ''; ) {
+  for (let left = rest; left.trim() !== '';) {
     const match = NEXT_AMOUNT.exec(left);
     if (!match || match[2]!.trim() === '') return refuse(`"${left.trim()}" is not a reading`);
     const word = match[1]?.toLowerCase();
     if (word !== undefined) bare = false;
     const quantity = word === undefined ? order[amounts.length] : QUANTITY_WORD[word];
-    if (!quantity) return refuse(word ? `"${word}" is not a quantity` : 'there is one number too many');
+    if (!quantity)
+      return refuse(word ? `"${word}" is not a quantity` : 'there is one number too many');
     if (!order.includes(quantity)) return refuse(`a ${quantity} is not read here`);
-    if (amounts.some((each) => each.quantity === quantity)) return refuse(`the ${quantity} is given twice`);
+    if (amounts.some((each) => each.quantity === quantity))
+      return refuse(`the ${quantity} is given twice`);
     const parsed = parseLength(match[2]!, unit);
     if (!parsed.ok) return refuse(parsed.reason);
     warnings.push(...parsed.warnings);

@@ -11,7 +11,12 @@ export const MM_PER: Readonly<Record<LengthUnit, number>> = {
 };
 
 export type ParsedLength =
-  | { readonly ok: true; readonly mm: number; readonly signed: boolean; readonly warnings: readonly string[] }
+  | {
+      readonly ok: true;
+      readonly mm: number;
+      readonly signed: boolean;
+      readonly warnings: readonly string[];
+    }
   | { readonly ok: false; readonly reason: string };
 
 const VULGAR: Readonly<Record<string, string>> = {
@@ -95,8 +100,7 @@ export function parseLength(text: string, bare: LengthUnit = 'mm'): ParsedLength
 
 /** How lengths are shown: millimetres to one decimal, or inches to a fraction. */
 export type LengthStyle =
-  | { readonly unit: 'mm' }
-  | { readonly unit: 'in'; readonly denominator: 16 | 32 };
+  { readonly unit: 'mm' } | { readonly unit: 'in'; readonly denominator: 16 | 32 };
 
 export const MILLIMETRES: LengthStyle = { unit: 'mm' };
 

@@ -1,6 +1,12 @@
 import { z } from 'zod';
 import type { Photograph } from '@/core/job/entities';
-import { emptyJobRows, JOB_TABLE_NAMES, JOB_TABLES, type JobRows, type JobTable } from '@/core/job/job-rows';
+import {
+  emptyJobRows,
+  JOB_TABLE_NAMES,
+  JOB_TABLES,
+  type JobRows,
+  type JobTable,
+} from '@/core/job/job-rows';
 import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
 
 /**
@@ -8,7 +14,12 @@ import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
  * one `rounds/NN.json` (`vinkel.round/1`) a round with its readings and strikes, and the
  * photographs as files under `photographs/`. See docs/formats.md.
  */
-const ROUND_TABLES = ['rounds', 'roundControls', 'readings', 'readingStrikes'] as const satisfies readonly JobTable[];
+const ROUND_TABLES = [
+  'rounds',
+  'roundControls',
+  'readings',
+  'readingStrikes',
+] as const satisfies readonly JobTable[];
 type RoundTable = (typeof ROUND_TABLES)[number];
 const isRoundTable = (table: JobTable): table is RoundTable =>
   (ROUND_TABLES as readonly string[]).includes(table);
@@ -17,8 +28,14 @@ const OWN_TABLES = JOB_TABLE_NAMES.filter((table) => !isRoundTable(table));
 const tablesSchema = (tables: readonly JobTable[]) =>
   z.strictObject(Object.fromEntries(tables.map((table) => [table, z.array(JOB_TABLES[table])])));
 
-const jobDocument = z.strictObject({ format: z.literal('vinkel.job/1'), rows: tablesSchema(OWN_TABLES) });
-const roundDocument = z.strictObject({ format: z.literal('vinkel.round/1'), rows: tablesSchema(ROUND_TABLES) });
+const jobDocument = z.strictObject({
+  format: z.literal('vinkel.job/1'),
+  rows: tablesSchema(OWN_TABLES),
+});
+const roundDocument = z.strictObject({
+  format: z.literal('vinkel.round/1'),
+  rows: tablesSchema(ROUND_TABLES),
+});
 
 export interface ArchiveDocument {
   readonly path: string;
@@ -43,7 +60,9 @@ export function archiveDocuments(rows: JobRows): ArchiveDocument[] {
   ]);
   const instrumentVersions = rows.instrumentVersions.filter((version) => versions.has(version.id));
   const used = new Set(instrumentVersions.map((version) => version.instrumentId));
-  const own: Record<string, unknown> = Object.fromEntries(OWN_TABLES.map((table) => [table, rows[table]]));
+  const own: Record<string, unknown> = Object.fromEntries(
+    OWN_TABLES.map((table) => [table, rows[table]]),
+  );
   own.instrumentVersions = instrumentVersions;
   own.instruments = rows.instruments.filter((instrument) => used.has(instrument.id));
   return [
@@ -76,12 +95,15 @@ export function readArchiveDocuments(documents: readonly ArchiveDocument[]): Par
   for (const { path, text } of documents) {
     const schema = path === JOB_PATH ? jobDocument : roundDocument;
     const parsed = parseJson(text);
-    const shape = parsed.ok ? parseShape(schema as z.ZodType<{ rows: Partial<JobRows> }>, parsed.value) : parsed;
+    const shape = parsed.ok
+      ? parseShape(schema as z.ZodType<{ rows: Partial<JobRows> }>, parsed.value)
+      : parsed;
     if (!shape.ok) {
       faults.push(...shape.faults.map((fault) => ({ ...fault, path: `${path} ${fault.path}` })));
       continue;
     }
-    for (const [table, list] of Object.entries(shape.value.rows)) rows[table as JobTable].push(...(list as never[]));
+    for (const [table, list] of Object.entries(shape.value.rows))
+      rows[table as JobTable].push(...(list as never[]));
   }
   if (rows.jobs.length !== 1 && faults.length === 0)
     faults.push({ path: JOB_PATH, message: `an archive holds one job, not ${rows.jobs.length}` });

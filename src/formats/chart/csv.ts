@@ -1,5 +1,11 @@
 import Papa from 'papaparse';
-import { checkDraft, type ChartDraft, type DraftDimension, type DraftPoint, type TakenCodes } from '@/core/chart/draft';
+import {
+  checkDraft,
+  type ChartDraft,
+  type DraftDimension,
+  type DraftPoint,
+  type TakenCodes,
+} from '@/core/chart/draft';
 import type { Measure, Side } from '@/core/job/entities';
 import { formatLength, parseLength, type LengthUnit } from '@/core/units/length';
 import { matchHeaders, type ChartColumn } from './headers';
@@ -90,7 +96,11 @@ const missingColumns = (columns: ReadonlyMap<ChartColumn, number>): ChartColumn[
 
 type Cell = (column: ChartColumn) => string;
 
-function readPoint(cell: Cell, line: number, { unit, driverSide }: ChartReading): ReadRow<DraftPoint> {
+function readPoint(
+  cell: Cell,
+  line: number,
+  { unit, driverSide }: ChartReading,
+): ReadRow<DraftPoint> {
   const faults: string[] = [];
   const number = numberReader(cell, unit, faults);
   const [x, y, z] = [number('x'), number('y'), number('z')];
@@ -105,14 +115,20 @@ function readPoint(cell: Cell, line: number, { unit, driverSide }: ChartReading)
   return { line, row, faults };
 }
 
-function readDimension(cell: Cell, line: number, { unit }: ChartReading, index: number): ReadRow<DraftDimension> {
+function readDimension(
+  cell: Cell,
+  line: number,
+  { unit }: ChartReading,
+  index: number,
+): ReadRow<DraftDimension> {
   const faults: string[] = [];
   const number = numberReader(cell, unit, faults);
   const measure = readMeasure(cell('measure'));
   if (measure === undefined) faults.push(`"${cell('measure')}" is neither tip to tip nor level`);
   for (const end of ['from', 'to'] as const) if (cell(end) === '') faults.push(`${end} is missing`);
   const value = number('value');
-  if (value <= 0 && faults.length === 0) faults.push(`a distance is above zero, not ${cell('value')}`);
+  if (value <= 0 && faults.length === 0)
+    faults.push(`a distance is above zero, not ${cell('value')}`);
   const row: DraftDimension = {
     code: cell('code') || `D${index + 1}`, name: cell('name'), from: cell('from'), to: cell('to'), value,
     tolerance: readTolerance(number, cell), measure: measure ?? 'tip',
@@ -121,13 +137,15 @@ function readDimension(cell: Cell, line: number, { unit }: ChartReading, index: 
 }
 
 /** Reads a cell as a length; a cell that is none is a fault and counts as 0. */
-const numberReader = (cell: Cell, unit: LengthUnit, faults: string[]) => (column: ChartColumn): number => {
-  const text = cell(column);
-  const parsed = parseLength(text, unit);
-  if (parsed.ok) return parsed.mm;
-  faults.push(text === '' ? `${column} is missing` : `${column}: ${parsed.reason}`);
-  return 0;
-};
+const numberReader =
+  (cell: Cell, unit: LengthUnit, faults: string[]) =>
+  (column: ChartColumn): number => {
+    const text = cell(column);
+    const parsed = parseLength(text, unit);
+    if (parsed.ok) return parsed.mm;
+    faults.push(text === '' ? `${column} is missing` : `${column}: ${parsed.reason}`);
+    return 0;
+  };
 
 function readTolerance(number: (column: ChartColumn) => number, cell: Cell): number {
   const typed = cell('tolerance') === '' ? DEFAULT_TOLERANCE : Math.abs(number('tolerance'));

@@ -51,15 +51,28 @@ export function readChartJson(text: string, taken: TakenCodes): ChartPreview {
   if (!shape.ok) return { draft: emptyDraft(), rows: [], faults: shape.faults.map(faultText) };
   const { points, dimensions, lines, seams } = shape.value;
   const draft: ChartDraft = { points, dimensions, lines, seams };
-  const faults = checkDraft(draft, taken).map(
-    ({ list, index, field, message }): Fault => ({ path: `${list}[${index}].${field}`, message }),
-  );
+  const faults = checkDraft(draft, taken).map(({ list, index, field, message }): Fault => ({
+    path: `${list}[${index}].${field}`,
+    message,
+  }));
   return {
     draft,
     rows: [
-      ...points.map((point, i) => ({ line: i + 1, text: `${point.code}  ${point.name}`, path: `points[${i}].` })),
-      ...dimensions.map((each, i) => ({ line: i + 1, text: `${each.code}  ${each.from} – ${each.to}`, path: `dimensions[${i}].` })),
-      ...seams.map((seam, i) => ({ line: i + 1, text: `${seam.code}  ${seam.name}`, path: `seams[${i}].` })),
+      ...points.map((point, i) => ({
+        line: i + 1,
+        text: `${point.code}  ${point.name}`,
+        path: `points[${i}].`,
+      })),
+      ...dimensions.map((each, i) => ({
+        line: i + 1,
+        text: `${each.code}  ${each.from} – ${each.to}`,
+        path: `dimensions[${i}].`,
+      })),
+      ...seams.map((seam, i) => ({
+        line: i + 1,
+        text: `${seam.code}  ${seam.name}`,
+        path: `seams[${i}].`,
+      })),
     ].map(({ path, ...row }) => ({
       ...row,
       file: path.slice(0, path.indexOf('[')),
@@ -76,7 +89,9 @@ export function chartDocumentOf(rows: JobRows): ChartDocument {
   const ofReference = <Row extends { referenceId: string }>(list: readonly Row[]) =>
     list.filter((row) => row.referenceId === reference?.id);
   const pointRows = new Map(ofReference(rows.referencePoints).map((row) => [row.pointId, row]));
-  const dimensionRows = new Map(ofReference(rows.referenceDimensions).map((row) => [row.dimensionId, row]));
+  const dimensionRows = new Map(
+    ofReference(rows.referenceDimensions).map((row) => [row.dimensionId, row]),
+  );
   const stationRows = ofReference(rows.referenceStations);
   return {
     format: 'vinkel.chart/1',

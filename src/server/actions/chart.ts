@@ -15,14 +15,19 @@ import { runUseCase } from '../use-case';
 
 const chartFiles = z.strictObject({
   jobId: z.uuid(),
-  files: z.array(z.strictObject({ name: z.string(), text: z.string().max(20_000_000) })).min(1).max(4),
+  files: z
+    .array(z.strictObject({ name: z.string(), text: z.string().max(20_000_000) }))
+    .min(1)
+    .max(4),
   unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
 });
 
 const chartReference = (rows: JobRows) => rows.references.find((each) => each.kind === 'chart');
 
 /** Imports a chart, all of it or nothing. */
-export async function importChart(input: unknown): Promise<Outcome<{ points: number; dimensions: number; seams: number }>> {
+export async function importChart(
+  input: unknown,
+): Promise<Outcome<{ points: number; dimensions: number; seams: number }>> {
   return runUseCase(chartFiles, input, async ({ jobId, files, unit }, { database }) => {
     const rows = await loadJob(database, jobId);
     const reference = rows && chartReference(rows);
@@ -39,16 +44,29 @@ export async function importChart(input: unknown): Promise<Outcome<{ points: num
       ),
     ];
     if (faults.length > 0) return { ok: false, faults };
-    const made = chartRows(preview.draft, { jobId, referenceId: reference.id }, rows.points, randomUUID);
+    const made = chartRows(
+      preview.draft,
+      { jobId, referenceId: reference.id },
+      rows.points,
+      randomUUID,
+    );
     await database.transaction(async (tx) => {
-      for (const [table, list] of Object.entries(made)) await insert(tx, table as JobTable, list as never[]);
+      for (const [table, list] of Object.entries(made))
+        await insert(tx, table as JobTable, list as never[]);
     });
-    return done({ points: made.points.length, dimensions: made.dimensions.length, seams: made.seams.length });
+    return done({
+      points: made.points.length,
+      dimensions: made.dimensions.length,
+      seams: made.seams.length,
+    });
   });
 }
 
 const chartPoint = z.strictObject({ point: entity.point, reference: entity.referencePoint });
-const chartDimension = z.strictObject({ dimension: entity.dimension, reference: entity.referenceDimension });
+const chartDimension = z.strictObject({
+  dimension: entity.dimension,
+  reference: entity.referenceDimension,
+});
 
 /** Adds a point with its chart position. */
 export async function addPoint(input: unknown): Promise<Outcome> {
@@ -78,7 +96,11 @@ class Stale extends Error {
   }
 }
 
-async function updateOrStop<T extends EditableTable>(tx: Queryable, table: T, row: Parameters<typeof update<T>>[2]) {
+async function updateOrStop<T extends EditableTable>(
+  tx: Queryable,
+  table: T,
+  row: Parameters<typeof update<T>>[2],
+) {
   const result = await update(tx, table, row);
   if (!result.ok) throw new Stale(result.current);
   return result.row;
@@ -106,7 +128,9 @@ export async function savePoint(input: unknown): Promise<Outcome<z.infer<typeof 
   );
 }
 
-export async function saveDimension(input: unknown): Promise<Outcome<z.infer<typeof chartDimension>>> {
+export async function saveDimension(
+  input: unknown,
+): Promise<Outcome<z.infer<typeof chartDimension>>> {
   return runUseCase(chartDimension, input, ({ dimension, reference }, { database }) =>
     database
       .transaction(async (tx) =>

@@ -8,7 +8,16 @@ import { failed, done, type Outcome } from '@/formats/outcome';
 import { insert, update } from '@/db/table';
 import { runUseCase } from '../use-case';
 
-const newJob = entity.job.pick({ id: true, name: true, shell: true, identityNumber: true, owner: true, shop: true, driverSide: true, bench: true });
+const newJob = entity.job.pick({
+  id: true,
+  name: true,
+  shell: true,
+  identityNumber: true,
+  owner: true,
+  shop: true,
+  driverSide: true,
+  bench: true,
+});
 
 /** Creates a job with its empty chart and the steps every job starts with. */
 export async function createJob(input: unknown): Promise<Outcome<{ jobId: string }>> {
@@ -17,12 +26,29 @@ export async function createJob(input: unknown): Promise<Outcome<{ jobId: string
     await database.transaction(async (tx) => {
       await insert(tx, 'jobs', [{ ...fields, note: '', startedAt: at, version: 1 }]);
       await insert(tx, 'references', [
-        { id: randomUUID(), jobId: fields.id, kind: 'chart', name: 'Maker’s chart', source: '', trust: 0, rank: 0, roundId: null, createdAt: at },
+        {
+          id: randomUUID(),
+          jobId: fields.id,
+          kind: 'chart',
+          name: 'Maker’s chart',
+          source: '',
+          trust: 0,
+          rank: 0,
+          roundId: null,
+          createdAt: at,
+        },
       ]);
       await insert(
         tx,
         'steps',
-        FIRST_STEPS.map((step, ordinal) => ({ id: randomUUID(), jobId: fields.id, ...step, ordinal, note: '', version: 1 })),
+        FIRST_STEPS.map((step, ordinal) => ({
+          id: randomUUID(),
+          jobId: fields.id,
+          ...step,
+          ordinal,
+          note: '',
+          version: 1,
+        })),
       );
     });
     return done({ jobId: fields.id });
@@ -34,7 +60,10 @@ export async function editJob(input: unknown): Promise<Outcome<entity.Job>> {
   return runUseCase(entity.job, input, async (row, { database }) => {
     const result = await update(database, 'jobs', row);
     if (result.ok) return done(result.row);
-    return { ...failed('job', 'somebody else changed this job while you were typing'), current: result.current };
+    return {
+      ...failed('job', 'somebody else changed this job while you were typing'),
+      current: result.current,
+    };
   });
 }
 
@@ -88,7 +117,9 @@ export async function addInstrument(input: unknown): Promise<Outcome> {
   return runUseCase(newInstrument, input, async ({ instrument, version }, { database }) => {
     await database.transaction(async (tx) => {
       await insert(tx, 'instruments', [instrument]);
-      await insert(tx, 'instrumentVersions', [{ ...version, number: 1, validFrom: new Date().toISOString() }]);
+      await insert(tx, 'instrumentVersions', [
+        { ...version, number: 1, validFrom: new Date().toISOString() },
+      ]);
     });
     return done(null);
   });

@@ -21,7 +21,9 @@ const newEntry = z.strictObject({
 export async function writeLogEntry(form: FormData): Promise<Outcome> {
   const json = parseJson(String(form.get('entry') ?? ''));
   if (!json.ok) return json;
-  const files = form.getAll('photograph').filter((file): file is File => file instanceof File && file.size > 0);
+  const files = form
+    .getAll('photograph')
+    .filter((file): file is File => file instanceof File && file.size > 0);
   const taken: { file: File; photograph: TakenPhotograph }[] = [];
   for (const file of files) {
     const inspected = await inspectPhotograph(file.name, Buffer.from(await file.arrayBuffer()));
@@ -34,7 +36,11 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
     const at = new Date().toISOString();
     await database.transaction(async (tx) => {
       await insert(tx, 'logEntries', [{ ...entry, at }]);
-      await insert(tx, 'logSubjects', subjects.map((subject) => ({ ...subject, entryId: entry.id })));
+      await insert(
+        tx,
+        'logSubjects',
+        subjects.map((subject) => ({ ...subject, entryId: entry.id })),
+      );
       for (const { file, photograph } of taken)
         await storePhotograph(tx, photograph, {
           id: randomUUID(), jobId: entry.jobId, entryId: entry.id,

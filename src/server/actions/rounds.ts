@@ -24,8 +24,14 @@ export async function openRound(input: unknown): Promise<Outcome<{ roundId: stri
         'select coalesce(max(number), 0) + 1 as next from round where job_id = $1',
         [round.jobId],
       );
-      await insert(tx, 'rounds', [{ ...round, number: last!.next, startedAt: at, closedAt: null, version: 1 }]);
-      await insert(tx, 'roundControls', control.map((pointId) => ({ roundId: round.id, pointId })));
+      await insert(tx, 'rounds', [
+        { ...round, number: last!.next, startedAt: at, closedAt: null, version: 1 },
+      ]);
+      await insert(
+        tx,
+        'roundControls',
+        control.map((pointId) => ({ roundId: round.id, pointId })),
+      );
     });
     return done({ roundId: round.id });
   });
@@ -36,7 +42,10 @@ export async function saveRound(input: unknown): Promise<Outcome<entity.Round>> 
   return runUseCase(entity.round, input, async (row, { database }) => {
     const result = await update(database, 'rounds', row);
     if (result.ok) return done(result.row);
-    return { ...failed('round', 'somebody else changed this round meanwhile'), current: result.current };
+    return {
+      ...failed('round', 'somebody else changed this round meanwhile'),
+      current: result.current,
+    };
   });
 }
 
@@ -46,7 +55,11 @@ export async function setControl(input: unknown): Promise<Outcome> {
   return runUseCase(schema, input, async ({ roundId, pointIds }, { database }) => {
     await database.transaction(async (tx) => {
       await tx.query('delete from round_control where round_id = $1', [roundId]);
-      await insert(tx, 'roundControls', pointIds.map((pointId) => ({ roundId, pointId })));
+      await insert(
+        tx,
+        'roundControls',
+        pointIds.map((pointId) => ({ roundId, pointId })),
+      );
     });
     return done(null);
   });

@@ -20,9 +20,20 @@ export async function planBrace(input: unknown): Promise<Outcome> {
   return runUseCase(newBrace, input, async ({ brace, dimensionIds, author: by }, { database }) => {
     await database.transaction(async (tx) => {
       await insert(tx, 'braces', [{ ...brace, version: 1 }]);
-      await insert(tx, 'braceDimensions', dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })));
+      await insert(
+        tx,
+        'braceDimensions',
+        dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })),
+      );
       await insert(tx, 'braceEvents', [
-        { id: randomUUID(), braceId: brace.id, kind: 'planned', at: new Date().toISOString(), author: by, note: '' },
+        {
+          id: randomUUID(),
+          braceId: brace.id,
+          kind: 'planned',
+          at: new Date().toISOString(),
+          author: by,
+          note: '',
+        },
       ]);
     });
     return done(null);
@@ -43,7 +54,14 @@ export async function planPull(input: unknown): Promise<Outcome> {
     await database.transaction(async (tx) => {
       await insert(tx, 'pulls', [{ ...pull, version: 1 }]);
       await insert(tx, 'pullEvents', [
-        { id: randomUUID(), pullId: pull.id, kind: 'planned', at: new Date().toISOString(), author: by, note: '' },
+        {
+          id: randomUUID(),
+          pullId: pull.id,
+          kind: 'planned',
+          at: new Date().toISOString(),
+          author: by,
+          note: '',
+        },
       ]);
     });
     return done(null);

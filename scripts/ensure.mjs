@@ -1,0 +1,73 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+
+process.env.NEXT_TELEMETRY_DISABLED = '1';
+
+/** Runs a command with its output shown; ends the process with its code when it fails. */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, { stdio: 'inherit', ...options });
+  if (error) throw error;
+  if (status !== 0) process.exit(status ?? 1);
+}
+
+/** Installs the packages when they are missing or the lock file has changed since. */
+export function ensurePackages() {
+  const marker = 'node_modules/.vinkel-installed';
+  const lock = readFileSync('package-lock.json', 'utf8');
+  if (existsSync(marker) && readFileSync(marker, 'utf8') === lock) return;
+  console.log('Installing packages …');
+  // Not `npm ci`: it refuses a lock file that leaves out other systems' optional binaries, as some
+  // registry mirrors do. `--no-save` keeps the lock file as it is.
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
+  writeFileSync(marker, lock);
+}
+
+const SOURCES = [
+  'src',
+  'package-lock.json',
+  'next.config.ts',
+  'postcss.config.mjs',
+  'tsconfig.json',
+];
+
+/** Builds for production unless nothing changed since the last build. */
+export function ensureBuild() {
+  const marker = '.next/BUILD_ID';
+  const newest = spawnSync(
+    'find',
+    [...SOURCES, '-type', 'f', '-newer', marker, '-print', '-quit'],
+    { encoding: 'utf8' },
+  );
+  if (existsSync(marker) && newest.status === 0 && newest.stdout.trim() === '') return;
+  console.log('Building …');
+  run(process.execPath, [path.join('node_modules', 'next', 'dist', 'bin', 'next'), 'build']);
+}
+
+/** Debian packages the tests need, with what proves that they are there. */
+const DEBIAN = {
+  chromium: () => existsSync('/usr/bin/chromium'),
+  postgresql: () => existsSync('/usr/lib/postgresql'),
+};
+
+/** Installs missing Debian packages where the user may; otherwise says what to install. */
+export function ensureDebianPackages(names) {
+  const missing = names.filter((name) => !DEBIAN[name]());
+  if (missing.length === 0) return;
+  const isRoot = process.getuid?.() === 0;
+  const canSudo = !isRoot && spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0;
+  if (!existsSync('/usr/bin/apt-get') || (!isRoot && !canSudo)) {
+    console.error(
+      `The tests need ${missing.join(' and ')}. Please install: sudo apt-get install ${missing.join(' ')}`,
+    );
+    process.exit(1);
+  }
+  const prefix = isRoot ? [] : ['sudo', '-n'];
+  const apt = (...args) => {
+    const [command, ...rest] = [...prefix, 'apt-get', ...args];
+    run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  };
+  console.log(`Installing ${missing.join(', ')} …`);
+  apt('update', '-qq');
+  apt('install', '-y', '-qq', '--no-install-recommends', ...missing);
+}

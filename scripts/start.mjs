@@ -1,0 +1,21 @@
+import os from 'node:os';
+import path from 'node:path';
+import { ensureBuild, ensurePackages } from './ensure.mjs';
+
+/** `npm start`: serves the user's own data folder. */
+ensurePackages();
+ensureBuild();
+const { serve } = await import('./serve.mjs');
+const data = process.env.VINKEL_DATA ?? defaultDataFolder();
+const address = await serve({ port: Number(process.env.PORT ?? 3000), data });
+console.log(`\nVinkel: ${address}\nData: ${data}\n`);
+
+/** The user's data directory, as each system has it. */
+function defaultDataFolder() {
+  const home = os.homedir();
+  if (process.platform === 'win32')
+    return path.join(process.env.LOCALAPPDATA ?? path.join(home, 'AppData', 'Local'), 'Vinkel');
+  if (process.platform === 'darwin')
+    return path.join(home, 'Library', 'Application Support', 'Vinkel');
+  return path.join(process.env.XDG_DATA_HOME ?? path.join(home, '.local', 'share'), 'vinkel');
+}

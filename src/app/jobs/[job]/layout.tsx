@@ -1,0 +1,27 @@
+import type { ReactNode } from 'react';
+import { theJob } from '@/core/job/job-rows';
+import { ladderOf } from '@/core/ladder/ladder';
+import { jobRows } from '@/server/views';
+import { LadderRail } from '@/ui/ladder/ladder-rail';
+import { Header } from '@/ui/shell/header';
+
+export default async function JobLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ job: string }>;
+}) {
+  const { job: jobId } = await params;
+  const rows = await jobRows(jobId);
+  const ladder = ladderOf(rows);
+  return (
+    <>
+      <Header title={theJob(rows).name} homeHref={`/jobs/${jobId}`} />
+      <div className="flex min-h-[calc(100dvh-3.6rem)] max-lg:flex-col print:block">
+        <LadderRail jobId={jobId} rungs={ladder.rungs} next={ladder.next?.step.title} />
+        <main className="min-w-0 grow p-4 lg:px-6">{children}</main>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,35 @@
+import type { ReactNode } from 'react';
+import type { Rung } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { ladderOf } from '@/core/ladder/ladder';
+import { addStep, recordStepEvent } from '@/server/actions/jobs';
+import { Steps } from '@/ui/ladder/steps';
+import { RUNG_WORD } from '@/core/vocabulary/words';
+
+/** A rung of the ladder: its steps and cautions, then the work that belongs to it. */
+export function RungPage({
+  rows,
+  rung,
+  children,
+}: {
+  rows: JobRows;
+  rung: Rung;
+  children?: ReactNode;
+}) {
+  const { steps } = ladderOf(rows).rungs.find((each) => each.rung === rung)!;
+  return (
+    <div className="flex flex-col gap-6">
+      <h1 className="text-2xl">{RUNG_WORD[rung]}</h1>
+      <Steps
+        jobId={rows.jobs[0]!.id}
+        rung={rung}
+        steps={steps}
+        addStep={addStep}
+        recordStepEvent={recordStepEvent}
+      />
+      {children}
+    </div>
+  );
+}
+
+export type JobParams = { readonly params: Promise<{ job: string }> };

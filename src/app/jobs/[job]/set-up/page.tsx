@@ -1,0 +1,17 @@
+import Link from 'next/link';
+import { jobRows } from '@/server/views';
+import { buttonClass } from '@/ui/kit/button';
+import { RungPage, type JobParams } from '../rung-page';
+
+export default async function Page({ params }: JobParams) {
+  const { job } = await params;
+  return (
+    <RungPage rows={await jobRows(job)} rung="setUp">
+      <p>
+        <Link className={buttonClass()} href={`/jobs/${job}/chart`}>
+          To the chart: what to measure from
+        </Link>
+      </p>
+    </RungPage>
+  );
+}

@@ -1,0 +1,39 @@
+import Link from 'next/link';
+import { acceptedDimensions } from '@/core/record/record';
+import { compareRounds } from '@/core/round/change';
+import { judgeRound } from '@/core/round/judgement';
+import { jobRows, rowsForRounds } from '@/server/views';
+import { buttonClass } from '@/ui/kit/button';
+import { Compare, type CompareView } from '@/ui/work/compare';
+import { RungPage, type JobParams } from '../rung-page';
+
+type Query = { readonly searchParams: Promise<{ from?: string; to?: string }> };
+
+export default async function Page({ params, searchParams }: JobParams & Query) {
+  const rows = await jobRows((await params).job);
+  const { from, to } = await searchParams;
+  const read = new Set(rows.readings.map((reading) => reading.roundId));
+  const rounds = rows.rounds.filter((round) => read.has(round.id));
+  const later = rounds.find((round) => round.id === to) ?? rounds.at(-1);
+  const earlier =
+    rounds.find((round) => round.id === from) ?? rounds.filter((round) => round !== later).at(-1);
+  const view = ((): CompareView | undefined => {
+    if (!earlier || !later) return undefined;
+    const judged = judgeRound(rows, later);
+    return {
+      change: compareRounds(rows, judgeRound(rows, earlier), judged),
+      final: judged.dimensions,
+      accepted: [...acceptedDimensions(rows, later)],
+    };
+  })();
+  return (
+    <RungPage rows={rows} rung="verify">
+      <Compare rows={rowsForRounds(rows, [])} view={view} />
+      <p>
+        <Link className={buttonClass('main')} href={`/jobs/${rows.jobs[0]!.id}/record`}>
+          To the record
+        </Link>
+      </p>
+    </RungPage>
+  );
+}

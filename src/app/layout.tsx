@@ -1,0 +1,30 @@
+import '@fontsource/ibm-plex-mono/400.css';
+import '@fontsource/ibm-plex-mono/600.css';
+import '@fontsource/ibm-plex-sans/400.css';
+import '@fontsource/ibm-plex-sans/500.css';
+import '@fontsource/ibm-plex-sans/600.css';
+import '@fontsource/ibm-plex-sans-condensed/500.css';
+import '@fontsource/ibm-plex-sans-condensed/600.css';
+import './globals.css';
+import type { Metadata } from 'next';
+import type { ReactNode } from 'react';
+import { preferencesCookie } from '@/server/preferences';
+import { readPreferences } from '@/formats/preferences';
+import { PreferencesProvider } from '@/ui/shell/preferences-context';
+
+export const metadata: Metadata = {
+  title: 'Vinkel',
+  description: 'Measure, judge and record a car body',
+};
+export const dynamic = 'force-dynamic';
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const preferences = readPreferences(await preferencesCookie());
+  return (
+    <html lang={preferences.words === 'us' ? 'en-US' : 'en-GB'} data-sheet={preferences.sheet}>
+      <body>
+        <PreferencesProvider initial={preferences}>{children}</PreferencesProvider>
+      </body>
+    </html>
+  );
+}

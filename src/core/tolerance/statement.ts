@@ -1,0 +1,3 @@
+/** How sure the figures of a record are, and who decides: printed on every record. */
+export const UNCERTAINTY_STATEMENT =
+  'Every ± is two standard deviations (about 95 %). It holds the spread of the instruments as stated for each, the trust in the reference, and for points the uncertainty of the alignment on the control points named above. A figure is inside when all of its ± lies within the limit, outside when none of it does, and undecided otherwise. This record states what was measured and by whom; whether the body is fit for the road is for the maker’s instructions, local rules and the licensed inspector to decide.';

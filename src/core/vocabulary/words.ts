@@ -1,0 +1,80 @@
+import type {
+  Brace,
+  Reading,
+  Reference,
+  Rung,
+  StateKind,
+  StepEvent,
+  Support,
+} from '../job/entities';
+import type { StepState } from '../ladder/ladder';
+import type { Caution } from '../round/change';
+import type { Lacking } from '../round/judgement';
+
+/** What the program's own names are called on the screen and in print. */
+export const RUNG_WORD: Readonly<Record<Rung, string>> = {
+  look: 'Look', setUp: 'Set up', measure: 'Measure', brace: 'Brace', cut: 'Cut', pull: 'Pull', fit: 'Fit',
+  weld: 'Weld', verify: 'Verify',
+}; // prettier-ignore
+
+/** The address of a rung's page. */
+export const RUNG_PATH: Readonly<Record<Rung, string>> = {
+  look: 'look', setUp: 'set-up', measure: 'measure', brace: 'brace', cut: 'cut', pull: 'pull', fit: 'fit',
+  weld: 'weld', verify: 'verify',
+}; // prettier-ignore
+
+export const STATE_WORD: Readonly<Record<StateKind, string>> = {
+  asFound: 'as found', stripped: 'stripped', braced: 'braced', cut: 'cut', pulled: 'pulled', fitted: 'fitted',
+  tacked: 'tacked', welded: 'welded', cold: 'cold',
+}; // prettier-ignore
+
+export const SUPPORT_WORD: Readonly<Record<Support['kind'], string>> = {
+  fixtureBench: 'fixture bench', sillClamps: 'clamps on the pinch flange', ownFrame: 'own frame',
+  spit: 'roll-over spit', stands: 'stands or dollies',
+}; // prettier-ignore
+
+export const SUSPENSION_WORD: Readonly<Record<Support['suspension'], string>> = {
+  off: 'suspension off', onUnloaded: 'suspension on, not carrying', loaded: 'suspension carrying the shell',
+}; // prettier-ignore
+
+export const REFERENCE_WORD: Readonly<Record<Reference['kind'], string>> = {
+  chart: 'maker’s chart', sisterCar: 'sister car', mirroredSide: 'mirrored side', earlierRound: 'this shell earlier',
+  keptPart: 'kept part', plannedChange: 'planned change',
+}; // prettier-ignore
+
+export const BRACE_WORD: Readonly<Record<Brace['kind'], string>> = {
+  weldedTube: 'welded tube', adjustable: 'adjustable, threaded end', boltedFrame: 'bolted inner frame',
+}; // prettier-ignore
+
+export const STEP_STATE_WORD: Readonly<Record<StepState, string>> = {
+  open: 'open', begun: 'begun', curing: 'curing', missing: 'waiting for parts', done: 'done', dropped: 'dropped',
+}; // prettier-ignore
+
+export const STEP_EVENT_WORD: Readonly<Record<StepEvent['kind'], string>> = {
+  begun: 'Begin', curing: 'Curing until', missing: 'Waiting for', done: 'Done', dropped: 'Drop', reopened: 'Open again',
+}; // prettier-ignore
+
+export const QUANTITY_WORD: Readonly<Record<Reading['quantity'], string>> = {
+  length: 'length', width: 'width', height: 'height', distance: 'distance', gap: 'gap', flush: 'flush',
+}; // prettier-ignore
+
+export const CAUTION_WORD: Readonly<Record<Caution, string>> = {
+  support: 'The shell stood on a different support.',
+  suspension: 'The suspension carried the shell differently.',
+  instrument: 'Not the same instruments were used.',
+  control: 'The rounds are aligned on different control points.',
+};
+
+export const LACKING_WORD: Readonly<Record<Lacking, string>> = {
+  notMeasured: 'not measured', notLocated: 'not located', noReference: 'no reference', notAligned: 'not aligned',
+}; // prettier-ignore
+
+export const AXIS_WORD = { x: 'length', y: 'width', z: 'height' } as const;
+
+/** Which way a signed component points, in plain words. */
+export function directionWord(axis: 'x' | 'y' | 'z', sign: number, y = 0): string {
+  if (axis === 'x') return sign >= 0 ? 'rearward' : 'forward';
+  if (axis === 'z') return sign >= 0 ? 'up' : 'down';
+  if (y === 0) return sign >= 0 ? 'to the right' : 'to the left';
+  return sign * y >= 0 ? 'outward' : 'inward';
+}

@@ -1,0 +1,53 @@
+import { notFound } from 'next/navigation';
+import { cache } from 'react';
+import type { Instrument, InstrumentVersion } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { listJobs, loadJob, type JobSummary } from '@/db/jobs';
+import { columns } from '@/db/table';
+import { store } from './store';
+
+/** All jobs, the one last worked on first. */
+export const jobSummaries = async (): Promise<JobSummary[]> => listJobs((await store()).database);
+
+/** The rows of a job, once a request; a page of no job is not found. */
+export const jobRows = cache(async (jobId: string): Promise<JobRows> => {
+  const isId = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(jobId);
+  const rows = isId ? await loadJob((await store()).database, jobId) : undefined;
+  return rows ?? notFound();
+});
+
+/** The same rows with the readings of some rounds only: what a page sends to the browser. */
+export function rowsForRounds(rows: JobRows, roundIds: readonly string[]): JobRows {
+  const readings = rows.readings.filter((reading) => roundIds.includes(reading.roundId));
+  const ids = new Set(readings.map((reading) => reading.id));
+  return {
+    ...rows,
+    readings,
+    readingStrikes: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)),
+    signedRecords: [],
+    photographs: [],
+  };
+}
+
+/** The shop's instruments and all their versions, oldest first. */
+export async function shopInstruments() {
+  const { database } = await store();
+  return {
+    instruments: await database.query<Instrument>(
+      `select ${columns('instruments')} from instrument order by name`,
+    ),
+    versions: await database.query<InstrumentVersion>(
+      `select ${columns('instrumentVersions')} from instrument_version order by number`,
+    ),
+  };
+}
+
+/** The previews of some photographs, by their ids. */
+export async function photographPreviews(ids: readonly string[]): Promise<Map<string, Uint8Array>> {
+  const { database } = await store();
+  const rows = await database.query<{ id: string; preview: Uint8Array }>(
+    'select id, preview from photograph_content where id = any($1::uuid[])',
+    [ids],
+  );
+  return new Map(rows.map((row) => [row.id, row.preview]));
+}

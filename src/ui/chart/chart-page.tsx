@@ -1,0 +1,166 @@
+'use client';
+
+import type { ColumnDef } from '@tanstack/react-table';
+import { Tabs } from 'radix-ui';
+import { useMemo } from 'react';
+import type { JobRows } from '@/core/job/job-rows';
+import { Empty } from '../kit/faults';
+import { useFormat } from '../shell/preferences-context';
+import type { Action } from '../kit/use-action';
+import { ChartImport } from './chart-import';
+import { EditableTable } from './editable-table';
+import {
+  DimensionDialog,
+  PointDialog,
+  type ChartedDimension,
+  type ChartedPoint,
+} from './row-dialogs';
+
+export interface ChartActions {
+  readonly importChart: Action<unknown, { points: number; dimensions: number; seams: number }>;
+  readonly addPoint: Action;
+  readonly savePoint: Action;
+  readonly removePoint: Action;
+  readonly addDimension: Action;
+  readonly saveDimension: Action;
+  readonly removeDimension: Action;
+}
+
+/** The chart as a table to read, search and edit. */
+export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActions }) {
+  const format = useFormat();
+  const jobId = rows.jobs[0]!.id;
+  const reference = rows.references.find((each) => each.kind === 'chart');
+  const points = useMemo((): ChartedPoint[] => {
+    const byPoint = new Map(
+      rows.referencePoints
+        .filter((row) => row.referenceId === reference?.id)
+        .map((row) => [row.pointId, row]),
+    );
+    return rows.points.flatMap((point) => {
+      const row = byPoint.get(point.id);
+      return row ? [{ id: point.id, point, reference: row }] : [];
+    });
+  }, [rows, reference]);
+  const dimensions = useMemo((): ChartedDimension[] => {
+    const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
+    const byDimension = new Map(
+      rows.referenceDimensions
+        .filter((row) => row.referenceId === reference?.id)
+        .map((row) => [row.dimensionId, row]),
+    );
+    return rows.dimensions.flatMap((dimension) => {
+      const row = byDimension.get(dimension.id);
+      return row
+        ? [
+            {
+              id: dimension.id,
+              dimension,
+              reference: row,
+              from: codeOf.get(dimension.fromPointId)!,
+              to: codeOf.get(dimension.toPointId)!,
+            },
+          ]
+        : [];
+    });
+  }, [rows, reference]);
+  const pointColumns = useMemo((): ColumnDef<ChartedPoint>[] => {
+    const figure = (id: 'x' | 'y' | 'z' | 'tolerance', header: string): ColumnDef<ChartedPoint> => ({
+      id, header, meta: 'num', accessorFn: (row) => row.reference[id], cell: (cell) => format.length(cell.getValue<number>()), enableGlobalFilter: false,
+    }); // prettier-ignore
+    return [
+      { id: 'code', header: 'Point', accessorFn: (row) => row.point.code },
+      { id: 'name', header: 'Name', accessorFn: (row) => format.name(row.point.name) },
+      { id: 'side', header: 'Side', accessorFn: (row) => row.point.side },
+      figure('x', 'Length'),
+      figure('y', 'Width'),
+      figure('z', `Height ${format.unit}`),
+      figure('tolerance', 'Limit'),
+      {
+        id: 'edit', header: '', enableSorting: false,
+        cell: (cell) => (
+          <PointDialog jobId={jobId} referenceId={reference!.id} row={cell.row.original} save={actions.savePoint} remove={actions.removePoint} />
+        ),
+      },
+    ]; // prettier-ignore
+  }, [format, jobId, reference, actions]);
+  const dimensionColumns = useMemo(
+    (): ColumnDef<ChartedDimension>[] => [
+      { id: 'code', header: 'Dimension', accessorFn: (row) => row.dimension.code },
+      { id: 'name', header: 'Name', accessorFn: (row) => format.name(row.dimension.name) },
+      { id: 'ends', header: 'Between', accessorFn: (row) => `${row.from} – ${row.to}` },
+      { id: 'measure', header: 'Measured', accessorFn: (row) => (row.dimension.measure === 'tip' ? 'tip to tip' : 'level') },
+      { id: 'value', header: `Length ${format.unit}`, meta: 'num', accessorFn: (row) => row.reference.value, cell: (cell) => format.length(cell.getValue<number>()), enableGlobalFilter: false },
+      { id: 'tolerance', header: 'Limit', meta: 'num', accessorFn: (row) => row.reference.tolerance, cell: (cell) => format.length(cell.getValue<number>()), enableGlobalFilter: false },
+      {
+        id: 'edit', header: '', enableSorting: false,
+        cell: (cell) => (
+          <DimensionDialog jobId={jobId} referenceId={reference!.id} row={cell.row.original} points={rows.points} save={actions.saveDimension} remove={actions.removeDimension} />
+        ),
+      },
+    ], // prettier-ignore
+    [format, jobId, reference, actions, rows.points],
+  );
+  if (!reference)
+    return (
+      <Empty title="This job has no maker’s chart">
+        Its references: {rows.references.map((each) => each.name).join(', ') || 'none'}. Points:{' '}
+        {rows.points.map((point) => point.code).join(', ')}
+      </Empty>
+    );
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-center gap-3">
+        <h1 className="text-2xl">{reference.name}</h1>
+        <span className="text-soft">{reference.source}</span>
+        <a
+          href={`/api/jobs/${jobId}/chart`}
+          className="ml-auto flex min-h-11 items-center underline"
+        >
+          Chart as a file
+        </a>
+        <ChartImport rows={rows} importChart={actions.importChart} />
+      </div>
+      {points.length === 0 ? (
+        <Empty title="The chart is empty">Bring in a CSV, or add its points by hand.</Empty>
+      ) : null}
+      <Tabs.Root defaultValue="points">
+        <Tabs.List aria-label="Chart" className="mb-3 flex flex-wrap gap-1 border-b-2 border-ink">
+          <Tabs.Trigger
+            value="points"
+            className="min-h-11 px-3 font-cond data-[state=active]:bg-ink data-[state=active]:text-paper"
+          >
+            Points ({points.length})
+          </Tabs.Trigger>
+          <Tabs.Trigger
+            value="dimensions"
+            className="min-h-11 px-3 font-cond data-[state=active]:bg-ink data-[state=active]:text-paper"
+          >
+            Dimensions ({dimensions.length})
+          </Tabs.Trigger>
+        </Tabs.List>
+        <Tabs.Content value="points" tabIndex={-1} className="flex flex-col gap-2">
+          <EditableTable rows={points} columns={pointColumns} searchLabel="Search the points" />
+          <div>
+            <PointDialog jobId={jobId} referenceId={reference.id} save={actions.addPoint} />
+          </div>
+        </Tabs.Content>
+        <Tabs.Content value="dimensions" tabIndex={-1} className="flex flex-col gap-2">
+          <EditableTable
+            rows={dimensions}
+            columns={dimensionColumns}
+            searchLabel="Search the dimensions"
+          />
+          <div>
+            <DimensionDialog
+              jobId={jobId}
+              referenceId={reference.id}
+              points={rows.points}
+              save={actions.addDimension}
+            />
+          </div>
+        </Tabs.Content>
+      </Tabs.Root>
+    </div>
+  );
+}

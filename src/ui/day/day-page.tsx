@@ -1,0 +1,279 @@
+'use client';
+
+import { Printer } from 'lucide-react';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import type { BeforeCut, DaySheet, Doubt } from '@/core/day/day';
+import type { Job, Round } from '@/core/job/entities';
+import type { LadderStep } from '@/core/ladder/ladder';
+import { Button } from '../kit/button';
+import { useFormat } from '../shell/preferences-context';
+import { BRACE_WORD, CAUTION_WORD, QUANTITY_WORD, RUNG_WORD } from '@/core/vocabulary/words';
+import { ChangeMark } from '../sheet/change-mark';
+
+export type DayView = Omit<DaySheet, 'latest'> & { readonly latestRound?: Round };
+
+const MOST_ROWS = 7;
+
+/** The page wanted at the end of a day: five questions, one screen, one printed sheet. */
+export function DayPage({ job, day, printedAt }: { job: Job; day: DayView; printedAt: string }) {
+  const format = useFormat();
+  return (
+    <div className="flex flex-col gap-4">
+      <div className="flex flex-wrap items-center gap-3">
+        <h1 className="text-2xl">{job.name}</h1>
+        <p className="text-soft">
+          {[job.owner, job.bench].filter(Boolean).join(' · ')}
+          <span className="hidden print:inline"> · printed {format.day(printedAt)}</span>
+        </p>
+        <Button className="no-print ml-auto" onClick={() => window.print()}>
+          <Printer size={18} aria-hidden /> Print the day
+        </Button>
+      </div>
+      <div className="grid gap-x-8 gap-y-5 lg:grid-cols-2 print:grid-cols-2">
+        <Moved jobId={job.id} day={day} />
+        <Holding jobId={job.id} day={day} />
+        <BeforeTheCut items={day.beforeCut} />
+        <Doubtful jobId={job.id} doubts={day.doubtful} round={day.latestRound} />
+        <Tomorrow day={day} />
+      </div>
+    </div>
+  );
+}
+
+function Question({
+  title,
+  children,
+  wide = false,
+}: {
+  title: string;
+  children: ReactNode;
+  wide?: boolean;
+}) {
+  return (
+    <section className={`border-t-2 border-ink pt-2 ${wide ? 'lg:col-span-2' : ''}`}>
+      <h2 className="mb-1 text-lg">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+const Nothing = ({ children }: { children: ReactNode }) => <p className="text-soft">{children}</p>;
+
+function Moved({ jobId, day: { moved, latestRound } }: { jobId: string; day: DayView }) {
+  const format = useFormat();
+  if (!moved)
+    return (
+      <Question title="What moved, and after which step?">
+        <Nothing>
+          {latestRound
+            ? `Only one round so far: “${latestRound.name}”. A second round will show what moved.`
+            : 'Nothing has been measured yet.'}
+        </Nothing>
+      </Question>
+    );
+  const { change, after } = moved;
+  const order = { moved: 0, undecided: 1, held: 2 } as const;
+  const rows = [...change.dimensions].sort(
+    (a, b) => order[a.verdict] - order[b.verdict] || Math.abs(b.change) - Math.abs(a.change),
+  );
+  const heldCount = rows.filter((row) => row.verdict === 'held').length;
+  const shown = rows.filter((row) => row.verdict !== 'held').slice(0, MOST_ROWS);
+  return (
+    <Question title="What moved, and after which step?">
+      <p className="text-sm">
+        From{' '}
+        <Link
+          className="underline"
+          href={`/jobs/${jobId}/verify?from=${change.earlier.id}&to=${change.later.id}`}
+        >
+          “{change.earlier.name}” to “{change.later.name}”
+        </Link>
+        {after.length > 0 ? `, after: ${after.join('; ')}.` : '.'}
+      </p>
+      {change.cautions.map((caution) => (
+        <p key={caution} className="text-sm font-medium">
+          {CAUTION_WORD[caution]}
+        </p>
+      ))}
+      <table className="ruled">
+        <tbody>
+          {shown.map((row) => (
+            <tr key={row.dimension.id}>
+              <td>
+                <ChangeMark verdict={row.verdict} /> {row.dimension.code}
+              </td>
+              <td className="text-soft">{format.name(row.dimension.name)}</td>
+              <td className="num font-medium">{format.difference(row.change)}</td>
+              <td className="num text-soft">{format.plusMinus(2 * row.sd)}</td>
+              <td>{row.verdict}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="text-sm text-soft">
+        {heldCount} of {rows.length} dimensions held. Figures in {format.unit}.
+      </p>
+    </Question>
+  );
+}
+
+function Holding({ jobId, day: { holding } }: { jobId: string; day: DayView }) {
+  const format = useFormat();
+  return (
+    <Question title="What holds it tonight, and must stay?">
+      {holding.length === 0 ? (
+        <Nothing>No brace is fitted.</Nothing>
+      ) : (
+        <ul>
+          {holding.map(({ brace, dimensions }) => (
+            <li key={brace.id} className="border-b border-faint py-1">
+              <Link className="font-medium underline" href={`/jobs/${jobId}/brace`}>
+                {brace.code}
+              </Link>{' '}
+              {BRACE_WORD[brace.kind]}, {brace.section}: holds{' '}
+              {dimensions
+                .map(
+                  (dimension) => `${dimension.code} (${format.name(dimension.name).toLowerCase()})`,
+                )
+                .join(', ') || 'nothing named'}
+            </li>
+          ))}
+        </ul>
+      )}
+    </Question>
+  );
+}
+
+function BeforeTheCut({ items }: { items: readonly BeforeCut[] }) {
+  const after = items.filter((item) => item.kind === 'afterBrace');
+  return (
+    <Question title="What must be measured or photographed before the next cut?">
+      {items.length === 0 ? <Nothing>Nothing is noted.</Nothing> : null}
+      <ul className="list-[square] pl-5">
+        {items.map((item, i) => {
+          if (item.kind === 'need')
+            return (
+              <li key={i}>
+                {item.step.step.needs}{' '}
+                <span className="text-soft">(before: {item.step.step.title})</span>
+              </li>
+            );
+          if (item.kind === 'neverMeasured')
+            return (
+              <li key={i}>
+                Never measured in any round:{' '}
+                {item.dimensions
+                  .slice(0, 8)
+                  .map((dimension) => dimension.code)
+                  .join(', ')}
+                {item.dimensions.length > 8 ? ` and ${item.dimensions.length - 8} more` : ''}
+              </li>
+            );
+          return null;
+        })}
+        {after.length > 0 ? (
+          <li>
+            Again, since a brace was fitted after the last round:{' '}
+            {after.map((item) => item.dimension.code).join(', ')}
+          </li>
+        ) : null}
+      </ul>
+    </Question>
+  );
+}
+
+function Doubtful({
+  jobId,
+  doubts,
+  round,
+}: {
+  jobId: string;
+  doubts: readonly Doubt[];
+  round?: Round;
+}) {
+  const format = useFormat();
+  return (
+    <Question title="Which numbers are doubtful, and what settles each?">
+      {doubts.length === 0 ? (
+        <Nothing>
+          {round ? 'Every judged figure is decided.' : 'Nothing has been measured yet.'}
+        </Nothing>
+      ) : null}
+      <table className="ruled">
+        <tbody>
+          {doubts.slice(0, MOST_ROWS).map((doubt) => (
+            <tr key={doubt.code + doubt.quantity}>
+              <td>
+                {doubt.quantity === 'distance'
+                  ? doubt.code
+                  : `${doubt.code} ${QUANTITY_WORD[doubt.quantity]}`}
+              </td>
+              <td className="num font-medium">{format.difference(doubt.deviation)}</td>
+              <td className="num text-soft">{format.plusMinus(doubt.plusMinus)}</td>
+              <td className="num text-soft">limit {format.length(doubt.limit)}</td>
+              <td>{settledText(doubt)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {doubts.length > MOST_ROWS && round ? (
+        <Link className="text-sm underline" href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
+          and {doubts.length - MOST_ROWS} more on the sheet
+        </Link>
+      ) : null}
+    </Question>
+  );
+}
+
+function settledText({ settledBy }: Doubt): string {
+  if (!settledBy) return 'this instrument cannot decide';
+  if (settledBy.kind === 'control') return 'control points nearer to it';
+  const name = settledBy.instrument.name.toLowerCase();
+  return settledBy.readings === 1
+    ? `one more with the ${name}`
+    : `${settledBy.readings} more with the ${name}`;
+}
+
+function Tomorrow({ day: { tomorrow } }: { day: DayView }) {
+  return (
+    <Question title="What is first tomorrow, what is curing, what is missing?" wide>
+      <dl className="grid gap-x-6 gap-y-2 sm:grid-cols-3">
+        <div>
+          <dt className="caps">First</dt>
+          <dd>
+            {tomorrow.first ? (
+              <>
+                {tomorrow.first.step.title}{' '}
+                <span className="text-soft">({RUNG_WORD[tomorrow.first.step.rung]})</span>
+              </>
+            ) : (
+              'Every step is done.'
+            )}
+          </dd>
+        </div>
+        <Waiting title="Curing" steps={tomorrow.curing} />
+        <Waiting title="Missing" steps={tomorrow.missing} />
+      </dl>
+    </Question>
+  );
+}
+
+function Waiting({ title, steps }: { title: string; steps: readonly LadderStep[] }) {
+  const format = useFormat();
+  return (
+    <div>
+      <dt className="caps">{title}</dt>
+      {steps.length === 0 ? <dd className="text-soft">nothing</dd> : null}
+      {steps.map(({ step, event }) => (
+        <dd key={step.id}>
+          {step.title}
+          <span className="text-soft">
+            {event?.until ? ` until ${format.day(event.until)}` : ''}
+            {event?.note ? `, ${event.note}` : ''}
+          </span>
+        </dd>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,270 @@
+'use client';
+
+import { useMemo, useState, type FormEvent } from 'react';
+import type { JobRows } from '@/core/job/job-rows';
+import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/seams';
+import { parseLength } from '@/core/units/length';
+import { Button } from '../kit/button';
+import { Dialog } from '../kit/dialog';
+import { Empty, Faults } from '../kit/faults';
+import { SelectField, TextField } from '../kit/field';
+import { useAction, type Action } from '../kit/use-action';
+import { typedUnit } from '@/formats/preferences';
+import { useFormat, usePreferences } from '../shell/preferences-context';
+import { VerdictMark } from '../sheet/mark';
+
+/** Gaps and flushness of every seam, left beside right. */
+export function Gaps({
+  rows, pairs, roundName, addSeam,
+}: { rows: JobRows; pairs: readonly SeamPair[]; roundName?: string; addSeam: Action }) {
+  const format = useFormat();
+  return (
+    <section aria-label="Gaps" className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-center gap-3">
+        <h2 className="text-xl">Gaps and flushness</h2>
+        <p className="text-soft">{roundName ? `as read in “${roundName}”, ${format.unit}` : ''}</p>
+        <NewSeam rows={rows} addSeam={addSeam} />
+      </div>
+      {pairs.length === 0 ? (
+        <Empty title="No seam is named">Name a seam and its stations; gaps are then read like everything else: DL.2 4.6 0.2</Empty>
+      ) : null}
+      <div className="grid gap-x-8 gap-y-5 xl:grid-cols-2">
+        {pairs.map((pair) => (
+          <Pair key={pair.pairing} pair={pair} />
+        ))}
+      </div>
+    </section>
+  );
+} // prettier-ignore
+
+function Pair({ pair }: { pair: SeamPair }) {
+  const format = useFormat();
+  const sides = [pair.left, pair.right, pair.centre].filter(
+    (each): each is SeamJudgement => each !== undefined,
+  );
+  return (
+    <article className="border-t-2 border-ink pt-1">
+      <h3 className="text-lg">{format.name(sides[0]!.seam.name)}</h3>
+      <GapPicture sides={sides} />
+      <div className={`grid gap-4 ${sides.length > 1 ? 'grid-cols-2' : ''}`}>
+        {sides.map((side) => (
+          <SeamTable key={side.seam.id} judged={side} />
+        ))}
+      </div>
+    </article>
+  );
+}
+
+function SeamTable({ judged: { seam, stations, taper } }: { judged: SeamJudgement }) {
+  const format = useFormat();
+  const numbers = [...new Set(stations.map((each) => each.station.number))];
+  const of = (number: number, quantity: string) =>
+    stations.find((each) => each.station.number === number && each.quantity === quantity);
+  return (
+    <table className="ruled" aria-label={`${seam.code}, ${seam.side}`}>
+      <thead>
+        <tr>
+          <th>
+            {seam.code} {seam.side}
+          </th>
+          <th className="num">Gap</th>
+          <th className="num">Flush</th>
+        </tr>
+      </thead>
+      <tbody>
+        {numbers.map((number) => (
+          <tr key={number} data-station={`${seam.code}.${number}`}>
+            <td>
+              {number}{' '}
+              <span className="text-soft">{format.name(of(number, 'gap')!.station.name)}</span>
+            </td>
+            <Figure each={of(number, 'gap')} />
+            <Figure each={of(number, 'flush')} difference />
+          </tr>
+        ))}
+        <tr>
+          <td className="text-soft">taper</td>
+          <td className="num text-soft">{taper === undefined ? '–' : format.length(taper)}</td>
+          <td />
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+function Figure({ each, difference = false }: { each?: StationJudgement; difference?: boolean }) {
+  const format = useFormat();
+  if (!each?.measured) return <td className="num text-soft">–</td>;
+  return (
+    <td
+      className="num"
+      title={
+        each.judged
+          ? `${format.plusMinus(each.judged.plusMinus)}, ${each.judged.verdict}`
+          : undefined
+      }
+    >
+      {difference ? format.difference(each.measured.value) : format.length(each.measured.value)}{' '}
+      {each.judged ? <VerdictMark verdict={each.judged.verdict} /> : null}
+    </td>
+  );
+}
+
+/** The gap along the line, drawn as wide as it is (times ten), left and right one above the other. */
+function GapPicture({ sides }: { sides: readonly SeamJudgement[] }) {
+  const drawn = sides.filter(
+    ({ stations }) =>
+      stations.filter((each) => each.quantity === 'gap' && each.measured).length > 1,
+  );
+  if (drawn.length === 0) return null;
+  return (
+    <svg
+      viewBox={`0 0 400 ${drawn.length * 62}`}
+      className="my-1 w-full max-w-lg border border-faint bg-sheet"
+      role="img"
+      aria-label="Gap along the seam, ten times as wide"
+    >
+      {drawn.map(({ seam, stations }, row) => {
+        const gaps = stations.filter((each) => each.quantity === 'gap');
+        const x = (i: number) => 50 + (i * 320) / Math.max(1, gaps.length - 1);
+        const edge = gaps.flatMap((each, i) =>
+          each.measured ? [[x(i), each.measured.value * 5] as const] : [],
+        );
+        const target = gaps[0]?.target;
+        const mid = row * 62 + 31;
+        return (
+          <g key={seam.id}>
+            {target ? (
+              <rect
+                x={50}
+                width={320}
+                y={mid - ((target.value + target.limit) * 5) / 2}
+                height={(target.value + target.limit) * 5}
+                fill="var(--faint)"
+              />
+            ) : null}
+            {target && target.value > target.limit ? (
+              <rect
+                x={50}
+                width={320}
+                y={mid - ((target.value - target.limit) * 5) / 2}
+                height={(target.value - target.limit) * 5}
+                fill="var(--sheet)"
+              />
+            ) : null}
+            {[-1, 1].map((sign) => (
+              <polyline
+                key={sign}
+                points={edge.map(([px, gap]) => `${px},${mid + (sign * gap) / 2}`).join(' ')}
+                fill="none"
+                stroke="var(--ink)"
+                strokeWidth={2}
+              />
+            ))}
+            <text x={8} y={mid + 4} fontSize={13} fill="currentColor" className="font-cond">
+              {seam.code}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+function NewSeam({ rows, addSeam }: { rows: JobRows; addSeam: Action }) {
+  const { preferences } = usePreferences();
+  const [open, setOpen] = useState(false);
+  const [error, setError] = useState<Readonly<Record<string, string>>>({});
+  const { run, faults, pending } = useAction(addSeam);
+  const reference = useMemo(
+    () => [...rows.references].sort((a, b) => a.rank - b.rank)[0],
+    [rows.references],
+  );
+  const submit = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (field: string) => String(form.get(field) ?? '').trim();
+    const found: Record<string, string> = {};
+    const read = (field: string) => {
+      const parsed = parseLength(text(field), typedUnit(preferences));
+      if (!parsed.ok) found[field] = parsed.reason;
+      return parsed.ok ? parsed.mm : 0;
+    };
+    const [gap, limit] = [read('gap'), read('limit')];
+    const names = text('stations').split(',').map((name) => name.trim()).filter(Boolean);
+    if (!text('code')) found.code = 'the seam needs a code';
+    if (names.length === 0) found.stations = 'name at least one station';
+    if (limit <= 0 && !found.limit) found.limit = 'a limit is above zero';
+    setError(found);
+    if (Object.keys(found).length > 0 || !reference) return;
+    const seamId = crypto.randomUUID();
+    const stations = names.map((name, i) => ({ id: crypto.randomUUID(), seamId, number: i + 1, name }));
+    const target = (quantity: string, value: number) =>
+      stations.map((station) => ({ id: crypto.randomUUID(), referenceId: reference.id, stationId: station.id, quantity, value, tolerance: limit, version: 1 }));
+    const outcome = await run({
+      seam: { id: seamId, jobId: rows.jobs[0]!.id, code: text('code'), name: text('name'), side: text('side'), pairing: text('pairing'), version: 1 },
+      stations,
+      targets: [...target('gap', gap), ...target('flush', 0)],
+    });
+    if (outcome.ok) setOpen(false);
+  }; // prettier-ignore
+  return (
+    <Dialog
+      title="Name a seam"
+      open={open}
+      onOpenChange={setOpen}
+      trigger={<Button className="ml-auto">Name a seam</Button>}
+    >
+      <form onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+        <TextField
+          label="Code"
+          name="code"
+          placeholder="DL"
+          error={error.code ?? faults.find((fault) => fault.path === 'code')?.message}
+        />
+        <TextField label="Name" name="name" placeholder="Door rear edge to B post" />
+        <SelectField
+          label="Side"
+          name="side"
+          options={[
+            ['left', 'left'],
+            ['right', 'right'],
+            ['centre', 'centre'],
+          ]}
+        />
+        <TextField
+          label="Compared with seams of the same"
+          name="pairing"
+          placeholder="door rear edge"
+          hint="The same word on both sides sets them side by side"
+        />
+        <TextField
+          label="Stations, in order"
+          name="stations"
+          placeholder="bottom, swage line, top"
+          error={error.stations}
+        />
+        <div className="grid grid-cols-2 gap-3">
+          <TextField
+            label="Gap wanted"
+            name="gap"
+            defaultValue={preferences.units === 'mm' ? '5' : '3/16'}
+            error={error.gap}
+          />
+          <TextField
+            label="Limit"
+            name="limit"
+            defaultValue={preferences.units === 'mm' ? '1' : '1/32'}
+            error={error.limit}
+          />
+        </div>
+        <div className="sm:col-span-2">
+          <Faults faults={faults} />
+        </div>
+        <Button type="submit" look="main" disabled={pending} className="justify-self-start">
+          Name it
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

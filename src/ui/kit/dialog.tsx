@@ -1,0 +1,46 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { Dialog as Radix } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { Button } from './button';
+
+/** A sheet laid over the page; Escape and the cross close it. */
+export function Dialog({
+  title, description, trigger, open, onOpenChange, wide = false, children,
+}: {
+  title: string;
+  description?: string;
+  trigger?: ReactNode;
+  open?: boolean;
+  onOpenChange?: (open: boolean) => void;
+  wide?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <Radix.Root open={open} onOpenChange={onOpenChange}>
+      {trigger ? <Radix.Trigger asChild>{trigger}</Radix.Trigger> : null}
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Radix.Content
+          className={`fixed top-1/2 left-1/2 z-50 flex max-h-[92dvh] w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-4 overflow-auto border-2 border-ink bg-paper p-5 ${wide ? 'max-w-4xl' : 'max-w-xl'}`}
+        >
+          <div className="flex items-start justify-between gap-4">
+            <div>
+              <Radix.Title className="text-xl">{title}</Radix.Title>
+              <Radix.Description className={description ? 'text-soft' : 'sr-only'}>
+                {description ?? title}
+              </Radix.Description>
+            </div>
+            <Radix.Close asChild>
+              <Button look="quiet" aria-label="Close" className="w-11">
+                <X size={20} aria-hidden />
+              </Button>
+            </Radix.Close>
+          </div>
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+} // prettier-ignore

@@ -1,0 +1,100 @@
+'use client';
+
+import {
+  useId,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
+} from 'react';
+
+export const inputClass =
+  'min-h-11 w-full border border-rule bg-sheet px-2.5 py-1.5 aria-invalid:border-2 aria-invalid:border-minus';
+
+interface Labelled {
+  readonly label: string;
+  readonly error?: string;
+  readonly hint?: string;
+}
+
+function Around({
+  id,
+  label,
+  error,
+  hint,
+  children,
+}: Labelled & { id: string; children: ReactNode }) {
+  return (
+    <div className="flex flex-col gap-1">
+      <label htmlFor={id} className="caps">
+        {label}
+      </label>
+      {children}
+      {hint && !error ? <p className="text-sm text-soft">{hint}</p> : null}
+      {error ? (
+        <p role="alert" className="text-sm font-medium text-minus">
+          {error}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** One labelled line of text. */
+export function TextField({
+  label,
+  error,
+  hint,
+  ...rest
+}: Labelled & InputHTMLAttributes<HTMLInputElement>) {
+  const id = useId();
+  return (
+    <Around id={id} label={label} error={error} hint={hint}>
+      <input
+        id={id}
+        className={inputClass}
+        aria-invalid={error ? true : undefined}
+        autoComplete="off"
+        {...rest}
+      />
+    </Around>
+  );
+}
+
+export function TextArea({
+  label,
+  error,
+  hint,
+  ...rest
+}: Labelled & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+  const id = useId();
+  return (
+    <Around id={id} label={label} error={error} hint={hint}>
+      <textarea
+        id={id}
+        rows={3}
+        className={inputClass}
+        aria-invalid={error ? true : undefined}
+        {...rest}
+      />
+    </Around>
+  );
+}
+
+/** One choice out of a short list. */
+export function SelectField({
+  label, error, hint, options, ...rest
+}: Labelled & SelectHTMLAttributes<HTMLSelectElement> & { options: readonly (readonly [value: string, text: string])[] }) {
+  const id = useId();
+  return (
+    <Around id={id} label={label} error={error} hint={hint}>
+      <select id={id} className={inputClass} {...rest}>
+        {options.map(([value, text]) => (
+          <option key={value} value={value}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </Around>
+  );
+} // prettier-ignore

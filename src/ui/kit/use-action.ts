@@ -1,0 +1,37 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useCallback, useState, useTransition } from 'react';
+import type { Fault } from '@/formats/faults';
+import type { Outcome } from '@/formats/outcome';
+
+/** A server action as a component gets it. */
+export type Action<In = unknown, T = unknown> = (input: In) => Promise<Outcome<T>>;
+
+/**
+ * Runs an action, keeps its faults for the form to show, and refreshes the page when it succeeds.
+ * A server that cannot be reached is a fault like any other: what was typed stays.
+ */
+export function useAction<In, T>(action: Action<In, T>) {
+  const router = useRouter();
+  const [faults, setFaults] = useState<readonly Fault[]>([]);
+  const [pending, start] = useTransition();
+  const run = useCallback(
+    (input: In): Promise<Outcome<T>> =>
+      new Promise((resolve) =>
+        start(async () => {
+          const outcome = await action(input).catch((): Outcome<T> => ({
+            ok: false,
+            faults: [
+              { path: 'server', message: 'it cannot be reached; what you typed is still here' },
+            ],
+          }));
+          setFaults(outcome.ok ? [] : outcome.faults);
+          if (outcome.ok) router.refresh();
+          resolve(outcome);
+        }),
+      ),
+    [action, router],
+  );
+  return { run, faults, pending, clear: () => setFaults([]) };
+}

@@ -1,0 +1,111 @@
+'use client';
+
+import { Fragment, useEffect, useRef } from 'react';
+import type { Reading } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { Button } from '../kit/button';
+import { useFormat } from '../shell/preferences-context';
+import { QUANTITY_WORD } from '@/core/vocabulary/words';
+import type { TapeLine } from './use-tape';
+
+/** The running tape: every line typed, oldest at the top; a correction strikes, nothing is overwritten. */
+export function Tape({
+  rows, lines, selected, onSelect, onCorrect, onStrike,
+}: {
+  rows: JobRows;
+  lines: readonly TapeLine[];
+  selected?: string;
+  onSelect: (lineId: string | undefined) => void;
+  onCorrect: (line: TapeLine) => void;
+  onStrike: (line: TapeLine) => void;
+}) {
+  const end = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const strip = end.current?.parentElement;
+    if (strip) strip.scrollTop = strip.scrollHeight;
+  }, [lines.length]);
+  return (
+    <div className="min-h-0 overflow-auto" role="log" aria-label="Tape" tabIndex={0}>
+      <ol className="tape px-3 pt-2 text-[0.92rem]">
+        {lines.length === 0 ? <li className="py-3 text-soft">The tape is empty: type the first reading below.</li> : null}
+        {lines.map((line) => (
+          <Line key={line.lineId} {...{ rows, line, onCorrect, onStrike }} open={selected === line.lineId} onSelect={() => onSelect(selected === line.lineId ? undefined : line.lineId)} />
+        ))}
+      </ol>
+      <div className="tape-edge" ref={end} aria-hidden />
+    </div>
+  );
+} // prettier-ignore
+
+function Line({
+  rows, line, open, onSelect, onCorrect, onStrike,
+}: {
+  rows: JobRows;
+  line: TapeLine;
+  open: boolean;
+  onSelect: () => void;
+  onCorrect: (line: TapeLine) => void;
+  onStrike: (line: TapeLine) => void;
+}) {
+  const format = useFormat();
+  const [first] = line.readings as [Reading];
+  const { strike, state } = line;
+  return (
+    <li className="border-b border-dashed border-faint" data-line={line.lineId} data-state={strike ? 'struck' : state}>
+      <button type="button" onClick={onSelect} aria-expanded={open} className="flex min-h-9 w-full items-baseline gap-2 text-left">
+        <span className={`grow ${strike ? 'text-soft line-through' : ''}`}>
+          {subjectText(rows, first)}
+          {first.pullId ? ` · ${first.phase === 'underLoad' ? 'under load' : first.phase}` : ''}
+        </span>
+        <span className={`grid grid-flow-col gap-3 text-right ${strike ? 'text-soft line-through' : ''}`}>
+          {line.readings.map((reading) => (
+            <Fragment key={reading.id}>
+              <span>
+                {reading.quantity === 'distance' ? null : <span className="text-soft">{QUANTITY_WORD[reading.quantity][0]} </span>}
+                {format.length(reading.value)}
+                {reading.measure === 'level' ? <span className="text-soft"> level</span> : null}
+              </span>
+            </Fragment>
+          ))}
+        </span>
+        <span className="w-16 shrink-0 text-right text-xs text-soft">
+          {state === 'waiting' ? 'waiting' : state === 'refused' ? 'refused' : first.author}
+        </span>
+      </button>
+      {state === 'refused' ? <p role="alert" className="text-sm text-minus">Not taken: {line.message}</p> : null}
+      {strike ? (
+        <p className="pb-1 text-xs text-soft">
+          struck by {strike.author}, {format.time(strike.struckAt)}: {strike.reason}
+        </p>
+      ) : null}
+      {open ? (
+        <div className="flex flex-wrap items-center gap-2 pb-2">
+          <span className="text-xs text-soft">
+            typed “{first.raw}” · {format.day(first.takenAt)} {format.time(first.takenAt)}
+          </span>
+          {strike ? null : (
+            <>
+              <Button onClick={() => onCorrect(line)}>Correct</Button>
+              <Button onClick={() => onStrike(line)}>Strike</Button>
+            </>
+          )}
+        </div>
+      ) : null}
+    </li>
+  );
+} // prettier-ignore
+
+/** `S1L – S3R`, `F1L` or `DFL.2`. */
+export function subjectText(
+  rows: Pick<JobRows, 'points' | 'seams' | 'seamStations'>,
+  reading: Reading,
+): string {
+  const code = (id: string | null) => rows.points.find((point) => point.id === id)?.code ?? '?';
+  if (reading.stationId) {
+    const station = rows.seamStations.find((each) => each.id === reading.stationId);
+    return `${rows.seams.find((seam) => seam.id === station?.seamId)?.code ?? '?'}.${station?.number ?? '?'}`;
+  }
+  return reading.toPointId
+    ? `${code(reading.pointId)} – ${code(reading.toPointId)}`
+    : code(reading.pointId);
+}

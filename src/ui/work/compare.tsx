@@ -1,0 +1,176 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import type { JobRows } from '@/core/job/job-rows';
+import type { RoundChange } from '@/core/round/change';
+import { Empty } from '../kit/faults';
+import { buttonClass } from '../kit/button';
+import { SelectField } from '../kit/field';
+import { ChangeMark } from '../sheet/change-mark';
+import { VerdictMark } from '../sheet/mark';
+import { useFormat } from '../shell/preferences-context';
+import { CAUTION_WORD } from '@/core/vocabulary/words';
+import type { DimensionJudgement } from '@/core/round/judgement';
+
+export interface CompareView {
+  readonly change: RoundChange;
+  /** The later round against the reference. */
+  readonly final: readonly DimensionJudgement[];
+  readonly accepted: readonly string[];
+}
+
+/** A round against the reference and against an earlier round: held, moved or undecided. */
+export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
+  const format = useFormat();
+  const router = useRouter();
+  const jobId = rows.jobs[0]!.id;
+  if (!view)
+    return (
+      <Empty title="Two rounds are needed">
+        Measure the same points again, on the same support, and see here what moved.
+      </Empty>
+    );
+  const { change, final, accepted } = view;
+  const go = (from: string, to: string) =>
+    router.push(`/jobs/${jobId}/verify?from=${from}&to=${to}`);
+  const options = rows.rounds.map((round) => [round.id, `${round.number}. ${round.name}`] as const);
+  const finalOf = new Map(final.map((each) => [each.dimension.id, each]));
+  const count = (verdict: string) =>
+    change.dimensions.filter((each) => each.verdict === verdict).length;
+  return (
+    <section aria-label="Verdict" className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-end gap-3">
+        <h2 className="text-xl">What moved, and is it right?</h2>
+        <div className="w-56">
+          <SelectField
+            label="From"
+            value={change.earlier.id}
+            onChange={(event) => go(event.target.value, change.later.id)}
+            options={options}
+          />
+        </div>
+        <div className="w-56">
+          <SelectField
+            label="To"
+            value={change.later.id}
+            onChange={(event) => go(change.earlier.id, event.target.value)}
+            options={options}
+          />
+        </div>
+      </div>
+      {change.cautions.length > 0 ? (
+        <aside
+          aria-label="Cautions of the comparison"
+          className="border-l-4 border-ink bg-sheet px-3 py-2"
+        >
+          {change.cautions.map((caution) => (
+            <p key={caution}>{CAUTION_WORD[caution]}</p>
+          ))}
+          <p className="text-sm text-soft">“Moved” may mean “differently supported or measured”.</p>
+        </aside>
+      ) : null}
+      <p role="status">
+        {count('held')} held, {count('moved')} moved, {count('undecided')} undecided.
+        {change.notCompared.length > 0
+          ? ` Measured in one round only: ${change.notCompared.map((each) => each.code).join(', ')}.`
+          : ''}
+      </p>
+      <table className="ruled">
+        <thead>
+          <tr>
+            <th>Dimension</th>
+            <th className="num">Before</th>
+            <th className="num">Now</th>
+            <th className="num">Change</th>
+            <th className="num">±</th>
+            <th className="num">Limit</th>
+            <th>Since then</th>
+            <th className="num">Off the reference {format.unit}</th>
+            <th>Against it</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {change.dimensions.map((row) => {
+            const judged = finalOf.get(row.dimension.id)?.judged;
+            const isAccepted = accepted.includes(row.dimension.id);
+            return (
+              <tr key={row.dimension.id} data-code={row.dimension.code} data-verdict={row.verdict}>
+                <td title={format.name(row.dimension.name)}>{row.dimension.code}</td>
+                <td className="num">{format.length(row.earlier)}</td>
+                <td className="num">{format.length(row.later)}</td>
+                <td className="num font-medium">{format.difference(row.change)}</td>
+                <td className="num text-soft">{format.length(2 * row.sd)}</td>
+                <td className="num text-soft">{format.length(row.limit)}</td>
+                <td>
+                  <ChangeMark verdict={row.verdict} /> {row.verdict}
+                </td>
+                <td className="num">{judged ? format.difference(judged.deviation) : '–'}</td>
+                <td>
+                  {judged ? (
+                    <>
+                      <VerdictMark verdict={judged.verdict} /> {judged.verdict}
+                    </>
+                  ) : null}
+                </td>
+                <td className="py-0!">
+                  {isAccepted ? (
+                    <span className="text-soft">accepted</span>
+                  ) : judged && (judged.verdict !== 'inside' || row.verdict !== 'held') ? (
+                    <Link
+                      className={buttonClass('quiet')}
+                      href={`/jobs/${jobId}/log?round=${change.later.id}&dimension=${row.dimension.id}`}
+                    >
+                      Accept …
+                    </Link>
+                  ) : null}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {change.points.length > 0 ? <PointChanges change={change} /> : null}
+    </section>
+  );
+}
+
+function PointChanges({ change }: { change: RoundChange }) {
+  const format = useFormat();
+  return (
+    <details>
+      <summary className="flex min-h-11 cursor-pointer items-center font-cond text-lg">
+        Points located in both rounds ({change.points.length})
+      </summary>
+      <table className="ruled max-w-3xl">
+        <thead>
+          <tr>
+            <th>Point</th>
+            <th className="num">Length</th>
+            <th className="num">Width</th>
+            <th className="num">Height {format.unit}</th>
+            <th className="num">Worst ±</th>
+            <th>Verdict</th>
+          </tr>
+        </thead>
+        <tbody>
+          {change.points.map((row) => (
+            <tr key={row.point.id}>
+              <td>{row.point.code}</td>
+              {row.change.map((value, i) => (
+                <td key={i} className="num">
+                  {format.difference(value)}
+                </td>
+              ))}
+              <td className="num text-soft">{format.length(2 * Math.max(...row.sd))}</td>
+              <td>
+                <ChangeMark verdict={row.verdict} /> {row.verdict}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

@@ -1,0 +1,61 @@
+'use client';
+
+import Link from 'next/link';
+import type { Phase, Pull, Round } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { Button } from '../kit/button';
+import { Faults } from '../kit/faults';
+import { useAction, type Action } from '../kit/use-action';
+import { Cautions } from '../ladder/steps';
+import { useFormat } from '../shell/preferences-context';
+import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/words';
+
+/** Which round this is, in which state and on which support; the way between tape and sheet. */
+export function RoundHead({
+  rows, round, here, saveRound, pull, phase,
+}: { rows: JobRows; round: Round; here: 'measure' | 'sheet'; saveRound: Action<unknown, Round>; pull?: Pull; phase?: Phase }) {
+  const format = useFormat();
+  const { run, faults, pending } = useAction(saveRound);
+  const base = `/jobs/${round.jobId}/rounds/${round.id}`;
+  const state = rows.shellStates.find((each) => each.id === round.stateId)!;
+  const support = rows.supports.find((each) => each.id === round.supportId)!;
+  const tab = 'flex min-h-11 items-center border border-rule px-3 aria-[current=page]:bg-ink aria-[current=page]:text-paper';
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <div className="grow">
+          <h1 className="text-xl">
+            {round.number}. {round.name}
+          </h1>
+          <p className="text-sm text-soft">
+            {STATE_WORD[state.kind]} · {SUPPORT_WORD[support.kind]}, {SUSPENSION_WORD[support.suspension]}
+            {support.note ? ` (${support.note})` : ''} · {round.author}, {format.day(round.startedAt)}
+          </p>
+        </div>
+        <nav aria-label="Round" className="flex">
+          <Link className={tab} href={base} aria-current={here === 'measure' ? 'page' : undefined}>
+            Tape
+          </Link>
+          <Link className={tab} href={`${base}/sheet`} aria-current={here === 'sheet' ? 'page' : undefined}>
+            Sheet
+          </Link>
+        </nav>
+        <Button look="quiet" disabled={pending} onClick={() => run({ ...round, closedAt: round.closedAt ? null : new Date().toISOString() })}>
+          {round.closedAt ? 'Open the round again' : 'Close the round'}
+        </Button>
+      </div>
+      <Faults faults={faults} />
+      {pull ? (
+        <>
+          <p className="border-y-2 border-ink py-1 font-medium">
+            Reading pull {pull.code} {phase === 'released' ? 'after release' : 'under load'}: these lines belong to the pull, not to the round.{' '}
+            <Link className="underline" href={`/jobs/${round.jobId}/pull`}>
+              Back to the pulls
+            </Link>
+          </p>
+          <Cautions rung="pull" />
+        </>
+      ) : null}
+    </>
+  );
+} // prettier-ignore
