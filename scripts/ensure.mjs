@@ -48,6 +48,7 @@ export function ensureBuild() {
 const DEBIAN = {
   chromium: () => existsSync('/usr/bin/chromium'),
   postgresql: () => existsSync('/usr/lib/postgresql'),
+  'poppler-utils': () => existsSync('/usr/bin/pdftotext'),
 };
 
 /** Installs missing Debian packages where the user may; otherwise says what to install. */

@@ -16,7 +16,11 @@ export async function serve({ port, data }) {
   const handle = app.getRequestHandler();
   const server = createServer((request, response) => void handle(request, response));
   const taken = await listen(server, port);
-  return `http://127.0.0.1:${taken}`;
+  const address = `http://127.0.0.1:${taken}`;
+  // The first request opens the data folder, or ends the process with a sentence where it is taken.
+  const alive = await fetch(`${address}/api/alive`);
+  if (!alive.ok) throw new Error('the data folder could not be opened');
+  return address;
 }
 
 /** Listens on the first free port from `port` on. */

@@ -168,7 +168,7 @@ export function solbris(): DemoJob {
     .log(
       'finding',
       RONJA!,
-      'Left B post foot stands in by a hand’s finger: a dent of its own, not the corner’s doing.',
+      'Left B post foot stands in by some millimetres: a dent of its own, not the corner’s doing.',
       '',
       [{ point: 'B1L' }],
       asFound,

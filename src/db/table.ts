@@ -75,9 +75,31 @@ const parameter = (table: JobTable, key: string, value: unknown): unknown =>
   table === 'signedRecords' && key === 'snapshot' ? JSON.stringify(value) : value;
 
 /** Tables whose rows a user may edit: they carry a version. */
-export type EditableTable = {
-  [T in JobTable]: RowOf<T> extends { id: string; version: number } ? T : never;
-}[JobTable];
+export type EditableTable =
+  | 'jobs'
+  | 'points'
+  | 'dimensions'
+  | 'seams'
+  | 'referencePoints'
+  | 'referenceDimensions'
+  | 'referenceStations'
+  | 'rounds'
+  | 'braces'
+  | 'pulls'
+  | 'steps';
+
+/** One row by its identity. */
+export async function rowById<T extends EditableTable>(
+  tx: Queryable,
+  table: T,
+  id: string,
+): Promise<RowOf<T> | undefined> {
+  const [row] = await tx.query<RowOf<T>>(
+    `select ${columns(table)} from ${TABLE[table]} where id = $1`,
+    [id],
+  );
+  return row;
+}
 
 export type UpdateResult<Row> =
   | { readonly ok: true; readonly row: Row }
@@ -103,9 +125,6 @@ export async function update<T extends EditableTable>(
     [id, version, ...keys.map((key) => (row as Record<string, unknown>)[key])],
   );
   if (written) return { ok: true, row: written };
-  const [current] = await tx.query<RowOf<T>>(
-    `select ${columns(table)} from ${TABLE[table]} where id = $1`,
-    [id],
-  );
+  const current = await rowById(tx, table, id);
   return { ok: false, current };
 }

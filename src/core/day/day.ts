@@ -76,8 +76,8 @@ export const dimensionsOf = (rows: JobRows, brace: Brace): Dimension[] =>
     .filter((each) => each.braceId === brace.id)
     .map((each) => rows.dimensions.find((dimension) => dimension.id === each.dimensionId)!);
 
-/** Rungs whose steps change the metal. */
-const CHANGES_METAL: ReadonlySet<Rung> = new Set<Rung>(['brace', 'cut', 'pull', 'fit', 'weld']);
+/** Rungs whose steps change the metal; fitting and removing braces are events of their own. */
+const CHANGES_METAL: ReadonlySet<Rung> = new Set<Rung>(['cut', 'pull', 'fit', 'weld']);
 
 /** What happened to the shell between the last reading of one round and the start of the next, in order. */
 export function doneBetween(rows: JobRows, earlier: Round, later: Round): string[] {

@@ -3,6 +3,7 @@ import type { Dimension, Point, Round, ShellState, Support } from '../job/entiti
 import type { JobRows } from '../job/job-rows';
 import { judgeChange, type ChangeVerdict } from '../tolerance/verdict';
 import { placedPosition, type RoundJudgement } from './judgement';
+import { standingReadings, subjectKey } from './measured';
 
 export interface DimensionChange {
   readonly dimension: Dimension;
@@ -98,18 +99,29 @@ function cautionsBetween(rows: JobRows, earlier: RoundJudgement, later: RoundJud
   const [a, b] = [support(earlier.round), support(later.round)];
   const control = (judgement: RoundJudgement) =>
     judgement.alignment.ok ? [...judgement.alignment.controlIds].sort().join() : '';
-  const instruments = (judgement: RoundJudgement) => {
-    const ids = rows.readings
-      .filter((reading) => reading.roundId === judgement.round.id)
-      .map((reading) => reading.instrumentVersionId);
-    return [...new Set(ids)].sort().join();
-  };
   return [
     ...(a.kind !== b.kind ? (['support'] as const) : []),
     ...(a.suspension !== b.suspension ? (['suspension'] as const) : []),
-    ...(instruments(earlier) !== instruments(later) ? (['instrument'] as const) : []),
+    ...(instrumentsDiffer(rows, earlier.round, later.round) ? (['instrument'] as const) : []),
     ...(control(earlier) !== control(later) ? (['control'] as const) : []),
   ];
+}
+
+/** Whether something read in both rounds was read with another instrument, or another version of it. */
+function instrumentsDiffer(rows: JobRows, earlier: Round, later: Round): boolean {
+  const used = (round: Round) => {
+    const bySubject = new Map<string, Set<string>>();
+    for (const reading of standingReadings(rows, round)) {
+      const key = subjectKey(reading);
+      bySubject.set(key, (bySubject.get(key) ?? new Set()).add(reading.instrumentVersionId));
+    }
+    return bySubject;
+  };
+  const [before, after] = [used(earlier), used(later)];
+  return [...after].some(([key, versions]) => {
+    const then = before.get(key);
+    return then !== undefined && [...versions].sort().join() !== [...then].sort().join();
+  });
 }
 
 /** The state of the shell a round was taken in. */

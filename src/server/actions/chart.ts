@@ -4,10 +4,10 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { chartRows, takenCodes } from '@/core/chart/draft';
 import * as entity from '@/core/job/entities';
-import type { JobRows, JobTable } from '@/core/job/job-rows';
-import type { Queryable } from '@/db/database';
+import type { JobRows, JobTable, RowOf } from '@/core/job/job-rows';
+import type { Database, Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
-import { insert, update, type EditableTable } from '@/db/table';
+import { insert, rowById, update, type EditableTable } from '@/db/table';
 import { readChartCsv, type ChartPreview } from '@/formats/chart/csv';
 import { readChartJson } from '@/formats/chart/document';
 import { done, failed, type Outcome } from '@/formats/outcome';
@@ -89,57 +89,57 @@ export async function addDimension(input: unknown): Promise<Outcome> {
   });
 }
 
-/** Two rows edited as one line of a table; either both are written or neither. */
-class Stale extends Error {
-  constructor(readonly current: unknown) {
-    super('stale');
-  }
-}
+/** Thrown to undo a transaction whose row somebody else changed first. */
+class Stale extends Error {}
 
 async function updateOrStop<T extends EditableTable>(
   tx: Queryable,
   table: T,
-  row: Parameters<typeof update<T>>[2],
-) {
+  row: RowOf<T>,
+): Promise<RowOf<T>> {
   const result = await update(tx, table, row);
-  if (!result.ok) throw new Stale(result.current);
+  if (!result.ok) throw new Stale();
   return result.row;
 }
 
-const stale = (error: unknown): Outcome<never> => {
-  if (!(error instanceof Stale)) throw error;
-  return {
-    ...failed('row', 'somebody else changed this row meanwhile; your text is kept'),
-    current: error.current ?? null,
-  };
-};
+/**
+ * Writes two rows that are edited as one line of a table, both or neither. Where somebody else came
+ * first, `current` holds both as they are now.
+ */
+async function saveTogether<A extends EditableTable, B extends EditableTable>(
+  database: Database,
+  [tableA, rowA]: readonly [A, RowOf<A>],
+  [tableB, rowB]: readonly [B, RowOf<B>],
+): Promise<Outcome> {
+  try {
+    await database.transaction(async (tx) => {
+      await updateOrStop(tx, tableA, rowA);
+      await updateOrStop(tx, tableB, rowB);
+    });
+    return done(null);
+  } catch (error) {
+    if (!(error instanceof Stale)) throw error;
+    const [thing, reference] = [
+      await rowById(database, tableA, rowA.id),
+      await rowById(database, tableB, rowB.id),
+    ];
+    return {
+      ...failed('row', 'somebody else changed this row meanwhile; your text is kept'),
+      current: { thing: thing ?? null, reference: reference ?? null },
+    };
+  }
+}
 
 /** Writes an edited point and its chart position, unless somebody else came first. */
-export async function savePoint(input: unknown): Promise<Outcome<z.infer<typeof chartPoint>>> {
+export async function savePoint(input: unknown): Promise<Outcome> {
   return runUseCase(chartPoint, input, ({ point, reference }, { database }) =>
-    database
-      .transaction(async (tx) =>
-        done({
-          point: await updateOrStop(tx, 'points', point),
-          reference: await updateOrStop(tx, 'referencePoints', reference),
-        }),
-      )
-      .catch(stale),
+    saveTogether(database, ['points', point], ['referencePoints', reference]),
   );
 }
 
-export async function saveDimension(
-  input: unknown,
-): Promise<Outcome<z.infer<typeof chartDimension>>> {
+export async function saveDimension(input: unknown): Promise<Outcome> {
   return runUseCase(chartDimension, input, ({ dimension, reference }, { database }) =>
-    database
-      .transaction(async (tx) =>
-        done({
-          dimension: await updateOrStop(tx, 'dimensions', dimension),
-          reference: await updateOrStop(tx, 'referenceDimensions', reference),
-        }),
-      )
-      .catch(stale),
+    saveTogether(database, ['dimensions', dimension], ['referenceDimensions', reference]),
   );
 }
 

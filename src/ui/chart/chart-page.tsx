@@ -77,7 +77,7 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
       figure('z', `Height ${format.unit}`),
       figure('tolerance', 'Limit'),
       {
-        id: 'edit', header: '', enableSorting: false,
+        id: 'edit', header: () => <span className="sr-only">Edit</span>, enableSorting: false,
         cell: (cell) => (
           <PointDialog jobId={jobId} referenceId={reference!.id} row={cell.row.original} save={actions.savePoint} remove={actions.removePoint} />
         ),
@@ -93,7 +93,7 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
       { id: 'value', header: `Length ${format.unit}`, meta: 'num', accessorFn: (row) => row.reference.value, cell: (cell) => format.length(cell.getValue<number>()), enableGlobalFilter: false },
       { id: 'tolerance', header: 'Limit', meta: 'num', accessorFn: (row) => row.reference.tolerance, cell: (cell) => format.length(cell.getValue<number>()), enableGlobalFilter: false },
       {
-        id: 'edit', header: '', enableSorting: false,
+        id: 'edit', header: () => <span className="sr-only">Edit</span>, enableSorting: false,
         cell: (cell) => (
           <DimensionDialog jobId={jobId} referenceId={reference!.id} row={cell.row.original} points={rows.points} save={actions.saveDimension} remove={actions.removeDimension} />
         ),
@@ -103,10 +103,13 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
   );
   if (!reference)
     return (
-      <Empty title="This job has no maker’s chart">
-        Its references: {rows.references.map((each) => each.name).join(', ') || 'none'}. Points:{' '}
-        {rows.points.map((point) => point.code).join(', ')}
-      </Empty>
+      <div className="flex flex-col gap-3">
+        <h1 className="text-2xl">Chart</h1>
+        <Empty title="This job has no maker’s chart">
+          Its references: {rows.references.map((each) => each.name).join(', ') || 'none'}. Points:{' '}
+          {rows.points.map((point) => point.code).join(', ')}
+        </Empty>
+      </div>
     );
   return (
     <div className="flex flex-col gap-3">

@@ -58,13 +58,14 @@ function StaleNote({
   outcome: Outcome<unknown> | undefined;
   onReload: () => void;
 }) {
-  if (!outcome || outcome.ok || outcome.current === undefined) return null;
+  const current = currentOf(outcome);
+  if (!current) return null;
   return (
     <div role="alert" className="border-l-4 border-minus bg-sheet px-3 py-2 text-sm">
       <p className="font-medium">
         Somebody else changed this row while you were typing. What you typed is still here.
       </p>
-      <p className="font-mono">{summary(outcome.current)}</p>
+      <p className="font-mono">{[current.thing, current.reference].map(summary).join(', ')}</p>
       <Button className="mt-2" onClick={onReload}>
         Write mine over theirs
       </Button>
@@ -109,11 +110,11 @@ export function PointDialog({
       faults.push({ path: 'y', message: side === 'left' ? 'left-hand points have widths below zero' : 'right-hand points have widths above zero' });
     setOwn(faults);
     if (faults.length > 0) return;
-    const versions = versionsOf(force ? outcome : undefined);
+    const current = force ? currentOf(outcome) : undefined;
     const id = row?.id ?? crypto.randomUUID();
     const result = await saving.run({
-      point: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), side, holeDiameter: hole, version: versions.first ?? row?.point.version ?? 1 },
-      reference: { id: row?.reference.id ?? crypto.randomUUID(), referenceId, pointId: id, x, y, z, tolerance, version: versions.second ?? row?.reference.version ?? 1 },
+      point: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), side, holeDiameter: hole, version: current?.thing?.version ?? row?.point.version ?? 1 },
+      reference: { id: row?.reference.id ?? crypto.randomUUID(), referenceId, pointId: id, x, y, z, tolerance, version: current?.reference?.version ?? row?.reference.version ?? 1 },
     }); // prettier-ignore
     setOutcome(result);
     if (result.ok) setOpen(false);
@@ -131,7 +132,7 @@ export function PointDialog({
         <TextField label="Limit on each axis" name="tolerance" defaultValue={row ? show(row.reference.tolerance) : show(3)} error={errorOf(faults, 'tolerance') ?? errorOf(faults, 'reference.tolerance')} />
         <TextField label="Hole, diameter" name="hole" defaultValue={row?.point.holeDiameter ? show(row.point.holeDiameter) : ''} error={errorOf(faults, 'hole')} />
         <StaleNote outcome={outcome} onReload={() => forceSubmit('point-form', submit)} />
-        <Faults faults={[...saving.faults.filter((fault) => !/code|row/.test(fault.path) || (outcome && !outcome.ok && outcome.current === undefined)), ...removing.faults]} />
+        <Faults faults={[...saving.faults.filter((fault) => !/code|row/.test(fault.path) || !currentOf(outcome)), ...removing.faults]} />
         <FormButtons editing={Boolean(row)} pending={saving.pending} onRemove={remove && row ? () => removing.run(row.id) : undefined} />
       </form>
     </Dialog>
@@ -153,15 +154,14 @@ function forceSubmit(
   );
 }
 
-/** The version of the row that came first: of the thing itself, or of its reference. */
-function versionsOf(outcome: Outcome<unknown> | undefined): { first?: number; second?: number } {
-  const current =
-    outcome && !outcome.ok
-      ? (outcome.current as { version?: number; referenceId?: string } | null)
-      : undefined;
-  if (!current) return {};
-  return 'referenceId' in current ? { second: current.version } : { first: current.version };
+/** Both rows of a line of the table, as somebody else left them. */
+interface Current {
+  readonly thing: { readonly version: number } | null;
+  readonly reference: { readonly version: number } | null;
 }
+
+const currentOf = (outcome: Outcome<unknown> | undefined): Current | undefined =>
+  outcome && !outcome.ok ? (outcome.current as Current | undefined) : undefined;
 
 function RowTrigger({ what, kind, ...rest }: { what?: string; kind: string }) {
   return what ? (
@@ -224,11 +224,11 @@ export function DimensionDialog({
     if (fromPointId && fromPointId === toPointId) faults.push({ path: 'to', message: 'a point to itself has no length' });
     setOwn(faults);
     if (faults.length > 0) return;
-    const versions = versionsOf(force ? outcome : undefined);
+    const current = force ? currentOf(outcome) : undefined;
     const id = row?.id ?? crypto.randomUUID();
     const result = await saving.run({
-      dimension: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), fromPointId, toPointId, measure: String(form.get('measure')), version: versions.first ?? row?.dimension.version ?? 1 },
-      reference: { id: row?.reference.id ?? crypto.randomUUID(), referenceId, dimensionId: id, value, tolerance, version: versions.second ?? row?.reference.version ?? 1 },
+      dimension: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), fromPointId, toPointId, measure: String(form.get('measure')), version: current?.thing?.version ?? row?.dimension.version ?? 1 },
+      reference: { id: row?.reference.id ?? crypto.randomUUID(), referenceId, dimensionId: id, value, tolerance, version: current?.reference?.version ?? row?.reference.version ?? 1 },
     }); // prettier-ignore
     setOutcome(result);
     if (result.ok) setOpen(false);

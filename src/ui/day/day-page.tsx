@@ -13,7 +13,7 @@ import { ChangeMark } from '../sheet/change-mark';
 
 export type DayView = Omit<DaySheet, 'latest'> & { readonly latestRound?: Round };
 
-const MOST_ROWS = 7;
+const MOST_ROWS = 6;
 
 /** The page wanted at the end of a day: five questions, one screen, one printed sheet. */
 export function DayPage({ job, day, printedAt }: { job: Job; day: DayView; printedAt: string }) {
@@ -30,28 +30,24 @@ export function DayPage({ job, day, printedAt }: { job: Job; day: DayView; print
           <Printer size={18} aria-hidden /> Print the day
         </Button>
       </div>
-      <div className="grid gap-x-8 gap-y-5 lg:grid-cols-2 print:grid-cols-2">
-        <Moved jobId={job.id} day={day} />
-        <Holding jobId={job.id} day={day} />
-        <BeforeTheCut items={day.beforeCut} />
-        <Doubtful jobId={job.id} doubts={day.doubtful} round={day.latestRound} />
-        <Tomorrow day={day} />
+      <div className="grid items-start gap-x-8 gap-y-4 lg:grid-cols-2 print:grid-cols-2">
+        <div className="flex flex-col gap-4">
+          <Moved jobId={job.id} day={day} />
+          <BeforeTheCut items={day.beforeCut} />
+        </div>
+        <div className="flex flex-col gap-4">
+          <Holding jobId={job.id} day={day} />
+          <Doubtful jobId={job.id} doubts={day.doubtful} round={day.latestRound} />
+          <Tomorrow day={day} />
+        </div>
       </div>
     </div>
   );
 }
 
-function Question({
-  title,
-  children,
-  wide = false,
-}: {
-  title: string;
-  children: ReactNode;
-  wide?: boolean;
-}) {
+function Question({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <section className={`border-t-2 border-ink pt-2 ${wide ? 'lg:col-span-2' : ''}`}>
+    <section className="border-t-2 border-ink pt-1.5">
       <h2 className="mb-1 text-lg">{title}</h2>
       {children}
     </section>
@@ -84,6 +80,7 @@ function Moved({ jobId, day: { moved, latestRound } }: { jobId: string; day: Day
       <p className="text-sm">
         From{' '}
         <Link
+          prefetch={false}
           className="underline"
           href={`/jobs/${jobId}/verify?from=${change.earlier.id}&to=${change.later.id}`}
         >
@@ -100,7 +97,7 @@ function Moved({ jobId, day: { moved, latestRound } }: { jobId: string; day: Day
         <tbody>
           {shown.map((row) => (
             <tr key={row.dimension.id}>
-              <td>
+              <td className="whitespace-nowrap">
                 <ChangeMark verdict={row.verdict} /> {row.dimension.code}
               </td>
               <td className="text-soft">{format.name(row.dimension.name)}</td>
@@ -128,7 +125,11 @@ function Holding({ jobId, day: { holding } }: { jobId: string; day: DayView }) {
         <ul>
           {holding.map(({ brace, dimensions }) => (
             <li key={brace.id} className="border-b border-faint py-1">
-              <Link className="font-medium underline" href={`/jobs/${jobId}/brace`}>
+              <Link
+                prefetch={false}
+                className="font-medium underline"
+                href={`/jobs/${jobId}/brace`}
+              >
                 {brace.code}
               </Link>{' '}
               {BRACE_WORD[brace.kind]}, {brace.section}: holds{' '}
@@ -218,7 +219,11 @@ function Doubtful({
         </tbody>
       </table>
       {doubts.length > MOST_ROWS && round ? (
-        <Link className="text-sm underline" href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
+        <Link
+          prefetch={false}
+          className="text-sm underline"
+          href={`/jobs/${jobId}/rounds/${round.id}/sheet`}
+        >
           and {doubts.length - MOST_ROWS} more on the sheet
         </Link>
       ) : null}
@@ -237,7 +242,7 @@ function settledText({ settledBy }: Doubt): string {
 
 function Tomorrow({ day: { tomorrow } }: { day: DayView }) {
   return (
-    <Question title="What is first tomorrow, what is curing, what is missing?" wide>
+    <Question title="What is first tomorrow, what is curing, what is missing?">
       <dl className="grid gap-x-6 gap-y-2 sm:grid-cols-3">
         <div>
           <dt className="caps">First</dt>

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { LadderRung } from '@/core/ladder/ladder';
-import { RUNG_PATH, RUNG_WORD, STEP_STATE_WORD } from '@/core/vocabulary/words';
+import { RUNG_PATH, RUNG_WORD } from '@/core/vocabulary/words';
 
 const PAGES: readonly (readonly [path: string, text: string])[] = [
   ['', 'Day sheet'],
@@ -33,6 +33,7 @@ export function LadderRail({
         {PAGES.map(([path, text]) => (
           <li key={path}>
             <Link
+              prefetch={false}
               href={base + path}
               aria-current={here === base + path ? 'page' : undefined}
               className="flex min-h-11 items-center px-2 hover:bg-faint aria-[current=page]:bg-faint aria-[current=page]:font-semibold"
@@ -68,6 +69,7 @@ function Rung({ rung, href, current }: { rung: LadderRung; href: string; current
   return (
     <li className="shrink-0 lg:border-b-2 lg:border-ink lg:last:border-b-0">
       <Link
+        prefetch={false}
         href={href}
         aria-current={current ? 'page' : rung.state === 'here' ? 'step' : undefined}
         className={`flex min-h-11 items-center gap-2 px-2 hover:bg-faint aria-[current=page]:bg-faint ${rung.state === 'here' ? 'font-semibold' : ''} ${rung.state === 'ahead' ? 'text-soft' : ''}`}
@@ -75,7 +77,13 @@ function Rung({ rung, href, current }: { rung: LadderRung; href: string; current
         <RungMark state={rung.state} />
         <span>{RUNG_WORD[rung.rung]}</span>
         <span className="ml-auto text-sm font-normal text-soft">
-          {waiting ? STEP_STATE_WORD[waiting.state] : open.length > 0 ? `${open.length} open` : ''}
+          {waiting
+            ? waiting.state === 'curing'
+              ? 'curing'
+              : 'waiting'
+            : open.length > 0
+              ? `${open.length} open`
+              : ''}
         </span>
       </Link>
     </li>

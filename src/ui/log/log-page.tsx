@@ -30,7 +30,7 @@ export function LogPage({
   rows, acceptance, writeLogEntry,
 }: { rows: JobRows; acceptance?: Acceptance; writeLogEntry: (form: FormData) => Promise<Outcome> }) {
   return (
-    <div className="grid gap-6 xl:grid-cols-[minmax(20rem,26rem)_1fr]">
+    <div className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(20rem,26rem)_1fr]">
       <ClientOnly waiting={<div />}>
         <EntryForm rows={rows} acceptance={acceptance} writeLogEntry={writeLogEntry} />
       </ClientOnly>

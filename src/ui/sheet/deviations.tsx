@@ -80,7 +80,7 @@ export function Deviations({
     void saving.run({ roundId, pointIds: next });
   };
   return (
-    <div className="grid gap-4 xl:grid-cols-[minmax(0,1.65fr)_minmax(21rem,1fr)]">
+    <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1.65fr)_minmax(21rem,1fr)]">
       <div className="flex min-w-0 flex-col gap-3">
         <Faults faults={saving.faults} />
         <AlignmentLine judgement={judgement} rows={rows} />

@@ -85,8 +85,8 @@ function View({
         id: point.id, at: project(layout, view, point.position), text: point.code,
         weight: selected.includes(point.id) ? 9 : weightOf(point),
       })),
-      { line: 13, character: 7 },
-      9,
+      { line: 15, character: 8 },
+      10,
     );
   }, [figure, layout, view, selected]); // prettier-ignore
   const byId = new Map(figure.points.map((point) => [point.id, point]));
@@ -112,11 +112,11 @@ function View({
         </g>
       ))}
       {labels.map((label) => (
-        <text key={label.id} x={label.x} y={label.y} fontSize={12} fill="currentColor" className="pointer-events-none font-cond">
+        <text key={label.id} x={label.x} y={label.y} fontSize={14.5} fill="currentColor" className="pointer-events-none font-cond">
           {label.text}
         </text>
       ))}
-      <text x={layout.views[view].x + 8} y={layout.views[view].y + 16} fontSize={11} letterSpacing={1} fill="var(--soft)" className="font-cond">
+      <text x={layout.views[view].x + 8} y={layout.views[view].y + layout.views[view].height - 8} fontSize={11} letterSpacing={1} fill="var(--soft)" className="font-cond">
         {VIEW_WORD[view]}
       </text>
     </g>
@@ -193,14 +193,14 @@ function TitleBlock({
     [{ verdict: 'inside', control: true }, 'held as control'],
   ];
   return (
-    <g className="font-cond" fontSize={12.5} fill="currentColor">
+    <g className="font-cond" fontSize={14} fill="currentColor">
       {title.map((line, i) => (
         <text
           key={line}
           x={x}
           y={24 + 17 * i}
           fontWeight={i === 0 ? 600 : 400}
-          fontSize={i === 0 ? 15 : 12.5}
+          fontSize={i === 0 ? 17 : 14}
         >
           {line}
         </text>

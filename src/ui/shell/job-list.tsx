@@ -27,7 +27,7 @@ export function JobList({ jobs }: { jobs: readonly ListedJob[] }) {
         <h1 className="text-2xl">Jobs</h1>
         <div className="ml-auto flex flex-wrap gap-2">
           <ImportJob />
-          <Link href="/jobs/new" className={buttonClass('main')}>
+          <Link prefetch={false} href="/jobs/new" className={buttonClass('main')}>
             <Plus size={18} aria-hidden /> New job
           </Link>
         </div>
@@ -41,6 +41,7 @@ export function JobList({ jobs }: { jobs: readonly ListedJob[] }) {
           {jobs.map((job) => (
             <li key={job.id} className="border-b border-rule">
               <Link
+                prefetch={false}
                 href={`/jobs/${job.id}`}
                 className="grid gap-x-6 px-2 py-3 hover:bg-faint md:grid-cols-[1.5fr_1fr_auto]"
               >

@@ -68,7 +68,7 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
   };
   const shownLines = pull ? lines.filter((line) => line.readings[0]!.pullId === pull.pullId) : lines.filter((line) => !line.readings[0]!.pullId);
   return (
-    <div className="grid gap-4 xl:grid-cols-[minmax(25rem,1fr)_minmax(0,1.5fr)]">
+    <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(25rem,1fr)_minmax(0,1.5fr)]">
       <div className="flex h-[calc(100dvh-13.5rem)] min-h-96 flex-col gap-2">
         <Tape rows={rows} lines={shownLines} selected={selected} onSelect={select} onCorrect={(line) => correct({ line, strikeOnly: false })} onStrike={(line) => correct({ line, strikeOnly: true })} />
         <div className="mt-auto">

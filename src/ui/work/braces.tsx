@@ -78,7 +78,9 @@ export function Braces({
                 <th>Kind, section</th>
                 <th>Holds</th>
                 <th>State</th>
-                <th />
+                <th>
+                  <span className="sr-only">Actions</span>
+                </th>
               </tr>
             </thead>
             <tbody>

@@ -88,7 +88,9 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
             <th>Since then</th>
             <th className="num">Off the reference {format.unit}</th>
             <th>Against it</th>
-            <th />
+            <th>
+              <span className="sr-only">Actions</span>
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -41,7 +41,9 @@ export function Instruments({
             <th className="num">Zero offset</th>
             <th className="num">Start mark</th>
             <th className="num">Version</th>
-            <th />
+            <th>
+                  <span className="sr-only">Actions</span>
+                </th>
           </tr>
         </thead>
         <tbody>

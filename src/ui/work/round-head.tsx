@@ -23,7 +23,7 @@ export function RoundHead({
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-        <div className="grow">
+        <div className="min-w-0 grow basis-96">
           <h1 className="text-xl">
             {round.number}. {round.name}
           </h1>

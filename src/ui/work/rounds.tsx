@@ -61,10 +61,10 @@ export function Rounds({
                 </span>
               ) : null}
             </p>
-            <Link className={buttonClass()} href={`/jobs/${jobId}/rounds/${round.id}`}>
+            <Link prefetch={false} className={buttonClass()} href={`/jobs/${jobId}/rounds/${round.id}`}>
               Measure
             </Link>
-            <Link className={buttonClass()} href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
+            <Link prefetch={false} className={buttonClass()} href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
               Sheet
             </Link>
           </li>

@@ -1,0 +1,106 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoArchive } from '../../scripts/demo-archive.mjs';
+import { demoRows } from '../support/demo-rows';
+import { Server } from '../support/server';
+
+const rows = demoRows('solbris');
+const round = rows.rounds[1]!;
+const template = rows.readings.find((reading) => reading.quantity === 'height')!;
+
+/** One typed line as the browser sends it. */
+const entry = (value: number) => {
+  const { roundId: _, sequence: __, receivedAt: ___, ...reading } = template;
+  return {
+    roundId: round.id,
+    readings: [{ ...reading, id: randomUUID(), lineId: randomUUID(), value, raw: `K1 h ${value}` }],
+    strike: null,
+  };
+};
+
+describe('the server killed hard in the middle of a stream of readings', () => {
+  let server: Server;
+  const acknowledged: string[] = [];
+  let sent = 0;
+  beforeAll(async () => {
+    server = await Server.start();
+    const response = await fetch(`${server.address}/api/archive`, {
+      method: 'POST',
+      body: await demoArchive('solbris'),
+    });
+    expect(response.status).toBe(200);
+  });
+  afterAll(() => server.remove());
+
+  /** Sends readings one after the other until the server is gone. */
+  async function stream(): Promise<void> {
+    for (;;) {
+      const body = entry(200 + (sent++ % 100));
+      try {
+        const response = await fetch(`${server.address}/api/readings`, {
+          method: 'POST',
+          body: JSON.stringify(body),
+        });
+        if (!response.ok) throw new Error(await response.text());
+        await response.json();
+        acknowledged.push(body.readings[0]!.id);
+      } catch {
+        return;
+      }
+    }
+  }
+
+  it('still has every acknowledged reading, five times over', async () => {
+    for (let kill = 0; kill < 5; kill++) {
+      const before = acknowledged.length;
+      const streaming = stream();
+      while (acknowledged.length < before + 15)
+        await new Promise((resolve) => setTimeout(resolve, 10));
+      await server.stop('SIGKILL');
+      await streaming;
+      await server.run();
+      const csv = await (
+        await fetch(`${server.address}/api/jobs/${rows.jobs[0]!.id}/archive`)
+      ).arrayBuffer();
+      expect(csv.byteLength).toBeGreaterThan(10_000);
+      expect(await missing()).toEqual([]);
+    }
+    expect(acknowledged.length).toBeGreaterThanOrEqual(75);
+  });
+
+  /** Acknowledged readings that sending again would add anew: those the server does not have. */
+  async function missing(): Promise<string[]> {
+    const { readings } = await storedReadings();
+    return acknowledged.filter((id) => !readings.has(id));
+  }
+
+  async function storedReadings(): Promise<{ readings: Set<string> }> {
+    const page = await fetch(`${server.address}/jobs/${rows.jobs[0]!.id}/rounds/${round.id}`);
+    const html = await page.text();
+    return { readings: new Set(acknowledged.filter((id) => html.includes(id))) };
+  }
+
+  it('takes a line sent twice once', async () => {
+    const body = JSON.stringify(entry(333));
+    for (let i = 0; i < 2; i++)
+      expect((await fetch(`${server.address}/api/readings`, { method: 'POST', body })).status).toBe(
+        200,
+      );
+    const csv = await (
+      await fetch(`${server.address}/api/jobs/${rows.jobs[0]!.id}/readings`)
+    ).text();
+    expect(csv.split('K1 h 333').length - 1).toBe(1);
+  });
+
+  it('refuses a second server on the same folder, naming the first', async () => {
+    await expect(Server.start({ folder: server.folder })).rejects.toThrow(
+      new RegExp(`in use by process ${server.pid}`),
+    );
+  });
+
+  it('closes its folder on SIGTERM and opens it again', async () => {
+    expect(await server.stop('SIGTERM')).toBe(0);
+    await server.run();
+    expect((await fetch(`${server.address}/api/alive`)).status).toBe(200);
+  });
+});

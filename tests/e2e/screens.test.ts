@@ -1,0 +1,146 @@
+import { readFileSync } from 'node:fs';
+import type { Browser } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
+import { launch, openWindow } from '../support/browser';
+import { demoRows } from '../support/demo-rows';
+import { Server } from '../support/server';
+
+const solbris = demoRows('solbris');
+const lodd = demoRows('lodd');
+const kvist = demoRows('kvist');
+const [s, l, k] = [solbris, lodd, kvist].map((rows) => `/jobs/${rows.jobs[0]!.id}`);
+
+const SCREENS: readonly (readonly [name: string, path: string])[] = [
+  ['jobs', '/'],
+  ['new job', '/jobs/new'],
+  ['instruments', '/instruments'],
+  ['day sheet', s!],
+  ['day sheet of a finished job', l!],
+  ['chart', `${s}/chart`],
+  ['job without a chart', `${k}/chart`],
+  ['log', `${s}/log`],
+  ['look', `${s}/look`],
+  ['set up', `${s}/set-up`],
+  ['measure', `${s}/measure`],
+  ['tape', `${s}/rounds/${solbris.rounds[1]!.id}`],
+  ['tape without a chart', `${k}/rounds/${kvist.rounds[0]!.id}`],
+  ['sheet', `${s}/rounds/${solbris.rounds[0]!.id}/sheet`],
+  ['brace', `${s}/brace`],
+  ['cut', `${s}/cut`],
+  ['pull', `${s}/pull`],
+  ['fit', `${s}/fit`],
+  ['weld', `${s}/weld`],
+  ['verify', `${l}/verify`],
+  ['record', `${l}/record`],
+  ['signed record', `${l}/record?record=1`],
+];
+
+interface Violation {
+  id: string;
+  nodes: { target: string[]; failureSummary?: string }[];
+}
+
+describe('every screen of the demo', () => {
+  let server: Server;
+  let browser: Browser;
+  const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+  beforeAll(async () => {
+    [server, browser] = await Promise.all([Server.start(), launch()]);
+    await loadDemoJobs(server.address);
+  });
+  afterAll(async () => {
+    await browser.close();
+    await server.remove();
+  });
+
+  describe.each(['day', 'dark'] as const)('on the %s sheet', (sheet) => {
+    it.each(SCREENS)('%s is accessible and throws nothing', async (_, path) => {
+      const { page, context, errors } = await openWindow(browser, server.address, { sheet });
+      await page.goto(path);
+      await page.getByRole('main').waitFor();
+      await page.waitForLoadState('networkidle');
+      await page.addScriptTag({ content: axe });
+      const violations = await page.evaluate(async () => {
+        const { axe: checker } = window as unknown as {
+          axe: { run(): Promise<{ violations: Violation[] }> };
+        };
+        return (await checker.run()).violations;
+      });
+      expect(
+        violations.map(
+          ({ id, nodes }) =>
+            `${id}: ${nodes
+              .map((node) => node.target.join(' '))
+              .slice(0, 3)
+              .join(' | ')}`,
+        ),
+      ).toEqual([]);
+      expect(errors).toEqual([]);
+      await context.close();
+    });
+  });
+
+  it.each([
+    [1024, 768],
+    [390, 844],
+  ])('stay within a window of %i × %i', async (width, height) => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.setViewportSize({ width, height });
+    for (const path of [s!, `${s}/rounds/${solbris.rounds[1]!.id}`, '/', '/jobs/new']) {
+      await page.goto(path);
+      await page.waitForLoadState('networkidle');
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth),
+        path,
+      ).toBeLessThanOrEqual(width);
+    }
+    await context.close();
+  });
+
+  it('speak the words and the units the user chose', async () => {
+    const { page, context } = await openWindow(browser, server.address, {
+      words: 'us',
+      units: 'in16',
+    });
+    await page.goto(`${s}/chart`);
+    await page
+      .getByText(/A pillar lower hinge bolt/)
+      .first()
+      .waitFor();
+    await page.getByLabel('Search the points').fill('rocker');
+    await page.getByText('Rocker panel front jacking hole').first().waitFor();
+    await page.getByLabel('Search the points').fill('F2R');
+    await page.getByRole('cell', { name: '15 3/4' }).waitFor();
+    await context.close();
+  });
+
+  it('show the list of keys and reach the field by the keyboard', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`${s}/chart`);
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    await page.locator('body').press('?');
+    await page.getByRole('dialog', { name: 'Keys' }).waitFor();
+    await page.keyboard.press('Escape');
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await page.keyboard.press('/');
+    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe(
+      'Search the points',
+    );
+    await context.close();
+  });
+
+  it('find the demo’s hidden damage outside, and the dent at the B post', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`${s}/rounds/${solbris.rounds[0]!.id}/sheet`);
+    await page.getByText(/Aligned on/).waitFor();
+    for (const code of ['R4L', 'R3L', 'D1L', 'B1L'])
+      expect(await page.locator(`tr[data-code=${code}]`).getAttribute('data-verdict')).toBe(
+        'outside',
+      );
+    expect(await page.locator('tr[data-code=D2R]').textContent()).toContain(
+      'not located: only length and height read',
+    );
+    await context.close();
+  });
+});

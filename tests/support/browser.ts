@@ -1,0 +1,48 @@
+import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+
+export const launch = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking'],
+  });
+
+export interface Choices {
+  readonly words?: 'uk' | 'us';
+  readonly units?: 'mm' | 'in16' | 'in32';
+  readonly sheet?: 'day' | 'dark';
+  readonly person?: string;
+}
+
+/** A window of the browser with a user's choices made; page errors fail the test that looks. */
+export async function openWindow(
+  browser: Browser,
+  address: string,
+  choices: Choices = {},
+): Promise<{ context: BrowserContext; page: Page; errors: string[] }> {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    baseURL: address,
+  });
+  const value = JSON.stringify({
+    words: 'uk',
+    units: 'mm',
+    sheet: 'day',
+    person: 'Ronja',
+    ...choices,
+  });
+  await context.addCookies([{ name: 'vinkel', value: encodeURIComponent(value), url: address }]);
+  const page = await context.newPage();
+  page.setDefaultTimeout(15_000);
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error.message));
+  return { context, page, errors };
+}
+
+/** Types a line into the reading field and waits until it stands on the tape, acknowledged. */
+export async function typeLine(page: Page, line: string): Promise<void> {
+  const before = await page.locator('[data-line]').count();
+  await page.getByLabel('Reading', { exact: true }).fill(line);
+  await page.keyboard.press('Enter');
+  await page.locator('[data-line]').nth(before).waitFor();
+  await page.locator('[data-state=waiting]').waitFor({ state: 'detached' });
+}

@@ -1,0 +1,65 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+
+/** The program as a user runs it: the production build on a data folder of its own. */
+export class Server {
+  private child: ChildProcess | undefined;
+  private constructor(
+    readonly folder: string,
+    private readonly port: number,
+  ) {}
+
+  address = '';
+
+  static async start(options: { folder?: string; port?: number } = {}): Promise<Server> {
+    const folder = options.folder ?? mkdtempSync(path.join(os.tmpdir(), 'vinkel-e2e-'));
+    const server = new Server(folder, options.port ?? 4100 + Math.floor(Math.random() * 2000));
+    await server.run();
+    return server;
+  }
+
+  /** Starts the process; resolves with its address, rejects with what it said when it ended instead. */
+  async run(): Promise<void> {
+    const child = spawn(process.execPath, ['scripts/start.mjs'], {
+      env: {
+        ...process.env,
+        VINKEL_DATA: this.folder,
+        PORT: String(this.port),
+        NODE_ENV: 'production',
+      },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    this.child = child;
+    let said = '';
+    this.address = await new Promise<string>((resolve, reject) => {
+      const listen = (chunk: Buffer) => {
+        said += chunk.toString();
+        const match = /Vinkel: (http:\S+)/.exec(said);
+        if (match) resolve(match[1]!);
+      };
+      child.stdout!.on('data', listen);
+      child.stderr!.on('data', listen);
+      child.once('exit', (code) => reject(new Error(`the server ended with ${code}: ${said}`)));
+    });
+  }
+
+  get pid(): number {
+    return this.child!.pid!;
+  }
+
+  async stop(signal: NodeJS.Signals = 'SIGTERM'): Promise<number | null> {
+    const { child } = this;
+    if (!child || child.exitCode !== null || child.signalCode !== null)
+      return child?.exitCode ?? null;
+    const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+    child.kill(signal);
+    return ended;
+  }
+
+  async remove(): Promise<void> {
+    await this.stop('SIGKILL');
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
