@@ -28,6 +28,7 @@ export default defineConfig({
         test: {
           name: 'e2e',
           include: ['tests/e2e/**/*.test.ts'],
+          globalSetup: ['tests/support/build.ts'],
           testTimeout: 180_000,
           hookTimeout: 180_000,
           fileParallelism: false,
