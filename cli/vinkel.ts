@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { computeAlignment, parseAlignmentRequest, type Computed } from '@/formats/alignment';
+import { computeAdjustment, parseSurvey } from '@/formats/survey';
 import { faultText, parseJson, type Parsed } from '@/formats/faults';
 
 /** A command: its document in, its document out. */
@@ -9,6 +10,7 @@ interface Command {
 }
 
 const COMMANDS: Readonly<Record<string, Command>> = {
+  adjust: { parse: parseSurvey, compute: computeAdjustment },
   align: { parse: parseAlignmentRequest, compute: computeAlignment },
 };
 

@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import type { Photograph } from '@/core/job/entities';
 import { archiveDocuments, photographPath } from '@/formats/archive/documents';
 import { kvist, lodd, solbris, type DemoJob, type DemoPicture } from './src/jobs';
-import { seeded } from './src/random';
+import { seeded } from '@/core/random/seeded';
 
 /** Writes the demo jobs to demo/jobs, in the documents a job is exported in: `npx tsx demo/generate.ts`. */
 const SHAPES: Readonly<Record<DemoPicture['motif'], string>> = {

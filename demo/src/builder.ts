@@ -15,7 +15,7 @@ import type {
   Support,
 } from '@/core/job/entities';
 import { emptyJobRows, type RowOf, type JobTable } from '@/core/job/job-rows';
-import type { Random } from './random';
+import type { Random } from '@/core/random/seeded';
 
 /** The instruments the schema brings, by their fixed identities. */
 export const INSTRUMENTS = {

@@ -7,7 +7,7 @@ import { judgeRound } from '@/core/round/judgement';
 import type { Round, Step } from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
-import { seeded } from './random';
+import { seeded } from '@/core/random/seeded';
 import { kvistShell, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
 
 const SHOP = 'Sundet Karosseri';

@@ -42,11 +42,9 @@ export function parseAlignmentRequest(value: unknown): Parsed<AlignmentRequest> 
   const shape = parseShape(alignmentRequest, value);
   const points = (value as { points?: unknown } | null)?.points;
   const ids = Array.isArray(points)
-    ? points.map((point) => String((point as { id?: unknown })?.id))
+    ? points.map((point: { id?: unknown } | null) => point?.id)
     : [];
-  const repeated = duplicateFaults('points', ids).filter(
-    (fault) => !fault.message.startsWith('"undefined"'),
-  );
+  const repeated = duplicateFaults('points', ids);
   if (!shape.ok) return { ok: false, faults: [...shape.faults, ...repeated] };
   return repeated.length > 0 ? { ok: false, faults: repeated } : shape;
 }

@@ -84,10 +84,11 @@ const depth = (issues: readonly { path: readonly PropertyKey[] }[]): number =>
 
 const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
-/** The ids that stand more than once, each with the place of its repetition. */
-export function duplicateFaults(list: string, ids: readonly string[], field = 'id'): Fault[] {
+/** The ids that stand more than once, each with the place of its repetition; what is no text is passed over. */
+export function duplicateFaults(list: string, ids: readonly unknown[], field = 'id'): Fault[] {
   const seen = new Set<string>();
   return ids.flatMap((id, i) => {
+    if (typeof id !== 'string') return [];
     if (!seen.has(id)) {
       seen.add(id);
       return [];

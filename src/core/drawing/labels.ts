@@ -22,6 +22,12 @@ export interface PlacedLabel {
   readonly y: number;
 }
 
+const holds = (view: Box, box: Box): boolean =>
+  box.x >= view.x &&
+  box.y >= view.y &&
+  box.x + box.width <= view.x + view.width &&
+  box.y + box.height <= view.y + view.height;
+
 const overlaps = (a: Box, b: Box): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
@@ -31,15 +37,17 @@ const SPOTS: readonly (readonly [number, number])[] = [
 ]; // prettier-ignore
 
 /**
- * Places labels so that none covers another or a mark: greedily, the heaviest first.
+ * Places labels so that none covers another or a mark or leaves the view: greedily, the heaviest first.
  *
  * @param size   height of a line and width of a character, sheet units
  * @param reach  distance of a label from its mark, sheet units
+ * @param view   where labels may stand, sheet units
  */
 export function placeLabels(
   requests: readonly LabelRequest[],
   size: { readonly line: number; readonly character: number },
   reach: number,
+  view: Box,
 ): PlacedLabel[] {
   const marks = requests.map(({ at: [x, y] }): Box => ({
     x: x - reach / 2,
@@ -56,7 +64,7 @@ export function placeLabels(
       y: at[1] + sy * height + (sx === -0.5 ? Math.sign(sy + 0.5) * reach : 0),
       width,
       height,
-    })).find((box) => !taken.some((other) => overlaps(box, other)));
+    })).find((box) => holds(view, box) && !taken.some((other) => overlaps(box, other)));
     if (!spot) continue;
     taken.push(spot);
     placed.push({ id, text, x: spot.x, y: spot.y + height * 0.8 });

@@ -75,7 +75,12 @@ describe('labels', () => {
       text: `P${i}`,
       weight: i,
     }));
-    const placed = placeLabels(requests, { line: 13, character: 7 }, 9);
+    const placed = placeLabels(requests, { line: 13, character: 7 }, 9, {
+      x: 95,
+      y: 0,
+      width: 400,
+      height: 400,
+    });
     const boxes = placed.map((label) => ({
       x: label.x,
       y: label.y - 13 * 0.8,
@@ -93,5 +98,6 @@ describe('labels', () => {
       }),
     );
     expect(placed.map((label) => label.id)).toContain('59');
+    expect(Math.min(...boxes.map((box) => box.x))).toBeGreaterThanOrEqual(95);
   });
 });

@@ -65,6 +65,7 @@ function SheetView({ view, layout, figure, factor }: ViewProps) {
     })),
     { line: 13, character: 7.5 },
     9,
+    layout.views[view],
   );
   return (
     <G>

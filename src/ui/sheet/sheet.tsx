@@ -87,6 +87,7 @@ function View({
       })),
       { line: 15, character: 8 },
       10,
+      layout.views[view],
     );
   }, [figure, layout, view, selected]); // prettier-ignore
   const byId = new Map(figure.points.map((point) => [point.id, point]));

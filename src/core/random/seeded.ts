@@ -1,4 +1,4 @@
-/** A seeded source of randomness (mulberry32), so that the demo comes out the same every time. */
+/** A seeded source of randomness (mulberry32): the same seed gives the same numbers every time. */
 export interface Random {
   /** Uniform in 0…1. */
   next(): number;

@@ -1,0 +1,234 @@
+import { spawn } from 'node:child_process';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { createReadStream, createWriteStream, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { request } from 'node:http';
+import os from 'node:os';
+import path from 'node:path';
+import { Readable } from 'node:stream';
+import { text } from 'node:stream/consumers';
+import { pipeline } from 'node:stream/promises';
+import { chromium } from 'playwright-core';
+import { DEMO_JOBS, loadDemoJobs } from './demo-archive.mjs';
+import { ensureBuild, ensurePackages } from './ensure.mjs';
+
+/**
+ * `npm run bench:app [-- --large]`: prints how fast the program answers on this machine, from the
+ * production build on the demo data; with `--large` also a job of two gigabytes of photographs there
+ * and back. Figures to read, not a test: they depend on the machine.
+ */
+ensurePackages();
+ensureBuild();
+const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-bench-'));
+const server = spawn(process.execPath, ['scripts/start.mjs'], {
+  env: { ...process.env, VINKEL_DATA: folder, PORT: '5200', NODE_ENV: 'production' },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+const address = await new Promise((resolve) =>
+  server.stdout.on('data', (chunk) => {
+    const match = /Vinkel: (http:\S+)/.exec(String(chunk));
+    if (match) resolve(match[1]);
+  }),
+);
+const job = (name) => JSON.parse(readFileSync(path.join(DEMO_JOBS, name, 'job.json'), 'utf8')).rows;
+const round = (name, number) =>
+  JSON.parse(readFileSync(path.join(DEMO_JOBS, name, 'rounds', `${number}.json`), 'utf8')).rows;
+const solbris = `/jobs/${job('solbris').jobs[0].id}`;
+
+const percentile = (values, share) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
+const show = (what, values) =>
+  console.log(
+    `${what.padEnd(46)} median ${percentile(values, 0.5).toFixed(0).padStart(6)} ms   95 % ${percentile(values, 0.95).toFixed(0).padStart(6)} ms   (${values.length} times)`,
+  );
+
+try {
+  await loadDemoJobs(address);
+  await navigation();
+  await acknowledgement();
+  await chartImport();
+  if (process.argv.includes('--large')) await largeArchive();
+} finally {
+  server.kill('SIGTERM');
+  await new Promise((resolve) => server.once('exit', resolve));
+  rmSync(folder, { recursive: true, force: true });
+}
+
+/** From the click to the page usable, the program being warm. */
+async function navigation() {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking'],
+  });
+  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  const list = [];
+  const sheet = [];
+  for (let i = 0; i < 12; i++) {
+    await page.goto('/');
+    const link = page.getByRole('link', { name: /Solbris/ });
+    await link.waitFor();
+    let begun = performance.now();
+    await link.click();
+    await page.getByRole('heading', { name: /What moved/ }).waitFor();
+    if (i > 1) sheet.push(performance.now() - begun);
+    begun = performance.now();
+    await page.getByRole('link', { name: 'Vinkel' }).click();
+    await page.getByRole('heading', { name: 'Jobs' }).waitFor();
+    if (i > 1) list.push(performance.now() - begun);
+  }
+  await browser.close();
+  show('job list, warm navigation', list);
+  show('job page, warm navigation', sheet);
+}
+
+/** From sending a typed reading to its acknowledgement, on the disk. */
+async function acknowledgement() {
+  const { rounds, readings } = round('solbris', '02');
+  const template = readings.find((reading) => reading.quantity === 'height');
+  delete template.roundId;
+  delete template.sequence;
+  delete template.receivedAt;
+  const times = [];
+  for (let i = 0; i < 300; i++) {
+    const reading = { ...template, id: randomUUID(), lineId: randomUUID(), raw: 'K1 h 212' };
+    const begun = performance.now();
+    const response = await fetch(`${address}/api/readings`, {
+      method: 'POST',
+      body: JSON.stringify({ roundId: rounds[0].id, readings: [reading], strike: null }),
+    });
+    await response.json();
+    if (!response.ok) throw new Error(String(response.status));
+    if (i >= 20) times.push(performance.now() - begun);
+  }
+  show('a reading typed, to its acknowledgement', times);
+}
+
+/** A chart of 2,000 points through the import dialogue. */
+async function chartImport() {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking'],
+  });
+  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  await page.goto(`/jobs/${job('lodd').jobs[0].id}/chart`);
+  const rows = Array.from(
+    { length: 2000 },
+    (_, i) => `N${i},Hole ${i},right,${i * 2},${i % 700},${i % 90},3`,
+  );
+  await page
+    .getByRole('button', { name: /Bring in a chart|Import/ })
+    .first()
+    .click();
+  const begun = performance.now();
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({
+      name: 'points.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(`id,name,side,x,y,z,tolerance\n${rows.join('\n')}\n`),
+    });
+  const take = page.getByRole('button', { name: 'Take all 2000 rows' });
+  await take.waitFor();
+  const previewed = performance.now();
+  await take.click();
+  await page.getByText('Points (2030)').waitFor({ timeout: 60_000 });
+  show('2,000 points: preview', [previewed - begun]);
+  show('2,000 points: taken and shown', [performance.now() - previewed]);
+  await browser.close();
+}
+
+/** A job with two gigabytes of photographs, brought in and exported again; every checksum compared. */
+async function largeArchive() {
+  const { default: sharp } = await import('sharp');
+  const { ZipFile } = await import('yazl');
+  const { default: yauzl } = await import('yauzl');
+  const side = 2250;
+  const picture = await sharp(randomBytes(side * side * 3), {
+    raw: { width: side, height: side, channels: 3 },
+  })
+    .png({ compressionLevel: 0 })
+    .toBuffer();
+  const document = JSON.parse(readFileSync(path.join(DEMO_JOBS, 'kvist', 'job.json'), 'utf8'));
+  const roundFile = readFileSync(path.join(DEMO_JOBS, 'kvist', 'rounds', '01.json'), 'utf8');
+  const fresh = (text) =>
+    text.replace(/[0-9a-f]{8}(?=-[0-9a-f]{4}-[1-8][0-9a-f]{3}-)/g, (start) =>
+      start === '00000000' ? start : createHash('sha1').update(start).digest('hex').slice(0, 8),
+    );
+  const body = JSON.parse(fresh(JSON.stringify(document)));
+  const count = Math.ceil(2 ** 31 / picture.length) + 1;
+  const sums = new Map();
+  const contents = Array.from({ length: count }, () => {
+    const tail = randomBytes(16);
+    const id = randomUUID();
+    const sha256 = createHash('sha256').update(picture).update(tail).digest('hex');
+    sums.set(id, sha256);
+    return {
+      id,
+      tail,
+      row: {
+        id,
+        jobId: body.rows.jobs[0].id,
+        entryId: null,
+        name: `${id}.png`,
+        mediaType: 'image/png',
+        bytes: picture.length + tail.length,
+        width: side,
+        height: side,
+        sha256,
+        author: 'Nils',
+        at: '2026-11-20T10:00:00.000Z',
+      },
+    };
+  });
+  body.rows.photographs = contents.map((each) => each.row);
+  const zip = new ZipFile();
+  zip.addBuffer(Buffer.from(JSON.stringify(body)), 'job.json');
+  zip.addBuffer(Buffer.from(fresh(roundFile)), 'rounds/01.json');
+  for (const { id, tail } of contents)
+    zip.addReadStreamLazy(`photographs/${id}.png`, { compress: false }, (open) =>
+      open(null, Readable.from([picture, tail], { objectMode: false })),
+    );
+  zip.end();
+  const file = path.join(folder, 'large.zip');
+  await pipeline(zip.outputStream, createWriteStream(file));
+  let begun = performance.now();
+  // Not fetch: it gives up when an answer takes longer than five minutes to begin.
+  const answered = await new Promise((resolve, reject) => {
+    const call = request(`${address}/api/archive`, { method: 'POST' }, resolve);
+    call.once('error', reject);
+    createReadStream(file).pipe(call);
+  });
+  if (answered.statusCode !== 200) throw new Error(await text(answered));
+  answered.resume();
+  console.log(
+    `${count} photographs, ${((count * picture.length) / 2 ** 30).toFixed(2)} GiB: in after ${((performance.now() - begun) / 1000).toFixed(0)} s`,
+  );
+  begun = performance.now();
+  const back = path.join(folder, 'back.zip');
+  const answer = await fetch(`${address}/api/jobs/${body.rows.jobs[0].id}/archive`);
+  await pipeline(Readable.fromWeb(answer.body), createWriteStream(back));
+  console.log(
+    `out after ${((performance.now() - begun) / 1000).toFixed(0)} s; the server's peak memory: ${(/VmHWM:\s*(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))[1] / 1024) | 0} MiB`,
+  );
+  let same = 0;
+  await new Promise((resolve, reject) =>
+    yauzl.open(back, { lazyEntries: true }, (error, opened) => {
+      if (error) return reject(error);
+      opened.on('entry', (entry) => {
+        const id = /^photographs\/(.{36})/.exec(entry.fileName)?.[1];
+        if (!id) return opened.readEntry();
+        opened.openReadStream(entry, async (failed, content) => {
+          if (failed) return reject(failed);
+          const hash = createHash('sha256');
+          for await (const chunk of content) hash.update(chunk);
+          if (hash.digest('hex') === sums.get(id)) same++;
+          opened.readEntry();
+        });
+      });
+      opened.on('end', resolve);
+      opened.on('error', reject);
+      opened.readEntry();
+    }),
+  );
+  console.log(`${same} of ${count} photographs came back with their checksum`);
+}

@@ -1,0 +1,69 @@
+import { mkdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { chromium } from 'playwright-core';
+
+/**
+ * `node scripts/screenshots.mjs [view …]`: pictures of the main views into docs/screenshots, from
+ * the demo data served at VINKEL_ADDRESS (default http://127.0.0.1:3000); SHOTS chooses another folder.
+ */
+const address = process.env.VINKEL_ADDRESS ?? 'http://127.0.0.1:3000';
+const folder = process.env.SHOTS ?? 'docs/screenshots';
+
+const json = (file) => JSON.parse(readFileSync(path.join('demo/jobs', file), 'utf8'));
+const base = (name) => `/jobs/${json(`${name}/job.json`).rows.jobs[0].id}`;
+const round = (name, file) =>
+  `${base(name)}/rounds/${json(`${name}/rounds/${file}.json`).rows.rounds[0].id}`;
+const [solbris, lodd] = ['solbris', 'lodd'].map(base);
+
+/** View: its address, then what differs from a working window by day. */
+const VIEWS = {
+  jobs: ['/'],
+  'day-sheet': [solbris],
+  chart: [`${solbris}/chart`],
+  tape: [round('solbris', '01')],
+  sheet: [`${round('solbris', '01')}/sheet`],
+  'sheet-dark-inches-us': [
+    `${round('solbris', '01')}/sheet`,
+    { sheet: 'dark', units: 'in16', words: 'us' },
+  ],
+  brace: [`${solbris}/brace`],
+  pull: [`${solbris}/pull`],
+  fit: [`${solbris}/fit`],
+  weld: [`${solbris}/weld`],
+  log: [`${solbris}/log`],
+  verify: [`${lodd}/verify`],
+  record: [`${lodd}/record?record=1`],
+  'tape-phone': [round('kvist', '01'), { width: 390, height: 844 }],
+};
+
+const wanted = process.argv.slice(2);
+mkdirSync(folder, { recursive: true });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-background-networking',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+  ],
+});
+for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue;
+  const { width = 1280, height = 800, ...choices } = options;
+  const context = await browser.newContext({ viewport: { width, height }, baseURL: address });
+  const value = JSON.stringify({
+    words: 'uk',
+    units: 'mm',
+    sheet: 'day',
+    person: 'Ronja',
+    ...choices,
+  });
+  await context.addCookies([{ name: 'vinkel', value: encodeURIComponent(value), url: address }]);
+  const page = await context.newPage();
+  await page.goto(where);
+  await page.waitForLoadState('networkidle');
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+  await context.close();
+}
+await browser.close();

@@ -1,0 +1,269 @@
+import { predict } from './prediction';
+import type { NetSolution } from './solve';
+import { COORDINATE_AXIS, isPair, tipDistance, type SurveyReading } from './survey';
+
+/** The ways people misread, each with how likely it is against a blunder of no known kind. */
+const PRIOR = {
+  startMark: 0.35,
+  otherStartMark: 0.13,
+  startMarkTwice: 0.09,
+  inchStartMark: 0.13,
+  edgeForCentre: 0.25,
+  misheard: 0.2,
+  tenMiscounted: 0.14,
+  digitsExchanged: 0.2,
+  unit: 0.5,
+  sidesExchanged: 0.35,
+  neighbouringHole: 0.15,
+  pointers: 0.5,
+  sign: 0.6,
+  eighthForSixteenth: 0.3,
+} as const;
+
+export type CauseKind = keyof typeof PRIOR;
+
+/** A misreading that would make a reading fit. */
+export interface Cause {
+  readonly kind: CauseKind;
+  /** `the tape was started at 100 mm`. */
+  readonly text: string;
+  /** The reading as it should have been typed. */
+  readonly corrected: SurveyReading;
+  /** Its misfit after the correction, in standard deviations. */
+  readonly w: number;
+}
+
+/** What is known of a reading besides its number. */
+export interface ReadingFacts {
+  /** The number as it was typed, in the unit it was typed in; the value in mm where absent. */
+  readonly typed?: { readonly amount: number; readonly unit: 'mm' | 'cm' | 'm' | 'in' };
+  /** Diameters of holes, mm, by point. */
+  readonly holes?: ReadonlyMap<string, number>;
+  /** The point on the other side, by point. */
+  readonly opposite?: ReadonlyMap<string, string>;
+}
+
+/** A cause must bring the reading within this many of its standard deviations … */
+const FITS = 2;
+/** … and be this many times likelier than any rival, a blunder of no known kind included. */
+const LIKELIER = 10;
+/** Spread of blunders of no known kind: even to here, then falling with the square, mm. */
+const BLUNDER_REACH = 200;
+/** Holes nearer than this to a point are its neighbours, mm. */
+const NEIGHBOUR = 160;
+
+/**
+ * Names the misreading behind a reading that the rest of its net contradicts.
+ *
+ * Each candidate is compared with what the net without the reading predicts: its likelihood is the
+ * prior times the normal density of the misfit, that of a plain blunder a broad density of the error
+ * (Bayes factor against a diffuse alternative).
+ *
+ * @param without the net solved without the reading
+ * @param axis    component of a position, 0 … 2
+ */
+export function likelyCause(
+  without: NetSolution,
+  reading: SurveyReading,
+  facts: ReadingFacts = {},
+  axis = 0,
+): Cause | undefined {
+  const judged = candidates(without, reading, facts, axis).map((candidate) => {
+    const { value, variance } = predict(without, candidate.corrected, axis);
+    const sd = Math.sqrt(sigmaOf(candidate.corrected, axis) ** 2 + variance);
+    const w = (valueOf(candidate.corrected, axis) - value) / sd;
+    const density = Math.exp(-(w ** 2) / 2) / (sd * Math.sqrt(2 * Math.PI));
+    return { ...candidate, w, likelihood: (PRIOR[candidate.kind] / candidate.among) * density };
+  });
+  judged.sort((a, b) => b.likelihood - a.likelihood);
+  const [best, second] = judged;
+  if (!best || Math.abs(best.w) > FITS) return undefined;
+  const error = Math.abs(valueOf(reading, axis) - predict(without, reading, axis).value);
+  const blunder = error < BLUNDER_REACH ? 0.5 / BLUNDER_REACH : (0.5 * BLUNDER_REACH) / error ** 2;
+  if (best.likelihood < LIKELIER * Math.max(blunder * 0.5, second?.likelihood ?? 0))
+    return undefined;
+  return { kind: best.kind, text: best.text, corrected: best.corrected, w: best.w };
+}
+
+interface Candidate {
+  readonly kind: CauseKind;
+  readonly text: string;
+  readonly corrected: SurveyReading;
+  /** Over how many like it the prior is spread. */
+  readonly among: number;
+}
+
+const valueOf = (reading: SurveyReading, axis: number): number =>
+  reading.kind === 'position'
+    ? reading.value[axis]!
+    : tipDistance(reading.value, isPair(reading) ? reading.pointers : undefined);
+
+const sigmaOf = (reading: SurveyReading, axis: number): number =>
+  Math.hypot(reading.kind === 'position' ? reading.sigma[axis]! : reading.sigma, reading.bias?.sigma ?? 0); // prettier-ignore
+
+/** The reading with another number. */
+function withValue(reading: SurveyReading, value: number, axis: number): SurveyReading {
+  if (reading.kind !== 'position') return { ...reading, value };
+  const position = [...reading.value] as [number, number, number];
+  position[axis] = value;
+  return { ...reading, value: position };
+}
+
+function candidates(without: NetSolution, reading: SurveyReading, facts: ReadingFacts, axis: number): Candidate[] {
+  const raw = reading.kind === 'position' ? reading.value[axis]! : reading.value;
+  const taped = reading.kind === 'distance' || reading.kind === 'plan';
+  const width = reading.kind === 'offset' || (reading.kind === 'position' && axis === 1);
+  const number = (kind: CauseKind, text: string, value: number, among = 1): Candidate => ({
+    kind, text, corrected: withValue(reading, value, axis), among,
+  });
+  return [
+    ...(taped ? startMarks(raw, number) : []),
+    ...(taped ? edges(reading, raw, facts, number) : []),
+    number('tenMiscounted', 'ten millimetres were miscounted', raw + 10, 2),
+    number('tenMiscounted', 'ten millimetres were miscounted', raw - 10, 2),
+    ...typedOtherwise(raw, facts, number),
+    ...units(raw, facts, number),
+    ...(width ? [number('sign', 'the sign of the width was left out or put in', -raw)] : []),
+    ...(isPair(reading) ? otherPoints(without, reading, facts) : []),
+    ...(reading.kind === 'distance' ? pointers(without, reading) : []),
+  ];
+} // prettier-ignore
+
+type Make = (kind: CauseKind, text: string, value: number, among?: number) => Candidate;
+
+const startMarks = (raw: number, make: Make): Candidate[] => [
+  make('startMark', 'the tape was started at the 100 mm mark and that was not taken off', raw - 100),
+  make('otherStartMark', 'the tape was started at the 50 mm mark and that was not taken off', raw - 50),
+  make('inchStartMark', 'the tape was started at the one-inch mark and that was not taken off', raw - 25.4),
+  make('startMarkTwice', 'the start mark of 100 mm was taken off twice', raw + 100),
+  make('startMarkTwice', 'the start mark of 50 mm was taken off twice', raw + 50),
+  make('startMarkTwice', 'the start mark of one inch was taken off twice', raw + 25.4),
+]; // prettier-ignore
+
+/** Between an edge and a centre lies half a diameter, at one end or at both. */
+function edges(reading: SurveyReading, raw: number, { holes }: ReadingFacts, make: Make): Candidate[] {
+  if (!holes || !isPair(reading)) return [];
+  const radii = [reading.from, reading.to].flatMap((id) => {
+    const diameter = holes.get(id);
+    return diameter ? [diameter / 2] : [];
+  });
+  const both = radii.length === 2 ? [radii[0]! + radii[1]!] : [];
+  const amounts = [...new Set([...radii, ...both])];
+  return amounts.flatMap((amount) => [
+    make('edgeForCentre', `the edge of a hole was taken for its centre (${amount.toFixed(1)} mm)`, raw + amount, 2 * amounts.length),
+    make('edgeForCentre', `the edge of a hole was taken for its centre (${amount.toFixed(1)} mm)`, raw - amount, 2 * amounts.length),
+  ]);
+} // prettier-ignore
+
+const MM_PER = { mm: 1, cm: 10, m: 1000, in: 25.4 } as const;
+
+/** Misheard numbers, exchanged digits and 1/8 for 1/16, in the unit the number was typed in. */
+function typedOtherwise(raw: number, { typed }: ReadingFacts, make: Make): Candidate[] {
+  const { amount, unit } = typed ?? { amount: raw, unit: 'mm' as const };
+  const back = raw - amount * MM_PER[unit];
+  const inMm = (other: number) => other * MM_PER[unit] + back;
+  const swapped = exchangedDigits(amount);
+  const heard = misheard(amount);
+  return [
+    ...swapped.map((other) => make('digitsExchanged', `two digits were exchanged: ${other} instead of ${shown(amount)}`, inMm(other), swapped.length)),
+    ...heard.map((other) => make('misheard', `misheard: ${other} instead of ${shown(amount)}`, inMm(other), heard.length)),
+    ...(unit === 'in'
+      ? [1, -1].map((sign) => make('eighthForSixteenth', '1/8 was taken for 1/16 of an inch, or the reverse', raw + sign * 25.4 / 16, 2))
+      : []),
+  ];
+} // prettier-ignore
+
+const shown = (amount: number): string => String(Math.round(amount * 100) / 100);
+
+/** The numbers that arise when two neighbouring digits change places. */
+function exchangedDigits(amount: number): number[] {
+  const text = shown(Math.abs(amount));
+  const result = new Set<number>();
+  for (let i = 0; i + 1 < text.length; i++) {
+    const [a, b] = [text[i]!, text[i + 1]!];
+    if (!/\d/.test(a) || !/\d/.test(b) || a === b) continue;
+    result.add(Math.sign(amount) * Number(text.slice(0, i) + b + a + text.slice(i + 2)));
+  }
+  return [...result];
+}
+
+/** 13 … 19 heard as 30 … 90 and the reverse, in the last two whole digits or the two before them. */
+function misheard(amount: number): number[] {
+  const whole = Math.trunc(Math.abs(amount));
+  const rest = Math.abs(amount) - whole;
+  const result: number[] = [];
+  for (const place of [1, 100]) {
+    const pair = Math.trunc(whole / place) % 100;
+    const teen = pair >= 13 && pair <= 19 ? (pair - 10) * 10 : undefined;
+    const ty = pair >= 30 && pair <= 90 && pair % 10 === 0 ? pair / 10 + 10 : undefined;
+    const other = teen ?? ty;
+    if (other !== undefined) result.push(Math.sign(amount) * (whole + (other - pair) * place + rest));
+  }
+  return result;
+} // prettier-ignore
+
+/** Typed in one unit, meant in another. */
+function units(raw: number, { typed }: ReadingFacts, make: Make): Candidate[] {
+  const { amount, unit } = typed ?? { amount: raw, unit: 'mm' as const };
+  const WORD = { mm: 'millimetres', cm: 'centimetres', m: 'metres', in: 'inches' } as const;
+  return (['mm', 'cm', 'in'] as const)
+    .filter((other) => other !== unit)
+    .map((other) => make('unit', `the number is in ${WORD[other]}, not in ${WORD[unit]}`, amount * MM_PER[other])); // prettier-ignore
+}
+
+/** The same number between other points: the other side, or the hole beside. */
+function otherPoints(without: NetSolution, reading: Extract<SurveyReading, { from: string }>, { opposite }: ReadingFacts): Candidate[] {
+  const exchange = (end: 'from' | 'to', id: string): SurveyReading => ({ ...reading, [end]: id });
+  const result: Candidate[] = [];
+  const sides = (['from', 'to'] as const).flatMap((end) => {
+    const id = opposite?.get(reading[end]) ?? mirroredCode(reading[end]);
+    const other = end === 'from' ? reading.to : reading.from;
+    return known(without, id) && id !== other ? [{ end, id }] : [];
+  });
+  for (const { end, id } of sides)
+    result.push({ kind: 'sidesExchanged', text: `left and right were exchanged: ${id} instead of ${reading[end]}`, corrected: exchange(end, id), among: sides.length });
+  const beside = (['from', 'to'] as const).flatMap((end) =>
+    neighbours(without, reading[end])
+      .filter((id) => id !== reading.from && id !== reading.to && !sides.some((side) => side.id === id))
+      .map((id) => ({ end, id })),
+  );
+  for (const { end, id } of beside)
+    result.push({ kind: 'neighbouringHole', text: `it was read at the hole beside: ${id} instead of ${reading[end]}`, corrected: exchange(end, id), among: beside.length });
+  return result;
+} // prettier-ignore
+
+const known = (solution: NetSolution, id: string): boolean =>
+  solution.survey.points.some((point) => point.id === id);
+
+/** `S2L` ↔ `S2R`. */
+const mirroredCode = (id: string): string =>
+  id.replace(/([LRlr])$/, (side) => ({ L: 'R', R: 'L', l: 'r', r: 'l' })[side]!);
+
+function neighbours({ survey, x }: NetSolution, id: string): string[] {
+  const i = survey.points.findIndex((point) => point.id === id);
+  if (i < 0) return [];
+  return survey.points.flatMap((point, j) => {
+    const apart = Math.hypot(x[3 * j]! - x[3 * i]!, x[3 * j + 1]! - x[3 * i + 1]!, x[3 * j + 2]! - x[3 * i + 2]!); // prettier-ignore
+    return j !== i && apart < NEIGHBOUR ? [point.id] : [];
+  });
+}
+
+/** Pointers of unequal length that were not entered, or entered though they were equal. */
+function pointers(without: NetSolution, reading: Extract<SurveyReading, { from: string }>): Candidate[] {
+  if (reading.pointers && reading.pointers[0] !== reading.pointers[1])
+    return [{ kind: 'pointers', text: 'the pointers were of equal length', corrected: { ...reading, pointers: undefined }, among: 1 }];
+  const index = (id: string) => without.survey.points.findIndex((point) => point.id === id);
+  const rise = without.x[3 * index(reading.to) + 2]! - without.x[3 * index(reading.from) + 2]!;
+  if (Math.abs(rise) < 15) return [];
+  return [{
+    kind: 'pointers', text: `the pointers were set ${Math.abs(rise).toFixed(0)} mm apart and that was not entered`,
+    corrected: { ...reading, pointers: rise > 0 ? [rise, 0] : [0, -rise] }, among: 1,
+  }];
+} // prettier-ignore
+
+export const axisWord = (reading: SurveyReading, axis: number): string =>
+  reading.kind === 'position'
+    ? ['length', 'width', 'height'][axis]!
+    : isPair(reading)
+      ? reading.kind
+      : { x: 'length', y: 'width', z: 'height' }[COORDINATE_AXIS[reading.kind]];

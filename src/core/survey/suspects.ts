@@ -1,0 +1,104 @@
+import { likelyCause, type Cause, type ReadingFacts } from './causes';
+import { linearise, newRow } from './observations';
+import { checkObservations, SUSPECT, type ObservationCheck } from './reliability';
+import { solveNet, type NetSolution } from './solve';
+import type { Survey, SurveyPoint, SurveyReading } from './survey';
+
+/** One culprit: a reading or a held point that the others contradict. */
+export interface Accusation {
+  readonly reading?: SurveyReading;
+  readonly held?: SurveyPoint;
+  /** Component of a position or of a held point: 0, 1, 2. */
+  readonly axis: number;
+  /** Its test value before anything was left out that came after it. */
+  readonly w: number;
+  readonly cause?: Cause;
+  /** Readings whose test values cannot be told apart from its own. */
+  readonly together: readonly string[];
+}
+
+/** Test values correlated beyond this cannot be told apart. */
+const INSEPARABLE = 0.9;
+const MOST_ACCUSED = 15;
+
+/**
+ * Finds the wrong readings one by one: the worst is accused, left out, and the net solved again, so that
+ * readings which only look wrong because of it are cleared (iterated data snooping, Baarda 1968;
+ * Pope 1976).
+ *
+ * @returns the accusations, the worst first, and the net without the culprits
+ */
+export function accuse(
+  solution: NetSolution,
+  factsOf: (reading: SurveyReading) => ReadingFacts = () => ({}),
+): { accusations: Accusation[]; cleared: NetSolution } {
+  const accusations: Accusation[] = [];
+  let current = solution;
+  while (accusations.length < MOST_ACCUSED) {
+    const checks = checkObservations(current);
+    const worst = checks.reduce<number>(
+      (best, check, i) =>
+        check.suspect && (best < 0 || Math.abs(check.w!) > Math.abs(checks[best]!.w!)) ? i : best,
+      -1,
+    );
+    if (worst < 0) break;
+    const check = checks[worst]!;
+    const { survey } = current;
+    const reading = survey.readings[check.observation.reading];
+    const axis = Math.max(0, check.observation.axis);
+    const rest = without(survey, check);
+    const next = solveNet(rest, { from: current.x });
+    const accusation = {
+      axis,
+      w: check.w!,
+      together: inseparable(current, checks, worst),
+      ...(reading ? { reading } : { held: survey.points[check.observation.a]! }),
+    };
+    if (!next.ok) {
+      accusations.push(accusation);
+      break;
+    }
+    const cause = reading && likelyCause(next.solution, reading, factsOf(reading), axis);
+    accusations.push({ ...accusation, ...(cause ? { cause } : {}) });
+    current = next.solution;
+  }
+  return { accusations, cleared: current };
+}
+
+/** The survey without the reading of an observation; a held point becomes free. */
+function without(survey: Survey, { observation }: ObservationCheck): Survey {
+  return observation.reading >= 0
+    ? { ...survey, readings: survey.readings.filter((_, i) => i !== observation.reading) }
+    : {
+        ...survey,
+        points: survey.points.map((point, i) =>
+          i === observation.a ? { id: point.id, start: point.start } : point,
+        ),
+      };
+}
+
+/**
+ * The other readings whose test values go with that of observation `i`:
+ * ρᵢⱼ = −aᵢ Q aⱼᵀ / (σᵢ σⱼ √(rᵢ rⱼ)).
+ */
+function inseparable(solution: NetSolution, checks: readonly ObservationCheck[], i: number): string[] {
+  const { equations, x, biases, covariance, survey } = solution;
+  const [own, other] = [newRow(), newRow()];
+  linearise(equations, checks[i]!.observation, x, biases, own);
+  const spread = new Float64Array(equations.unknowns);
+  for (let p = 0; p < own.count; p++)
+    for (let c = 0; c < equations.unknowns; c++)
+      spread[c]! += own.coefficients[p]! * covariance[own.columns[p]! * equations.unknowns + c]!;
+  const ids = new Set<string>();
+  checks.forEach((check, j) => {
+    if (j === i || check.w === null || Math.abs(check.w) <= SUSPECT) return;
+    linearise(equations, check.observation, x, biases, other);
+    let shared = 0;
+    for (let q = 0; q < other.count; q++) shared += other.coefficients[q]! * spread[other.columns[q]!]!;
+    const scale = checks[i]!.observation.sigma * check.observation.sigma * Math.sqrt(checks[i]!.redundancy * check.redundancy);
+    if (Math.abs(shared / scale) > INSEPARABLE)
+      ids.add(survey.readings[check.observation.reading]?.id ?? survey.points[check.observation.a]!.id);
+  });
+  ids.delete(survey.readings[checks[i]!.observation.reading]?.id ?? '');
+  return [...ids];
+} // prettier-ignore
