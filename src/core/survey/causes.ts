@@ -31,6 +31,8 @@ export interface Cause {
   readonly corrected: SurveyReading;
   /** Its misfit after the correction, in standard deviations. */
   readonly w: number;
+  /** The kind is known, but not which of several points was meant: only measuring again tells. */
+  readonly ambiguous: boolean;
 }
 
 /** What is known of a reading besides its number. */
@@ -76,14 +78,36 @@ export function likelyCause(
     return { ...candidate, w, likelihood: (PRIOR[candidate.kind] / candidate.among) * density };
   });
   judged.sort((a, b) => b.likelihood - a.likelihood);
-  const [best, second] = judged;
+  const [best] = judged;
   if (!best || Math.abs(best.w) > FITS) return undefined;
   const error = Math.abs(valueOf(reading, axis) - predict(without, reading, axis).value);
   const blunder = error < BLUNDER_REACH ? 0.5 / BLUNDER_REACH : (0.5 * BLUNDER_REACH) / error ** 2;
-  if (best.likelihood < LIKELIER * Math.max(blunder * 0.5, second?.likelihood ?? 0))
+  // Which end was exchanged often cannot be told on a symmetrical shell; that it was, can.
+  const alike = judged.filter(
+    (each) =>
+      each !== best &&
+      each.kind === best.kind &&
+      EITHER_END.has(each.kind) &&
+      each.likelihood * LIKELIER > best.likelihood,
+  );
+  const rival = judged.find((each) => each !== best && !alike.includes(each));
+  if (best.likelihood < LIKELIER * Math.max(blunder * 0.5, rival?.likelihood ?? 0))
     return undefined;
-  return { kind: best.kind, text: best.text, corrected: best.corrected, w: best.w };
+  return {
+    kind: best.kind,
+    text: [best, ...alike].map((each) => each.text).join(', or '),
+    corrected: best.corrected,
+    w: best.w,
+    ambiguous: alike.length > 0,
+  };
 }
+
+/** Kinds of which the same sort at another end is no rival. */
+const EITHER_END: ReadonlySet<CauseKind> = new Set<CauseKind>([
+  'sidesExchanged',
+  'neighbouringHole',
+  'edgeForCentre',
+]);
 
 interface Candidate {
   readonly kind: CauseKind;

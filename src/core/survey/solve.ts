@@ -1,6 +1,13 @@
 import { factorise, invert, solve as backSolve, type Factor } from './cholesky';
 import { rigidFreedoms } from './datum';
-import { equationsOf, linearise, newRow, type Equations, type Row } from './observations';
+import {
+  equationsOf,
+  linearise,
+  newRow,
+  type Equations,
+  type Observation,
+  type Row,
+} from './observations';
 import type { Survey } from './survey';
 
 /** A net at its least-squares solution. */
@@ -33,7 +40,9 @@ export const LOOSE_SD = 25;
  * standard deviation of 316 mm instead of an infinite one, and all others stay as they are.
  */
 const LOOSE_WEIGHT = 1e-5;
-const MOST_ITERATIONS = 80;
+const MOST_ITERATIONS = 120;
+/** After so many steps the residuals are too large for Gauss–Newton. */
+const PLAIN_ITERATIONS = 8;
 /** The solution stands when no coordinate moves more than this, mm. */
 const CONVERGED = 1e-8;
 /** Below this step the factor of the last iteration is good enough for the next, mm. */
@@ -166,8 +175,12 @@ class NetState {
     return sum;
   }
 
-  /** AᵀPA, lower triangle, and AᵀP(l − f) into `right` where it is given. */
-  normal(right?: Float64Array): Float64Array {
+  /**
+   * AᵀPA, lower triangle, and AᵀP(l − f) into `right` where it is given. With `curved`, the second
+   * derivatives of the lengths are in it too: Newton's matrix, which a net with a gross error needs,
+   * since there the residuals are too large for Gauss's.
+   */
+  normal(right?: Float64Array, curved = false): Float64Array {
     const { row, equations, kept } = this;
     const { unknowns, coordinates, biasSigmas } = equations;
     const normal = new Float64Array(unknowns * unknowns);
@@ -183,6 +196,8 @@ class NetState {
           if (row.columns[q]! <= c)
             normal[c * unknowns + row.columns[q]!]! += scaled * row.coefficients[q]!;
       }
+      if (curved && (observation.kind === 'distance' || observation.kind === 'plan'))
+        this.addCurvature(normal, observation, (-weight * misfit) / Math.max(row.value, 1));
     });
     biasSigmas.forEach((sigma, i) => {
       const c = coordinates + i;
@@ -190,6 +205,22 @@ class NetState {
       if (right) right[c]! -= this.biases[i]! / sigma ** 2;
     });
     return normal;
+  }
+
+  /** Adds c · (I − u uᵀ) on the difference of an observation's two points; u is the line's direction. */
+  private addCurvature(normal: Float64Array, { kind, a, b }: Observation, c: number): void {
+    const { column, unknowns } = this.equations;
+    const axes = kind === 'plan' ? 2 : 3;
+    const line = [0, 1, 2].map((i) => (i < axes ? this.x[3 * b + i]! - this.x[3 * a + i]! : 0));
+    const length = Math.max(Math.hypot(...line), 1e-9);
+    for (const [p, q, sign] of [[a, a, 1], [b, b, 1], [a, b, -1], [b, a, -1]] as const) {
+      const [first, second] = [column[p]!, column[q]!];
+      if (first < 0 || second < 0) continue;
+      for (let i = 0; i < axes; i++)
+        for (let j = 0; j < axes; j++)
+          if (first + i >= second + j)
+            normal[(first + i) * unknowns + second + j]! += sign * c * ((i === j ? 1 : 0) - (line[i]! * line[j]!) / length ** 2);
+    } // prettier-ignore
   }
 
   /** The coordinates after a step in the unknowns. */
@@ -225,8 +256,8 @@ function iterate(state: NetState): { converged: boolean; iterations: number } {
   let stiffness = 1;
   for (let iterations = 1; iterations <= MOST_ITERATIONS; iterations++) {
     const right = new Float64Array(unknowns);
-    if (!factor || lastStep > REUSE || damping > 0) {
-      const normal = state.normal(right);
+    if (!factor || lastStep > REUSE || damping > 0 || iterations > PLAIN_ITERATIONS) {
+      const normal = state.normal(right, iterations > PLAIN_ITERATIONS);
       const strongest = largestDiagonal(normal, unknowns);
       freedoms = rigidFreedoms(state.equations, state.x);
       stiffness = addFreedoms(normal, freedoms, unknowns);
