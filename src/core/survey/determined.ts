@@ -1,0 +1,147 @@
+import { factorise, invert } from './cholesky';
+import { loosePoints, type LoosePoint } from './loose';
+import { equationsOf, linearise, newRow, type Equations } from './observations';
+import { covarianceBlock } from './prediction';
+import { LOOSE_SD, solveNet, startOf, type NetSolution } from './solve';
+import { pointsOf, type Survey } from './survey';
+
+/** What of a growing net can be solved, and what cannot yet. */
+export interface DeterminedNet {
+  /** The parts that hang together, the largest first; each in its own datum. */
+  readonly pieces: readonly NetSolution[];
+  /** Points that readings speak of but that are not in the first piece, with what each is short of. */
+  readonly loose: readonly LoosePoint[];
+  /** Points no reading speaks of. */
+  readonly unread: readonly string[];
+}
+
+/** As in `solveNet`: a direction that nothing holds gets a standard deviation of 316 mm. */
+const LOOSE_WEIGHT = 1e-5;
+const SMALLEST_PIECE = 3;
+
+/**
+ * Solves every part of a net that is determined. Which parts those are is judged at the starting
+ * coordinates: two points hang together when the distance between them is determined, and a part is
+ * a set of points each two of which do.
+ */
+export function solveDetermined(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): DeterminedNet {
+  const spoken = new Set(survey.readings.flatMap(pointsOf));
+  const points = survey.points.filter((point) => spoken.has(point.id) || point.hold !== undefined);
+  const unread = survey.points.filter((point) => !points.includes(point)).map(({ id }) => id);
+  const pieces: NetSolution[] = [];
+  let remaining = restrict(survey, new Set(points.map(({ id }) => id)));
+  for (;;) {
+    const piece = largestPiece(remaining, from);
+    if (!piece) break;
+    pieces.push(piece);
+    const taken = new Set(piece.survey.points.map(({ id }) => id));
+    remaining = restrict(remaining, new Set(remaining.points.flatMap(({ id }) => (taken.has(id) ? [] : [id])))); // prettier-ignore
+  }
+  return { pieces, loose: pieces[0] ? shortOf(survey, points.map(({ id }) => id), pieces[0]) : allLoose(restrict(survey, spoken)), unread };
+} // prettier-ignore
+
+/** The survey of some of its points and the readings that speak of these alone. */
+export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
+  return {
+    points: survey.points.filter((point) => ids.has(point.id)),
+    readings: survey.readings.filter((reading) => pointsOf(reading).every((id) => ids.has(id))),
+  };
+}
+
+function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): NetSolution | undefined {
+  const whole = tightSet(survey, survey.points.map(({ id }) => id));
+  let ids = whole;
+  while (ids.length >= SMALLEST_PIECE || (ids.length > 0 && survey.points.some((point) => point.hold))) {
+    const part = restrict(survey, new Set(ids));
+    if (part.readings.length === 0) return undefined;
+    const result = solveNet(part, from ? { from: startFrom(part, from) } : {});
+    if (result.ok) return result.solution;
+    if (result.why === 'diverges') return undefined;
+    const loose = new Set(loosePoints(part, result.equations, result.looseCovariance).map(({ id }) => id));
+    ids = loose.size === 0 || loose.size === ids.length ? [] : ids.filter((id) => !loose.has(id));
+  }
+  return undefined;
+} // prettier-ignore
+
+/** Last coordinates where there are any, the starting ones elsewhere. */
+function startFrom(survey: Survey, from: ReadonlyMap<string, readonly number[]>): Float64Array {
+  const x = startOf(survey);
+  survey.points.forEach((point, i) => {
+    const known = point.hold === 'fixed' ? undefined : from.get(point.id);
+    if (known) x.set(known, 3 * i);
+  });
+  return x;
+}
+
+/** Covariance of all unknowns at the starting coordinates, loose directions kept finite. */
+function looseCovarianceAtStart(survey: Survey): { equations: Equations; covariance: Float64Array } {
+  const equations = equationsOf(survey);
+  const { unknowns, observations, biasSigmas, coordinates } = equations;
+  const normal = new Float64Array(unknowns * unknowns);
+  const [x, biases, row] = [startOf(survey), new Float64Array(biasSigmas.length), newRow()];
+  for (const observation of observations) {
+    linearise(equations, observation, x, biases, row);
+    for (let p = 0; p < row.count; p++)
+      for (let q = 0; q < row.count; q++)
+        normal[row.columns[p]! * unknowns + row.columns[q]!]! += (row.coefficients[p]! * row.coefficients[q]!) / observation.sigma ** 2;
+  }
+  biasSigmas.forEach((sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2));
+  for (let i = 0; i < unknowns; i++) normal[i * (unknowns + 1)]! += LOOSE_WEIGHT;
+  return { equations, covariance: invert(factorise(normal, unknowns)!) };
+} // prettier-ignore
+
+/** The largest set of points, found greedily, in which every distance is determined. */
+function tightSet(survey: Survey, ids: readonly string[]): string[] {
+  if (ids.length === 0) return [];
+  const { equations, covariance } = looseCovarianceAtStart(survey);
+  const x = startOf(survey);
+  const solution = { survey, equations, covariance, x } as NetSolution;
+  const count = ids.length;
+  const tight = Array.from({ length: count }, () => new Uint8Array(count));
+  for (let i = 0; i < count; i++)
+    for (let j = 0; j < i; j++)
+      tight[i]![j] = tight[j]![i] = distanceSd(solution, i, j) < LOOSE_SD ? 1 : 0;
+  const partners = (i: number, among: readonly number[]) => among.reduce((sum, j) => sum + (j === i ? 0 : tight[i]![j]!), 0); // prettier-ignore
+  const all = ids.map((_, i) => i);
+  const seed = all.reduce((best, i) => (partners(i, all) > partners(best, all) ? i : best), 0);
+  let set = all.filter((i) => i === seed || tight[seed]![i] === 1);
+  while (set.some((i) => partners(i, set) < set.length - 1)) {
+    const worst = set.reduce((best, i) => (partners(i, set) < partners(best, set) ? i : best));
+    set = set.filter((i) => i !== worst);
+  }
+  return set.map((i) => ids[i]!);
+}
+
+/** Standard deviation of the distance between two points, mm. */
+function distanceSd(solution: NetSolution, i: number, j: number): number {
+  const line = [0, 1, 2].map((k) => solution.x[3 * j + k]! - solution.x[3 * i + k]!);
+  const length = Math.max(Math.hypot(...line), 1e-9);
+  const u = line.map((each) => each / length);
+  const [a, b, c] = [covarianceBlock(solution, i, i), covarianceBlock(solution, j, j), covarianceBlock(solution, i, j)];
+  let variance = 0;
+  for (let r = 0; r < 3; r++)
+    for (let s = 0; s < 3; s++)
+      variance += u[r]! * u[s]! * (a[3 * r + s]! + b[3 * r + s]! - c[3 * r + s]! - c[3 * s + r]!);
+  return Math.sqrt(Math.max(0, variance));
+} // prettier-ignore
+
+/** What the points outside a solved piece are short of, with the piece taken as it stands. */
+function shortOf(survey: Survey, ids: readonly string[], piece: NetSolution): LoosePoint[] {
+  const at = new Map(
+    piece.survey.points.map((point, i) => [point.id, [...piece.x.subarray(3 * i, 3 * i + 3)]]),
+  );
+  const points = survey.points
+    .filter((point) => ids.includes(point.id))
+    .map((point) => {
+      const known = at.get(point.id) as [number, number, number] | undefined;
+      return known ? { id: point.id, start: known, hold: 'fixed' as const } : point;
+    });
+  return allLoose(restrict({ ...survey, points }, new Set(ids)));
+}
+
+function allLoose(survey: Survey): LoosePoint[] {
+  if (survey.points.every((point) => point.hold === 'fixed')) return [];
+  const { equations, covariance } = looseCovarianceAtStart(survey);
+  const named = loosePoints(survey, equations, covariance);
+  return named;
+}
