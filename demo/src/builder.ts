@@ -97,7 +97,7 @@ export class JobBuilder {
       this.rows.instruments.push({ id: idOf(1, name), name: title, kind });
       this.rows.instrumentVersions.push({
         id: idOf(2, name), instrumentId: idOf(1, name), number: 1, sdConstant: sd, sdPerMetre: perMetre,
-        zeroOffset: 0, startMark: 0, steel, note: '', validFrom: '2000-01-01T00:00:00.000Z',
+        zeroOffset: 0, startMark: 0, steel, pointers: '', checkedAt: null, note: '', validFrom: '2000-01-01T00:00:00.000Z',
       }); // prettier-ignore
     }
   }
@@ -268,6 +268,7 @@ export class JobBuilder {
         quantity, value, phase: phase ?? 'none', measure: measure ?? null,
         pointId: point ? this.point(point) : null, toPointId: to ? this.point(to) : null,
         stationId: station ? this.station(station) : null, featureId: null, pullId: pullId ?? null,
+        pointerFrom: null, pointerTo: null, fit: null,
       } satisfies Reading); // prettier-ignore
     return lineId;
   }

@@ -58,6 +58,10 @@ const OF_JOB: Readonly<Record<JobTable, string>> = {
     'reading join round on round.id = reading.round_id where round.job_id = $1 order by round.number, reading.sequence',
   readingStrikes:
     'reading_strike join reading on reading.id = reading_strike.reading_id join round on round.id = reading.round_id where round.job_id = $1 order by struck_at',
+  readingKeeps:
+    'reading_keep join reading on reading.id = reading_keep.reading_id join round on round.id = reading.round_id where round.job_id = $1 order by at',
+  pointConditions:
+    'point_condition join round on round.id = point_condition.round_id where round.job_id = $1 order by at',
   braces: 'brace where brace.job_id = $1 order by code',
   braceDimensions:
     'brace_dimension join brace on brace.id = brace_dimension.brace_id where brace.job_id = $1',

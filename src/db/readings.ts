@@ -71,6 +71,9 @@ export async function contextOfReadings(
   };
 }
 
+export const readingsById = (tx: Queryable, ids: readonly string[]): Promise<Reading[]> =>
+  byIds(tx, 'readings', ids);
+
 export async function nextSequence(tx: Queryable, roundId: string): Promise<number> {
   const [row] = await tx.query<{ next: number }>(
     'select coalesce(max(sequence), 0) + 1 as next from reading where round_id = $1',

@@ -24,6 +24,8 @@ export const TABLE: Readonly<Record<JobTable, string>> = {
   pullEvents: 'pull_event',
   readings: 'reading',
   readingStrikes: 'reading_strike',
+  readingKeeps: 'reading_keep',
+  pointConditions: 'point_condition',
   braces: 'brace',
   braceDimensions: 'brace_dimension',
   braceEvents: 'brace_event',

@@ -6,6 +6,7 @@ import {
   contextOfReadings,
   nextSequence,
   presentReadings,
+  readingsById,
   standingReadings,
 } from '@/db/readings';
 import { done, failed, type Outcome } from '@/formats/outcome';
@@ -97,9 +98,7 @@ async function strikesOf(
 
 /** The struck readings themselves, so that the journal's line stands alone. */
 const strikeContext = (tx: Queryable, strikes: readonly ReadingStrike[]): Promise<Reading[]> =>
-  tx.query(
-    `select id, line_id, round_id, sequence, instrument_version_id, author, taken_at, received_at, raw,
-       quantity, value, phase, measure, point_id, to_point_id, station_id, feature_id, pull_id
-     from reading where id = any($1::uuid[])`,
-    [strikes.map((strike) => strike.readingId)],
+  readingsById(
+    tx,
+    strikes.map((strike) => strike.readingId),
   );

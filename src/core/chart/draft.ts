@@ -170,7 +170,16 @@ export function chartRows(
   for (const { code, name, side, x, y, z, tolerance, holeDiameter } of draft.points) {
     const id = newId();
     idOf.set(fold(code), id);
-    rows.points.push({ id, jobId, code, name, side, holeDiameter, version: 1 });
+    rows.points.push({
+      id,
+      jobId,
+      code,
+      name,
+      side,
+      holeDiameter,
+      substituteForId: null,
+      version: 1,
+    });
     rows.referencePoints.push({
       id: newId(),
       referenceId,

@@ -43,6 +43,8 @@ export const point = z.strictObject({
   name: line,
   side,
   holeDiameter: z.number().positive().max(500).nullable(),
+  /** The point it stands beside and is measured instead of. */
+  substituteForId: id.nullable().default(null),
   version,
 });
 
@@ -151,6 +153,10 @@ export const instrumentVersion = z.strictObject({
   zeroOffset: length,
   startMark: length,
   steel: z.boolean(),
+  /** Lengths of its pointers, mm, as a list: `50 120 300`. */
+  pointers: line.default(''),
+  /** When it was last held against a standard. */
+  checkedAt: at.nullable().default(null),
   note: line,
   validFrom: at,
 });
@@ -195,7 +201,11 @@ export const round = z.strictObject({
 /** A point the user holds to be right when this round is aligned. */
 export const roundControl = z.strictObject({ roundId: id, pointId: id });
 
-export const QUANTITIES = ['length', 'width', 'height', 'distance', 'gap', 'flush'] as const;
+export const QUANTITIES = [
+  'length', 'width', 'height', 'distance', 'gap', 'flush', 'fixture',
+] as const; // prettier-ignore
+
+export const FITS = ['free', 'tight', 'none'] as const;
 
 /** One number from one instrument. Append-only: it is struck, never changed. */
 export const reading = z.strictObject({
@@ -210,6 +220,7 @@ export const reading = z.strictObject({
   receivedAt: at,
   raw: z.string().min(1).max(200),
   quantity: z.enum(QUANTITIES),
+  /** Millimetres; for a fixture head the clearance it has in its hole. */
   value: length,
   phase: z.enum(['none', 'underLoad', 'released']),
   measure: measure.nullable(),
@@ -218,6 +229,11 @@ export const reading = z.strictObject({
   stationId: id.nullable(),
   featureId: id.nullable(),
   pullId: id.nullable(),
+  /** Pointer lengths of a tram gauge at either end, mm. */
+  pointerFrom: z.number().min(0).max(2000).nullable().default(null),
+  pointerTo: z.number().min(0).max(2000).nullable().default(null),
+  /** How a fixture head enters. */
+  fit: z.enum(FITS).nullable().default(null),
 });
 
 export const readingStrike = z.strictObject({
@@ -228,6 +244,21 @@ export const readingStrike = z.strictObject({
   reason: line.min(1),
   /** The line that was typed instead. */
   replacedByLineId: id.nullable(),
+});
+
+/** A doubtful reading that somebody decided to keep. */
+export const readingKeep = z.strictObject({ id, readingId: id, at, author, reason: line.min(1) });
+
+export const CONDITIONS = ['buried', 'suspension', 'gone', 'worn', 'clear'] as const;
+
+/** What stands in the way of a point in a round; the last one holds. */
+export const pointCondition = z.strictObject({
+  id,
+  roundId: id,
+  pointId: id,
+  kind: z.enum(CONDITIONS),
+  at,
+  author,
 });
 
 export const brace = z.strictObject({
@@ -387,6 +418,8 @@ export type Round = z.infer<typeof round>;
 export type RoundControl = z.infer<typeof roundControl>;
 export type Reading = z.infer<typeof reading>;
 export type ReadingStrike = z.infer<typeof readingStrike>;
+export type ReadingKeep = z.infer<typeof readingKeep>;
+export type PointCondition = z.infer<typeof pointCondition>;
 export type Brace = z.infer<typeof brace>;
 export type BraceDimension = z.infer<typeof braceDimension>;
 export type BraceEvent = z.infer<typeof braceEvent>;

@@ -27,6 +27,8 @@ export const JOB_TABLES = {
   pullEvents: entity.pullEvent,
   readings: entity.reading,
   readingStrikes: entity.readingStrike,
+  readingKeeps: entity.readingKeep,
+  pointConditions: entity.pointCondition,
   braces: entity.brace,
   braceDimensions: entity.braceDimension,
   braceEvents: entity.braceEvent,

@@ -7,27 +7,14 @@ import {
   type RigidMotion,
 } from '../alignment/selected';
 import { axisDeviations, deviationCovariances } from '../alignment/uncertainty';
-import {
-  AXES,
-  distance,
-  levelDistance,
-  scale,
-  subtract,
-  type Axis,
-  type Position,
-  type Vector,
-} from '../geometry/vector';
+import { AXES, type Axis, type Position, type Vector } from '../geometry/vector';
 import type { Dimension, Point, Round } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 import { chooseReferences, type ChosenReferences } from '../reference/chosen';
 import { judge, worstVerdict, type Judgement, type Verdict } from '../tolerance/verdict';
-import {
-  distanceBetween,
-  locatedPoints,
-  measureRound,
-  type LocatedPoint,
-  type MeasuredRound,
-} from './measured';
+import { predict } from '../survey/prediction';
+import { distanceBetween, measureRound, type LocatedPoint, type MeasuredRound } from './measured';
+import { coordinatesOf, jointCovariance, solveRound, type RoundNet } from './net';
 
 export type RoundAlignment =
   | {
@@ -47,6 +34,8 @@ export interface PointJudgement {
   /** The axes read so far. */
   readonly read: readonly Axis[];
   readonly lacking?: Lacking;
+  /** What a point that is not located is short of. */
+  readonly advice?: string;
   readonly judged?: {
     readonly deviation: Deviation;
     /** One standard deviation of each component, mm, chart axes. */
@@ -66,7 +55,8 @@ export interface DimensionJudgement {
   readonly measured?: {
     readonly value: number;
     readonly sd: number;
-    readonly from: 'readings' | 'points';
+    /** From the whole net, or from readings of this length alone where the net does not hold it. */
+    readonly from: 'net' | 'readings';
   };
   readonly judged?: Judgement & {
     readonly reference: number;
@@ -79,6 +69,7 @@ export interface DimensionJudgement {
 export interface RoundJudgement {
   readonly round: Round;
   readonly measured: MeasuredRound;
+  readonly net: RoundNet;
   readonly located: ReadonlyMap<string, LocatedPoint>;
   readonly references: ChosenReferences;
   readonly alignment: RoundAlignment;
@@ -86,11 +77,21 @@ export interface RoundJudgement {
   readonly dimensions: readonly DimensionJudgement[];
 }
 
-/** Aligns a round on its control points and judges every point and dimension of the job by it. */
-export function judgeRound(rows: JobRows, round: Round): RoundJudgement {
+/**
+ * Solves a round as one net, aligns it on its control points and judges every point and dimension of
+ * the job by it.
+ *
+ * @param last coordinates of an earlier solution by point code, to start from
+ */
+export function judgeRound(
+  rows: JobRows,
+  round: Round,
+  last?: ReadonlyMap<string, readonly number[]>,
+): RoundJudgement {
   const measured = measureRound(rows, round);
-  const located = locatedPoints(measured);
   const references = chooseReferences(rows);
+  const net = solveRound(rows, round, references, last);
+  const located = locatedPoints(rows, net);
   const controlIds = rows.roundControls
     .filter((control) => control.roundId === round.id)
     .map((control) => control.pointId);
@@ -98,17 +99,33 @@ export function judgeRound(rows: JobRows, round: Round): RoundJudgement {
   return {
     round,
     measured,
+    net,
     located,
     references,
     alignment,
-    points: judgePoints(rows, { measured, located, references, alignment }, controlIds),
+    points: judgePoints(rows, { measured, net, located, references, alignment }, controlIds),
     dimensions: rows.dimensions.map((dimension) =>
-      judgeDimension(dimension, measured, located, references),
+      judgeDimension(rows, dimension, { measured, net, references }),
     ),
   };
 }
 
-type Basis = Pick<RoundJudgement, 'measured' | 'located' | 'references' | 'alignment'>;
+/** The points the net has determined, by their identities. */
+function locatedPoints(rows: JobRows, { solution }: RoundNet): Map<string, LocatedPoint> {
+  if (!solution) return new Map();
+  const at = coordinatesOf(solution);
+  const joint = jointCovariance(solution);
+  return new Map(
+    rows.points.flatMap(({ id: pointId, code }) => {
+      const position = at.get(code);
+      if (!position) return [];
+      const own = joint(code, code);
+      return [[pointId, { pointId, position, variance: [own[0]!, own[4]!, own[8]!] as Vector }]];
+    }),
+  );
+}
+
+type Basis = Pick<RoundJudgement, 'measured' | 'net' | 'located' | 'references' | 'alignment'>;
 
 const referencePosition = (
   references: ChosenReferences,
@@ -117,6 +134,9 @@ const referencePosition = (
   const chosen = references.points.get(pointId);
   return chosen && [chosen.row.x, chosen.row.y, chosen.row.z];
 };
+
+/** A point held fixed has no spread, but a weight must stay finite, mm. */
+const SMALLEST_SIGMA = 0.05;
 
 /** A located point with its reference, the trust in the reference added to the variance. */
 function uncertainPoint(
@@ -130,8 +150,8 @@ function uncertainPoint(
     id,
     measured: position,
     reference: referencePosition(references, id)!,
-    variance: total,
-    sigma: Math.sqrt((total[0] + total[1] + total[2]) / 3),
+    trust,
+    sigma: Math.max(Math.sqrt((total[0] + total[1] + total[2]) / 3), SMALLEST_SIGMA),
   };
 }
 
@@ -162,7 +182,8 @@ function alignRound(
 }
 
 function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[]): PointJudgement[] {
-  const { measured, located, references, alignment } = basis;
+  const { measured, net, located, references, alignment } = basis;
+  const looseAdvice = new Map(net.loose.map(({ id, advice }) => [id, advice]));
   const judgeable = rows.points.filter(
     (point) => located.has(point.id) && references.points.has(point.id),
   );
@@ -171,14 +192,18 @@ function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[])
         alignment.motion,
         alignment.controlIds.map((id) => uncertainPoint(id, basis)),
         judgeable.map((point) => uncertainPoint(point.id, basis)),
+        jointById(rows, net),
       )
     : new Map<string, never>();
   return rows.points.map((point) => {
     const measurement = measured.points.get(point.id) ?? {};
     const read = AXES.filter((axis) => measurement[axis]);
     const common = { point, control: controlIds.includes(point.id), read };
-    if (read.length === 0) return { ...common, lacking: 'notMeasured' };
-    if (!located.has(point.id)) return { ...common, lacking: 'notLocated' };
+    const advice = looseAdvice.get(point.code);
+    if (!located.has(point.id))
+      return advice
+        ? { ...common, lacking: 'notLocated', advice }
+        : { ...common, lacking: read.length > 0 ? 'notLocated' : 'notMeasured' };
     const chosen = references.points.get(point.id);
     if (!chosen) return { ...common, lacking: 'noReference' };
     const covariance = covariances.get(point.id);
@@ -194,6 +219,13 @@ function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[])
       ),
     };
   });
+}
+
+/** Joint covariances by the points' identities, 3×3 row major, mm². */
+function jointById(rows: JobRows, { solution }: RoundNet): (a: string, b: string) => number[] {
+  const codes = new Map(rows.points.map((point) => [point.id, point.code]));
+  const joint = jointCovariance(solution!);
+  return (a, b) => joint(codes.get(a)!, codes.get(b)!);
 }
 
 /** The limit applies to each axis and the worst axis rules. */
@@ -224,14 +256,13 @@ function judgeAxes(
 }
 
 function judgeDimension(
+  rows: JobRows,
   dimension: Dimension,
-  measured: MeasuredRound,
-  located: RoundJudgement['located'],
-  references: ChosenReferences,
+  basis: Pick<Basis, 'measured' | 'net' | 'references'>,
 ): DimensionJudgement {
-  const value = measuredLength(dimension, measured, located);
+  const value = measuredLength(rows, dimension, basis);
   if (!value) return { dimension, lacking: 'notMeasured' };
-  const chosen = references.dimensions.get(dimension.id);
+  const chosen = basis.references.dimensions.get(dimension.id);
   if (!chosen) return { dimension, measured: value, lacking: 'noReference' };
   const deviation = value.value - chosen.row.value;
   const sd = Math.hypot(value.sd, chosen.reference.trust);
@@ -248,29 +279,29 @@ function judgeDimension(
   };
 }
 
-/** Read directly, the way the dimension says; else computed where both ends are located. */
+/** What the whole net says of a length; what was read of it alone where the net does not reach both ends. */
 function measuredLength(
-  dimension: Dimension,
-  measured: MeasuredRound,
-  located: RoundJudgement['located'],
+  rows: JobRows,
+  dimension: Pick<Dimension, 'fromPointId' | 'toPointId' | 'measure'>,
+  { measured, net: { solution } }: Pick<Basis, 'measured' | 'net'>,
 ): DimensionJudgement['measured'] {
+  const [from, to] = [dimension.fromPointId, dimension.toPointId].map((id) => rows.points.find((point) => point.id === id)!.code) as [string, string]; // prettier-ignore
+  const known = (code: string) => solution?.survey.points.some(({ id }) => id === code);
+  if (solution && known(from) && known(to)) {
+    const kind = dimension.measure === 'level' ? 'plan' : 'distance';
+    const { value, variance } = predict(solution, { id: '', kind, from, to, value: 1, sigma: 1 });
+    return { value, sd: Math.sqrt(variance), from: 'net' };
+  }
   const read = distanceBetween(measured, dimension);
-  if (read) return { value: read.value, sd: read.sd, from: 'readings' };
-  const from = located.get(dimension.fromPointId);
-  const to = located.get(dimension.toPointId);
-  if (!from || !to) return undefined;
-  const tip = dimension.measure === 'tip';
-  const value = tip
-    ? distance(from.position, to.position)
-    : levelDistance(from.position, to.position);
-  const along = scale(subtract(to.position, from.position), 1 / value);
-  const shares: Vector = tip ? along : [along[0], along[1], 0];
-  const variance = shares.reduce(
-    (sum, share, i) => sum + share ** 2 * (from.variance[i]! + to.variance[i]!),
-    0,
-  );
-  return { value, sd: Math.sqrt(variance), from: 'points' };
+  return read && { value: read.value, sd: read.sd, from: 'readings' };
 }
+
+/** The length between any two points and its standard deviation, measured or not, mm. */
+export const lengthBetween = (
+  rows: JobRows,
+  judgement: RoundJudgement,
+  ends: Pick<Dimension, 'fromPointId' | 'toPointId' | 'measure'>,
+): DimensionJudgement['measured'] => measuredLength(rows, ends, judgement);
 
 /** Where a located point stands in the chart's axes, once the round is aligned. */
 export function placedPosition(

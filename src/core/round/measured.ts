@@ -1,3 +1,4 @@
+import { correctedValue } from './corrections';
 import type { Instrument, InstrumentVersion, Quantity, Reading, Round } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 import type { Axis, Position, Vector } from '../geometry/vector';
@@ -56,12 +57,6 @@ export function standingReadings(rows: JobRows, round: Pick<Round, 'id'>): Readi
 export const readingSd = (reading: Pick<Reading, 'value'>, instrument: InstrumentVersion): number =>
   instrument.sdConstant + (instrument.sdPerMetre * Math.abs(reading.value)) / 1000;
 
-/** The reading with its instrument's start mark taken off and its zero offset added, mm. */
-export function correctedValue(reading: Reading, instrument: InstrumentVersion): number {
-  const sign = reading.value < 0 ? -1 : 1;
-  return reading.value + sign * (instrument.zeroOffset - instrument.startMark);
-}
-
 export const instrumentOf = (rows: JobRows, version: InstrumentVersion): Instrument =>
   rows.instruments.find((each) => each.id === version.instrumentId)!;
 
@@ -69,7 +64,10 @@ export const instrumentOf = (rows: JobRows, version: InstrumentVersion): Instrum
  * Combines the standing readings of a round: repeats of one quantity become their mean, weighted by
  * 1/sd², with sd = 1/√Σ(1/sd²). Repeats count as independent.
  */
-export function measureRound(rows: JobRows, round: Pick<Round, 'id'>): MeasuredRound {
+export function measureRound(
+  rows: JobRows,
+  round: Pick<Round, 'id' | 'temperature'>,
+): MeasuredRound {
   const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
   const groups = new Map<string, Reading[]>();
   for (const reading of standingReadings(rows, round)) {
@@ -81,7 +79,7 @@ export function measureRound(rows: JobRows, round: Pick<Round, 'id'>): MeasuredR
   const gaps: MeasuredGap[] = [];
   for (const readings of groups.values()) {
     const [first] = readings as [Reading];
-    const mean = weightedMean(readings, versions);
+    const mean = weightedMean(readings, versions, round.temperature);
     const axis = AXIS_OF[first.quantity];
     if (axis && first.pointId)
       points.set(first.pointId, { ...points.get(first.pointId), [axis]: mean });
@@ -113,13 +111,14 @@ export function subjectKey(reading: Reading): string {
 function weightedMean(
   readings: readonly Reading[],
   versions: ReadonlyMap<string, InstrumentVersion>,
+  temperature: number | null,
 ): MeasuredValue {
   let sum = 0;
   let weights = 0;
   for (const reading of readings) {
     const instrument = versions.get(reading.instrumentVersionId)!;
     const weight = 1 / readingSd(reading, instrument) ** 2;
-    sum += weight * correctedValue(reading, instrument);
+    sum += weight * correctedValue(reading, instrument, temperature);
     weights += weight;
   }
   return {
@@ -127,20 +126,6 @@ function weightedMean(
     sd: 1 / Math.sqrt(weights),
     readingIds: readings.map((reading) => reading.id),
   };
-}
-
-/** The points with length, width and height all read. */
-export function locatedPoints(measured: MeasuredRound): Map<string, LocatedPoint> {
-  const located = new Map<string, LocatedPoint>();
-  for (const [pointId, { x, y, z }] of measured.points) {
-    if (!x || !y || !z) continue;
-    located.set(pointId, {
-      pointId,
-      position: [x.value, y.value, z.value],
-      variance: [x.sd ** 2, y.sd ** 2, z.sd ** 2],
-    });
-  }
-  return located;
 }
 
 /** The distance read between two points, from either end, the way `measure` says. */

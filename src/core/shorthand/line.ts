@@ -1,4 +1,4 @@
-import type { Measure, Quantity, Side } from '../job/entities';
+import type { Measure, Quantity, Reading, Side } from '../job/entities';
 import { LENGTH_PATTERN, parseLength, plainLengthText, type LengthUnit } from '../units/length';
 
 /** What a line of shorthand can name. Codes are compared without regard to case. */
@@ -21,7 +21,15 @@ export interface ShorthandReading {
   readonly pointId: string | null;
   readonly toPointId: string | null;
   readonly stationId: string | null;
+  readonly pointerFrom: number | null;
+  readonly pointerTo: number | null;
+  readonly fit: Reading['fit'];
 }
+
+/** What most readings have none of. */
+const NOTHING = {
+  measure: null, pointId: null, toPointId: null, stationId: null, pointerFrom: null, pointerTo: null, fit: null,
+} as const; // prettier-ignore
 
 export type ParsedLine =
   | {
@@ -40,7 +48,10 @@ const refuse = (reason: string): ParsedLine => ({ ok: false, reason });
 
 /**
  * Reads one typed line: `F1L S2L 1011.5` (distance), `F1L 120 -410 215` (length, width, height),
- * `F1L h 215`, `DL.3 5.2 0.5` (gap and flush at station 3 of seam DL). Lengths in any form that
+ * `F1L h 215`, `DL.3 5.2 0.5` (gap and flush at station 3 of seam DL), `F1L S2L 1005 p 120 300` (a tram
+ * gauge with pointers of 120 at the first and 300 at the second point), `F1L S2L 996 & 1027` (inner and outer
+ * edges of unequal holes, entered as one), `F2L head tight 0.5` (a fixture head enters `free`, `tight` or not,
+ * `no`; its clearance behind it). Lengths in any form that
  * `parseLength` takes; `tip` or `level` behind a distance overrides what the chart says of the pair.
  * A width without a sign takes the sign of the point's side.
  */
@@ -50,6 +61,7 @@ export function parseLine(text: string, subjects: Subjects, unit: LengthUnit): P
   const named = readSubject(words, subjects);
   if (!named.ok) return named;
   const rest = words.slice(named.words).join(' ');
+  if (named.kind === 'point' && /^head\b/i.test(rest)) return readHead(rest, named.point, unit);
   if (named.kind === 'pair') return readDistance(rest, named.from, named.to, subjects, unit);
   if (named.kind === 'station')
     return readAmounts(rest, STATION_ORDER, unit, finishStation(named.id));
@@ -117,9 +129,11 @@ function readDistance(
   unit: LengthUnit,
 ): ParsedLine {
   const word = /\b(tip|level)\s*$/i.exec(rest);
-  const amount = word ? rest.slice(0, word.index) : rest;
+  const pointed = readPointers(word ? rest.slice(0, word.index) : rest, unit);
+  if (!pointed.ok) return refuse(pointed.reason);
+  const { amount, pointers } = pointed;
   if (amount.trim() === '') return refuse(`${from.code} to ${to.code}: the length is missing`);
-  const parsed = parseLength(amount, unit);
+  const parsed = readLengthOrEdges(amount, unit);
   if (!parsed.ok) return refuse(parsed.reason);
   if (parsed.mm <= 0) return refuse(`a distance is above zero, not "${amount.trim()}"`);
   const ends = new Set([from.id, to.id]);
@@ -131,15 +145,81 @@ function readDistance(
     ok: true,
     readings: [
       {
+        ...NOTHING,
         quantity: 'distance',
         value: parsed.mm,
         measure,
         pointId: from.id,
         toPointId: to.id,
-        stationId: null,
+        pointerFrom: pointers?.[0] ?? null,
+        pointerTo: pointers?.[1] ?? null,
       },
     ],
     warnings: parsed.warnings,
+  };
+}
+
+const POINTERS = new RegExp(
+  String.raw`\s(?:p|pointers)\s*(${LENGTH_PATTERN})\s*[/,\s]\s*(${LENGTH_PATTERN})\s*$`,
+  'i',
+);
+
+/** Takes `p 120 300` off the end of a length. */
+function readPointers(
+  text: string,
+  unit: LengthUnit,
+):
+  | { ok: true; amount: string; pointers?: readonly [number, number] }
+  | { ok: false; reason: string } {
+  const match = POINTERS.exec(text);
+  if (!match)
+    return /\sp(ointers)?\b/i.test(text)
+      ? { ok: false, reason: 'two pointer lengths stand behind p: p 120 300' }
+      : { ok: true, amount: text };
+  const [first, second] = [parseLength(match[1]!, unit), parseLength(match[2]!, unit)];
+  if (!first.ok) return first;
+  if (!second.ok) return second;
+  return { ok: true, amount: text.slice(0, match.index), pointers: [first.mm, second.mm] };
+}
+
+/** One length, or the lengths between the inner and between the outer edges: their mean is the centres'. */
+function readLengthOrEdges(text: string, unit: LengthUnit): ReturnType<typeof parseLength> {
+  const [inner, outer, ...more] = text.split('&');
+  if (outer === undefined) return parseLength(text, unit);
+  if (more.length > 0) return { ok: false, reason: 'two edge readings are joined by one &' };
+  const [a, b] = [parseLength(inner!, unit), parseLength(outer, unit)];
+  if (!a.ok) return a;
+  if (!b.ok) return b;
+  return {
+    ok: true,
+    mm: (a.mm + b.mm) / 2,
+    signed: false,
+    warnings: [
+      ...a.warnings,
+      ...b.warnings,
+      ...(Math.abs(a.mm - b.mm) > 120 ? ['the two edge readings are far apart'] : []),
+    ],
+  };
+}
+
+const FIT: Readonly<Record<string, Reading['fit']>> = {
+  free: 'free', freely: 'free', tight: 'tight', no: 'none', not: 'none', none: 'none', out: 'none',
+}; // prettier-ignore
+/** Clearance of a head where none is typed, mm. */
+const USUAL_CLEARANCE = 0.5;
+
+function readHead(text: string, point: NamedPoint, unit: LengthUnit): ParsedLine {
+  const [, word = '', rest = ''] = /^head\s+(\S+)\s*(.*)$/i.exec(text) ?? [];
+  const fit = FIT[word.toLowerCase()];
+  if (!fit) return refuse('say how the head enters: head free, head tight or head no');
+  const clearance = rest.trim() === '' ? undefined : parseLength(rest, unit);
+  if (clearance && !clearance.ok) return refuse(clearance.reason);
+  if (clearance?.ok && clearance.mm <= 0) return refuse('a clearance is above zero');
+  const value = clearance?.ok ? clearance.mm : USUAL_CLEARANCE;
+  return {
+    ok: true,
+    readings: [{ ...NOTHING, quantity: 'fixture', value, pointId: point.id, fit }],
+    warnings: clearance?.warnings ? [...clearance.warnings] : [],
   };
 }
 
@@ -198,7 +278,7 @@ const finishStation =
     return {
       ok: true,
       readings: amounts.map(({ quantity, mm }) => ({
-        quantity, value: mm, measure: null, pointId: null, toPointId: null, stationId,
+        ...NOTHING, quantity, value: mm, stationId,
       })),
       warnings,
     }; // prettier-ignore
@@ -209,12 +289,10 @@ const finishPoint =
   (amounts: readonly Amount[], warnings: string[]): ParsedLine => ({
     ok: true,
     readings: amounts.map(({ quantity, mm, signed }) => ({
+      ...NOTHING,
       quantity,
       value: quantity === 'width' && !signed && point.side === 'left' ? -mm : mm,
-      measure: null,
       pointId: point.id,
-      toPointId: null,
-      stationId: null,
     })),
     warnings: [
       ...warnings,

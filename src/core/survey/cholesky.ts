@@ -1,15 +1,41 @@
 /**
- * Cholesky's factorisation of a symmetric positive definite matrix, on flat rows of typed arrays:
- * the one inner loop of a net's solution, several times as fast here as on lists of lists.
+ * Cholesky's factorisation of a symmetric positive definite matrix and its inverse, on flat rows of
+ * typed arrays: the one inner loop of a net's solution. Everything is written as products of rows,
+ * two rows with two rows at a time, which reads half as much memory as one with one.
  */
 export interface Factor {
   readonly size: number;
-  /** L of A = L Lᵀ, row major, its upper triangle left as it was. */
+  /** L of A = L Lᵀ, row major; its upper triangle is meaningless. */
   readonly lower: Float64Array;
 }
 
 /** A pivot below this share of its diagonal element counts as zero. */
 const SMALLEST_PIVOT = 1e-13;
+
+/** The four products of rows p, p2 with rows q, q2: pq, pq2, p2q, p2q2. */
+const products = new Float64Array(4);
+
+/** Fills `products` with the products of four stretches of `length` elements, two in `a`, two in `b`. */
+function multiply(a: Float64Array, p: number, p2: number, b: Float64Array, q: number, q2: number, length: number): void {
+  let s = 0;
+  let t = 0;
+  let u = 0;
+  let v = 0;
+  for (let k = 0; k < length; k++) {
+    const x = a[p + k]!;
+    const y = a[p2 + k]!;
+    const z = b[q + k]!;
+    const w = b[q2 + k]!;
+    s += x * z;
+    t += x * w;
+    u += y * z;
+    v += y * w;
+  }
+  products[0] = s;
+  products[1] = t;
+  products[2] = u;
+  products[3] = v;
+} // prettier-ignore
 
 /**
  * Factorises the lower triangle of `matrix` in place.
@@ -17,29 +43,37 @@ const SMALLEST_PIVOT = 1e-13;
  * @returns undefined where the matrix is not positive definite
  */
 export function factorise(matrix: Float64Array, size: number): Factor | undefined {
-  for (let i = 0; i < size; i++) {
+  const m = matrix;
+  for (let i = 0; i < size; i += 2) {
+    const two = i + 1 < size;
     const row = i * size;
-    for (let j = 0; j < i; j++)
-      matrix[row + j] = (matrix[row + j]! - dot(matrix, row, j * size, j)) / matrix[j * size + j]!;
-    const diagonal = matrix[row + i]!;
-    const pivot = diagonal - dot(matrix, row, row, i);
-    if (!(pivot > SMALLEST_PIVOT * diagonal)) return undefined;
-    matrix[row + i] = Math.sqrt(pivot);
+    const row2 = two ? row + size : row;
+    for (let j = 0; j < i; j += 2) {
+      const [up, up2] = [j * size, (j + 1) * size];
+      multiply(m, row, row2, m, up, up2, j);
+      const [s, t, u, v] = [products[0]!, products[1]!, products[2]!, products[3]!];
+      m[row + j] = (m[row + j]! - s) / m[up + j]!;
+      m[row + j + 1] = (m[row + j + 1]! - t - m[row + j]! * m[up2 + j]!) / m[up2 + j + 1]!;
+      if (!two) continue;
+      m[row2 + j] = (m[row2 + j]! - u) / m[up + j]!;
+      m[row2 + j + 1] = (m[row2 + j + 1]! - v - m[row2 + j]! * m[up2 + j]!) / m[up2 + j + 1]!;
+    }
+    multiply(m, row, row2, m, row, row2, i);
+    const [own, cross, , own2] = [products[0]!, products[1]!, 0, products[3]!];
+    if (!pivot(row + i, own)) return undefined;
+    if (!two) continue;
+    m[row2 + i] = (m[row2 + i]! - cross) / m[row + i]!;
+    if (!pivot(row2 + i + 1, own2 + m[row2 + i]! ** 2)) return undefined;
   }
-  return { size, lower: matrix };
-}
+  return { size, lower: m };
 
-function dot(m: Float64Array, p: number, q: number, length: number): number {
-  let [a, b, c, d] = [0, 0, 0, 0];
-  let k = 0;
-  for (; k + 3 < length; k += 4) {
-    a += m[p + k]! * m[q + k]!;
-    b += m[p + k + 1]! * m[q + k + 1]!;
-    c += m[p + k + 2]! * m[q + k + 2]!;
-    d += m[p + k + 3]! * m[q + k + 3]!;
+  function pivot(at: number, taken: number): boolean {
+    const diagonal = m[at]!;
+    const left = diagonal - taken;
+    if (!(left > SMALLEST_PIVOT * diagonal)) return false;
+    m[at] = Math.sqrt(left);
+    return true;
   }
-  for (; k < length; k++) a += m[p + k]! * m[q + k]!;
-  return a + b + c + d;
 }
 
 /** The solution of A x = b. */
@@ -57,28 +91,42 @@ export function solve({ size, lower }: Factor, b: Float64Array): Float64Array {
   return x;
 }
 
-/** The inverse of A, both triangles, row major. */
+/** The inverse of A, both triangles, row major: L⁻ᵀ L⁻¹, with L⁻¹ kept by columns. */
 export function invert({ size, lower }: Factor): Float64Array {
-  const m = new Float64Array(size * size);
+  const columns = inverseColumns(lower, size);
+  const inverse = new Float64Array(size * size);
+  for (let i = 0; i < size; i += 2) {
+    const i2 = Math.min(i + 1, size - 1);
+    for (let j = 0; j <= i; j += 2) {
+      const j2 = Math.min(j + 1, size - 1);
+      // Columns i and j share the elements from the larger index on; those before it are zero.
+      multiply(columns, i * size + i, i2 * size + i, columns, j * size + i, j2 * size + i, size - i);
+      inverse[i * size + j] = inverse[j * size + i] = products[0]!;
+      inverse[i * size + j2] = inverse[j2 * size + i] = products[1]!;
+      inverse[i2 * size + j] = inverse[j * size + i2] = products[2]!;
+      inverse[i2 * size + j2] = inverse[j2 * size + i2] = products[3]!;
+    }
+  }
+  return inverse;
+} // prettier-ignore
+
+/** L⁻¹ with column j in row j of the result. */
+function inverseColumns(lower: Float64Array, size: number): Float64Array {
+  const c = new Float64Array(size * size);
   for (let i = 0; i < size; i++) {
     const row = i * size;
-    for (let k = 0; k < i; k++) {
-      const factor = lower[row + k]!;
-      if (factor === 0) continue;
-      for (let j = 0; j <= k; j++) m[row + j]! -= factor * m[k * size + j]!;
-    }
     const scale = 1 / lower[row + i]!;
-    for (let j = 0; j < i; j++) m[row + j]! *= scale;
-    m[row + i] = scale;
-  }
-  const inverse = new Float64Array(size * size);
-  for (let k = 0; k < size; k++)
-    for (let i = 0; i <= k; i++) {
-      const factor = m[k * size + i]!;
-      if (factor === 0) continue;
-      for (let j = 0; j <= i; j++) inverse[i * size + j]! += factor * m[k * size + j]!;
+    for (let j = 0; j + 1 < i; j += 2) {
+      // Column j + 1 is zero at j, so both columns may be taken from j on.
+      multiply(lower, row + j, row + j, c, j * size + j, (j + 1) * size + j, i - j);
+      c[j * size + i] = -products[0]! * scale;
+      c[(j + 1) * size + i] = -products[1]! * scale;
     }
-  for (let i = 0; i < size; i++)
-    for (let j = 0; j < i; j++) inverse[j * size + i] = inverse[i * size + j]!;
-  return inverse;
+    if (i % 2 === 1) {
+      const j = i - 1;
+      c[j * size + i] = -lower[row + j]! * c[j * size + j]! * scale;
+    }
+    c[row + i] = scale;
+  }
+  return c;
 }

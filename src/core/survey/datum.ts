@@ -15,28 +15,33 @@ export function rigidFreedoms(equations: Equations, x: Float64Array): Float64Arr
   const { column, unknowns, observations } = equations;
   const count = column.length;
   const motions = rigidMotions(x, count);
-  const normal = Matrix.zeros(6, 6);
-  const constrain = (row: readonly number[]) => {
+  const sums = new Float64Array(36);
+  const shares = new Float64Array(6);
+  const constrain = () => {
     for (let r = 0; r < 6; r++)
-      for (let c = 0; c < 6; c++) normal.set(r, c, normal.get(r, c) + row[r]! * row[c]!);
+      for (let c = 0; c < 6; c++) sums[6 * r + c]! += shares[r]! * shares[c]!;
   };
   column.forEach((first, point) => {
     if (first >= 0) return;
-    for (let axis = 0; axis < 3; axis++) constrain(motions.map((m) => m[3 * point + axis]!));
+    for (let axis = 0; axis < 3; axis++) {
+      motions.forEach((motion, k) => (shares[k] = motion[3 * point + axis]!));
+      constrain();
+    }
   });
   const moved = motions.map((motion) => inUnknowns(motion, column, unknowns));
   const row = newRow();
   const noBias = new Float64Array(equations.biasSigmas.length);
   for (const observation of observations) {
     linearise(equations, observation, x, noBias, row);
-    constrain(
-      moved.map((motion) => {
-        let sum = 0;
-        for (let i = 0; i < row.count; i++) sum += row.coefficients[i]! * motion[row.columns[i]!]!;
-        return sum;
-      }),
-    );
+    shares.fill(0);
+    for (let k = 0; k < 6; k++) {
+      const motion = moved[k]!;
+      for (let i = 0; i < row.count; i++)
+        shares[k]! += row.coefficients[i]! * motion[row.columns[i]!]!;
+    }
+    constrain();
   }
+  const normal = Matrix.from1DArray(6, 6, sums);
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(normal, {
     assumeSymmetric: true,
   });
@@ -89,8 +94,9 @@ function orthonormal(directions: readonly Float64Array[]): Float64Array[] {
   for (const direction of directions) {
     for (let pass = 0; pass < 2; pass++)
       for (const other of kept) {
-        const share = direction.reduce((sum, d, i) => sum + d * other[i]!, 0);
-        direction.forEach((_, i) => (direction[i]! -= share * other[i]!));
+        let share = 0;
+        for (let i = 0; i < direction.length; i++) share += direction[i]! * other[i]!;
+        for (let i = 0; i < direction.length; i++) direction[i]! -= share * other[i]!;
       }
     const length = Math.sqrt(direction.reduce((sum, d) => sum + d * d, 0));
     if (length > 1e-6) kept.push(direction.map((d) => d / length));

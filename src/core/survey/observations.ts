@@ -42,42 +42,27 @@ export function equationsOf(survey: Survey): Equations {
   const biases = new Map<string, number>();
   const biasSigmas: number[] = [];
   const observations: Observation[] = [];
+  // One literal makes them all, so that they have one shape in memory: the inner loop runs over them.
+  const add = (kind: Observation['kind'], a: number, b: number, axis: number, observed: number, sigma: number, reading: number, bias: number) =>
+    observations.push({ kind, a, b, axis, observed, sigma, reading, bias }); // prettier-ignore
   survey.readings.forEach((reading, r) => {
     const bias = reading.bias ? biasColumn(reading.bias.group, reading.bias.sigma) : -1;
-    const common = { reading: r, bias };
-    if (isPair(reading))
-      observations.push({
-        ...common,
-        kind: reading.kind,
-        a: index.get(reading.from)!,
-        b: index.get(reading.to)!,
-        axis: -1,
-        observed: tipDistance(reading.value, reading.pointers),
-        sigma: reading.sigma,
-      });
-    else if (reading.kind === 'position')
+    if (isPair(reading)) {
+      const tip = tipDistance(reading.value, reading.pointers);
+      add(reading.kind, index.get(reading.from)!, index.get(reading.to)!, -1, tip, reading.sigma, r, bias); // prettier-ignore
+    } else if (reading.kind === 'position')
       reading.value.forEach((observed, axis) =>
-        observations.push({
-          ...common, kind: 'coordinate', a: index.get(reading.point)!, b: -1, axis, observed, sigma: reading.sigma[axis]!,
-        }),
+        add('coordinate', index.get(reading.point)!, -1, axis, observed, reading.sigma[axis]!, r, bias),
       ); // prettier-ignore
-    else
-      observations.push({
-        ...common,
-        kind: 'coordinate',
-        a: index.get(reading.point)!,
-        b: -1,
-        axis: AXES.indexOf(COORDINATE_AXIS[reading.kind]),
-        observed: reading.value,
-        sigma: reading.sigma,
-      });
+    else {
+      const axis = AXES.indexOf(COORDINATE_AXIS[reading.kind]);
+      add('coordinate', index.get(reading.point)!, -1, axis, reading.value, reading.sigma, r, bias);
+    }
   });
   survey.points.forEach((point, a) => {
-    if (typeof point.hold !== 'number') return;
-    const sigma = point.hold;
-    point.start.forEach((observed, axis) =>
-      observations.push({ kind: 'coordinate', a, b: -1, axis, observed, sigma, reading: -1, bias: -1 }),
-    ); // prettier-ignore
+    const { hold } = point;
+    if (typeof hold !== 'number') return;
+    point.start.forEach((observed, axis) => add('coordinate', a, -1, axis, observed, hold, -1, -1));
   });
   return {
     observations,
@@ -125,27 +110,32 @@ export function linearise(
   row: Row,
 ): void {
   row.count = 0;
-  const { a, b, axis, kind, bias } = observation;
+  const { a, b, kind, bias } = observation;
+  const from = equations.column[a]!;
   if (kind === 'coordinate') {
-    row.value = x[3 * a + axis]!;
-    addTo(row, equations.column[a]!, axis, 1);
+    row.value = x[3 * a + observation.axis]!;
+    addTo(row, from, observation.axis, 1);
   } else if (kind === 'rise') {
     row.value = x[3 * b + 2]! - x[3 * a + 2]!;
-    addTo(row, equations.column[a]!, 2, -1);
+    addTo(row, from, 2, -1);
     addTo(row, equations.column[b]!, 2, 1);
   } else {
-    const axes = kind === 'plan' ? 2 : 3;
+    const to = equations.column[b]!;
     const dx = x[3 * b]! - x[3 * a]!;
     const dy = x[3 * b + 1]! - x[3 * a + 1]!;
-    const dz = axes === 3 ? x[3 * b + 2]! - x[3 * a + 2]! : 0;
+    const dz = kind === 'distance' ? x[3 * b + 2]! - x[3 * a + 2]! : 0;
     const length = Math.sqrt(dx * dx + dy * dy + dz * dz);
     row.value = length;
     // Two points on one spot have no direction; any will do to part them.
     const scale = length > 1e-9 ? 1 / length : 0;
-    const unit = scale === 0 ? [1, 0, 0] : [dx * scale, dy * scale, dz * scale];
-    for (let i = 0; i < axes; i++) {
-      addTo(row, equations.column[a]!, i, -unit[i]!);
-      addTo(row, equations.column[b]!, i, unit[i]!);
+    const ux = scale === 0 ? 1 : dx * scale;
+    addTo(row, from, 0, -ux);
+    addTo(row, from, 1, -dy * scale);
+    addTo(row, to, 0, ux);
+    addTo(row, to, 1, dy * scale);
+    if (kind === 'distance') {
+      addTo(row, from, 2, -dz * scale);
+      addTo(row, to, 2, dz * scale);
     }
   }
   if (bias >= 0) {

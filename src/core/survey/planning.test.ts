@@ -4,6 +4,7 @@ import { seeded } from '../random/seeded';
 import { shellNet, shellPoints } from '../simulation/shell-net';
 import { adjust } from './adjust';
 import { solveDetermined } from './determined';
+import { addReading } from './extend';
 import { PRACTICALLY_UNCHECKED, proposeNext, uncheckedPoints, type Wanted } from './next';
 import { checkObservations } from './reliability';
 import { roughStart, type SideOf } from './rough-start';
@@ -151,5 +152,20 @@ describe('rough coordinates where there is no chart', () => {
     const rough = roughStart(ids, net.survey.readings, () => undefined);
     expect(rough.handedness).toBe('unknown');
     expect(rough.unplaced).toEqual(['LOST']);
+  });
+});
+
+describe('one more reading', () => {
+  it('gives what a new solution of the whole net gives', () => {
+    const net = shellNet({ points: 12, distances: 50 }, seeded(14));
+    const { readings } = net.survey;
+    const before = solved({ ...net.survey, readings: readings.slice(0, -1) });
+    const after = addReading(before, readings.at(-1)!);
+    const whole = solved(net.survey);
+    if (!after.ok) throw new Error(after.why);
+    whole.x.forEach((value, i) => expect(after.solution.x[i]).toBeCloseTo(value, 3));
+    whole.covariance.forEach((value, i) =>
+      expect(after.solution.covariance[i]).toBeCloseTo(value, 2),
+    );
   });
 });

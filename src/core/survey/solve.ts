@@ -1,13 +1,7 @@
 import { factorise, invert, solve as backSolve, type Factor } from './cholesky';
 import { rigidFreedoms } from './datum';
-import {
-  equationsOf,
-  linearise,
-  newRow,
-  type Equations,
-  type Observation,
-  type Row,
-} from './observations';
+import { NetState } from './net-state';
+import { equationsOf, linearise, newRow, type Equations } from './observations';
 import type { Survey } from './survey';
 
 /** A net at its least-squares solution. */
@@ -46,7 +40,9 @@ const PLAIN_ITERATIONS = 8;
 /** The solution stands when no coordinate moves more than this, mm. */
 const CONVERGED = 1e-8;
 /** Below this step the factor of the last iteration is good enough for the next, mm. */
-const REUSE = 0.02;
+const REUSE = 1;
+/** A factor from coordinates this near gives the covariance too, mm. */
+const SAME_PLACE = 1e-6;
 
 export interface SolveOptions {
   /** Better starting coordinates than the points' own, three each; the datum still hangs on the latter. */
@@ -79,18 +75,12 @@ function solveFrom(survey: Survey, { from, fromBiases, kept }: SolveOptions): So
   if (from) state.x.set(from);
   if (fromBiases) state.biases.set(fromBiases);
   const outcome = iterate(state);
-  const freedoms = rigidFreedoms(equations, state.x);
-  const normal = state.normal();
-  const stiffness = addFreedoms(normal, freedoms, equations.unknowns);
-  const judged = Float64Array.from(normal);
-  for (let i = 0; i < equations.unknowns; i++) judged[i * equations.unknowns + i]! += LOOSE_WEIGHT;
-  const factor = outcome.converged ? factorise(normal, equations.unknowns) : undefined;
-  const covariance = factor && withoutFreedoms(invert(factor), freedoms, stiffness);
+  const held = outcome.held ?? (outcome.converged ? holdFreedoms(state, 0) : undefined);
+  const covariance = held && pseudoInverse(held);
   if (!covariance || isLoose(covariance, equations)) {
-    const looseFactor = factorise(judged, equations.unknowns);
-    if (!looseFactor) return { ok: false, why: 'diverges' };
-    const looseCovariance = withoutFreedoms(invert(looseFactor), freedoms, stiffness);
-    return isLoose(looseCovariance, equations)
+    const loose = holdFreedoms(state, LOOSE_WEIGHT);
+    const looseCovariance = loose && pseudoInverse(loose);
+    return looseCovariance && isLoose(looseCovariance, equations)
       ? { ok: false, why: 'loose', equations, looseCovariance }
       : { ok: false, why: 'diverges' };
   }
@@ -102,7 +92,7 @@ function solveFrom(survey: Survey, { from, fromBiases, kept }: SolveOptions): So
       x: state.x,
       biases: state.biases,
       covariance,
-      freedoms: freedoms.length,
+      freedoms: held.freedoms.length,
       iterations: outcome.iterations,
       kept: state.kept,
     },
@@ -129,14 +119,7 @@ export function atFullWeight(solution: NetSolution): NetSolution {
   const { equations, x, biases } = solution;
   const state = new NetState(equations, x);
   state.biases.set(biases);
-  const normal = state.normal();
-  const freedoms = rigidFreedoms(equations, x);
-  const stiffness = addFreedoms(normal, freedoms, equations.unknowns);
-  const covariance = withoutFreedoms(
-    invert(factorise(normal, equations.unknowns)!),
-    freedoms,
-    stiffness,
-  );
+  const covariance = pseudoInverse(holdFreedoms(state, 0)!);
   return { ...solution, covariance, kept: state.kept };
 }
 
@@ -146,107 +129,21 @@ const isLoose = (covariance: Float64Array, { coordinates, unknowns }: Equations)
   return false;
 };
 
-/** The net at some coordinates: what is computed from them and how they are moved. */
-class NetState {
-  readonly x: Float64Array;
-  readonly biases: Float64Array;
-  readonly kept: Float64Array;
-  private readonly row: Row = newRow();
-
-  constructor(
-    readonly equations: Equations,
-    readonly start: Float64Array,
-    kept?: Float64Array,
-  ) {
-    this.x = Float64Array.from(start);
-    this.biases = new Float64Array(equations.biasSigmas.length);
-    this.kept = kept ?? new Float64Array(equations.observations.length).fill(1);
-  }
-
-  /** vᵀPv of the observations and of the biases. */
-  cost(x = this.x, biases = this.biases): number {
-    const { row, equations, kept } = this;
-    let sum = 0;
-    equations.observations.forEach((observation, i) => {
-      linearise(equations, observation, x, biases, row);
-      sum += kept[i]! * ((row.value - observation.observed) / observation.sigma) ** 2;
-    });
-    equations.biasSigmas.forEach((sigma, i) => (sum += (biases[i]! / sigma) ** 2));
-    return sum;
-  }
-
-  /**
-   * AᵀPA, lower triangle, and AᵀP(l − f) into `right` where it is given. With `curved`, the second
-   * derivatives of the lengths are in it too: Newton's matrix, which a net with a gross error needs,
-   * since there the residuals are too large for Gauss's.
-   */
-  normal(right?: Float64Array, curved = false): Float64Array {
-    const { row, equations, kept } = this;
-    const { unknowns, coordinates, biasSigmas } = equations;
-    const normal = new Float64Array(unknowns * unknowns);
-    equations.observations.forEach((observation, i) => {
-      linearise(equations, observation, this.x, this.biases, row);
-      const weight = kept[i]! / observation.sigma ** 2;
-      const misfit = observation.observed - row.value;
-      for (let p = 0; p < row.count; p++) {
-        const c = row.columns[p]!;
-        const scaled = weight * row.coefficients[p]!;
-        if (right) right[c]! += scaled * misfit;
-        for (let q = 0; q < row.count; q++)
-          if (row.columns[q]! <= c)
-            normal[c * unknowns + row.columns[q]!]! += scaled * row.coefficients[q]!;
-      }
-      if (curved && (observation.kind === 'distance' || observation.kind === 'plan'))
-        this.addCurvature(normal, observation, (-weight * misfit) / Math.max(row.value, 1));
-    });
-    biasSigmas.forEach((sigma, i) => {
-      const c = coordinates + i;
-      normal[c * unknowns + c]! += 1 / sigma ** 2;
-      if (right) right[c]! -= this.biases[i]! / sigma ** 2;
-    });
-    return normal;
-  }
-
-  /** Adds c · (I − u uᵀ) on the difference of an observation's two points; u is the line's direction. */
-  private addCurvature(normal: Float64Array, { kind, a, b }: Observation, c: number): void {
-    const { column, unknowns } = this.equations;
-    const axes = kind === 'plan' ? 2 : 3;
-    const line = [0, 1, 2].map((i) => (i < axes ? this.x[3 * b + i]! - this.x[3 * a + i]! : 0));
-    const length = Math.max(Math.hypot(...line), 1e-9);
-    for (const [p, q, sign] of [[a, a, 1], [b, b, 1], [a, b, -1], [b, a, -1]] as const) {
-      const [first, second] = [column[p]!, column[q]!];
-      if (first < 0 || second < 0) continue;
-      for (let i = 0; i < axes; i++)
-        for (let j = 0; j < axes; j++)
-          if (first + i >= second + j)
-            normal[(first + i) * unknowns + second + j]! += sign * c * ((i === j ? 1 : 0) - (line[i]! * line[j]!) / length ** 2);
-    } // prettier-ignore
-  }
-
-  /** The coordinates after a step in the unknowns. */
-  moved(step: Float64Array): { x: Float64Array; biases: Float64Array } {
-    const { column, coordinates } = this.equations;
-    const x = Float64Array.from(this.x);
-    column.forEach((first, point) => {
-      if (first < 0) return;
-      for (let axis = 0; axis < 3; axis++) x[3 * point + axis]! += step[first + axis]!;
-    });
-    return { x, biases: this.biases.map((value, i) => value + step[coordinates + i]!) };
-  }
-
-  /** How far the free unknowns are from their start, in the space of the unknowns. */
-  drift(): Float64Array {
-    const drift = new Float64Array(this.equations.unknowns);
-    this.equations.column.forEach((first, point) => {
-      if (first < 0) return;
-      for (let axis = 0; axis < 3; axis++)
-        drift[first + axis] = this.x[3 * point + axis]! - this.start[3 * point + axis]!;
-    });
-    return drift;
-  }
+/** A factor of the normal matrix with its freedoms held. */
+interface HeldFactor {
+  readonly factor: Factor;
+  readonly freedoms: readonly Float64Array[];
+  readonly stiffness: number;
 }
 
-function iterate(state: NetState): { converged: boolean; iterations: number } {
+interface Iteration {
+  readonly converged: boolean;
+  readonly iterations: number;
+  /** The factor at the solution, where the last step's still serves. */
+  readonly held?: HeldFactor;
+}
+
+function iterate(state: NetState): Iteration {
   const { unknowns } = state.equations;
   let damping = 0;
   let lastStep = Infinity;
@@ -254,21 +151,26 @@ function iterate(state: NetState): { converged: boolean; iterations: number } {
   let factor: Factor | undefined;
   let freedoms: Float64Array[] = [];
   let stiffness = 1;
+  // How far the net has moved since it was factorised, mm.
+  let since = 0;
   for (let iterations = 1; iterations <= MOST_ITERATIONS; iterations++) {
-    const right = new Float64Array(unknowns);
     if (!factor || lastStep > REUSE || damping > 0 || iterations > PLAIN_ITERATIONS) {
-      const normal = state.normal(right, iterations > PLAIN_ITERATIONS);
+      const normal = state.normal(iterations > PLAIN_ITERATIONS);
       const strongest = largestDiagonal(normal, unknowns);
       freedoms = rigidFreedoms(state.equations, state.x);
       stiffness = addFreedoms(normal, freedoms, unknowns);
       for (let i = 0; i < unknowns; i++) normal[i * unknowns + i]! += damping * strongest;
       factor = factorise(normal, unknowns);
-    } else state.normal(right);
+      since = 0;
+    }
     if (!factor) {
       damping = damping === 0 ? 1e-6 : damping * 10;
       if (damping > 1e3) return { converged: false, iterations };
       continue;
     }
+    const right = state.downhill();
+    // The factor may be an earlier step's, but the datum hangs on the freedoms as they are here.
+    if (since > 0) freedoms = rigidFreedoms(state.equations, state.x);
     pullBack(right, state.drift(), freedoms, stiffness);
     const step = backSolve(factor, right);
     const next = state.moved(step);
@@ -280,7 +182,15 @@ function iterate(state: NetState): { converged: boolean; iterations: number } {
       state.biases.set(next.biases);
       cost = nextCost;
       lastStep = size;
-      if (size < CONVERGED && damping < 1e-9) return { converged: true, iterations };
+      since += size;
+      if (size < CONVERGED && damping < 1e-9)
+        return {
+          converged: true,
+          iterations,
+          ...(since < SAME_PLACE && damping === 0 && iterations <= PLAIN_ITERATIONS
+            ? { held: { factor, freedoms, stiffness } }
+            : {}),
+        };
       damping = damping < 1e-9 ? 0 : damping / 10;
     } else {
       damping = damping === 0 ? 1e-6 : damping * 10;
@@ -317,15 +227,29 @@ function pullBack(right: Float64Array, drift: Float64Array, freedoms: readonly F
   }
 } // prettier-ignore
 
+/** The factor of N + s·GGᵀ + weight·I at the state's coordinates. */
+function holdFreedoms(state: NetState, weight: number): HeldFactor | undefined {
+  const { unknowns } = state.equations;
+  const freedoms = rigidFreedoms(state.equations, state.x);
+  const normal = state.normal();
+  const stiffness = addFreedoms(normal, freedoms, unknowns);
+  for (let i = 0; i < unknowns; i++) normal[i * unknowns + i]! += weight;
+  const factor = factorise(normal, unknowns);
+  return factor && { factor, freedoms, stiffness };
+}
+
 /** (N + s GGᵀ)⁻¹ − GGᵀ/s: the pseudo-inverse of N, since N G = 0. */
-function withoutFreedoms(inverse: Float64Array, freedoms: readonly Float64Array[], stiffness: number): Float64Array {
-  for (const g of freedoms) {
-    const size = g.length;
-    for (let i = 0; i < size; i++)
-      for (let j = 0; j < size; j++) inverse[i * size + j]! -= (g[i]! * g[j]!) / stiffness;
-  }
+function pseudoInverse({ factor, freedoms, stiffness }: HeldFactor): Float64Array {
+  const inverse = invert(factor);
+  const { size } = factor;
+  for (const g of freedoms)
+    for (let i = 0; i < size; i++) {
+      const share = g[i]! / stiffness;
+      if (share === 0) continue;
+      for (let j = 0; j < size; j++) inverse[i * size + j]! -= share * g[j]!;
+    }
   return inverse;
-} // prettier-ignore
+}
 
 /** vᵀPv at the solution, held positions included. */
 export function sumOfSquares(solution: NetSolution): number {

@@ -55,7 +55,7 @@ export const STEP_EVENT_WORD: Readonly<Record<StepEvent['kind'], string>> = {
 }; // prettier-ignore
 
 export const QUANTITY_WORD: Readonly<Record<Reading['quantity'], string>> = {
-  length: 'length', width: 'width', height: 'height', distance: 'distance', gap: 'gap', flush: 'flush',
+  length: 'length', width: 'width', height: 'height', distance: 'distance', gap: 'gap', flush: 'flush', fixture: 'fixture head',
 }; // prettier-ignore
 
 export const CAUTION_WORD: Readonly<Record<Caution, string>> = {

@@ -19,6 +19,8 @@ const ROUND_TABLES = [
   'roundControls',
   'readings',
   'readingStrikes',
+  'readingKeeps',
+  'pointConditions',
 ] as const satisfies readonly JobTable[];
 type RoundTable = (typeof ROUND_TABLES)[number];
 const isRoundTable = (table: JobTable): table is RoundTable =>
@@ -26,7 +28,9 @@ const isRoundTable = (table: JobTable): table is RoundTable =>
 const OWN_TABLES = JOB_TABLE_NAMES.filter((table) => !isRoundTable(table));
 
 const tablesSchema = (tables: readonly JobTable[]) =>
-  z.strictObject(Object.fromEntries(tables.map((table) => [table, z.array(JOB_TABLES[table])])));
+  z.strictObject(
+    Object.fromEntries(tables.map((table) => [table, z.array(JOB_TABLES[table]).default([])])),
+  );
 
 const jobDocument = z.strictObject({
   format: z.literal('vinkel.job/1'),
@@ -79,6 +83,8 @@ export function archiveDocuments(rows: JobRows): ArchiveDocument[] {
             roundControls: rows.roundControls.filter((control) => control.roundId === round.id),
             readings,
             readingStrikes: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)),
+            readingKeeps: rows.readingKeeps.filter((keep) => ids.has(keep.readingId)),
+            pointConditions: rows.pointConditions.filter((each) => each.roundId === round.id),
           },
         }),
       };

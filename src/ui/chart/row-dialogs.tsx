@@ -113,7 +113,7 @@ export function PointDialog({
     const current = force ? currentOf(outcome) : undefined;
     const id = row?.id ?? crypto.randomUUID();
     const result = await saving.run({
-      point: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), side, holeDiameter: hole, version: current?.thing?.version ?? row?.point.version ?? 1 },
+      point: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), side, holeDiameter: hole, substituteForId: row?.point.substituteForId ?? null, version: current?.thing?.version ?? row?.point.version ?? 1 },
       reference: { id: row?.reference.id ?? crypto.randomUUID(), referenceId, pointId: id, x, y, z, tolerance, version: current?.reference?.version ?? row?.reference.version ?? 1 },
     }); // prettier-ignore
     setOutcome(result);

@@ -4,14 +4,14 @@ import { useState } from 'react';
 import type { InstrumentVersion, Quantity } from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
 
-export type Hand = 'distance' | 'plan' | 'height' | 'gap';
+export type Hand = 'distance' | 'plan' | 'height' | 'gap' | 'fixture';
 
 export const HAND_OF: Readonly<Record<Quantity, Hand>> = {
-  distance: 'distance', length: 'plan', width: 'plan', height: 'height', gap: 'gap', flush: 'gap',
+  distance: 'distance', length: 'plan', width: 'plan', height: 'height', gap: 'gap', flush: 'gap', fixture: 'fixture',
 }; // prettier-ignore
 
 export const HAND_WORD: Readonly<Record<Hand, string>> = {
-  distance: 'Distances with', plan: 'Lengths and widths with', height: 'Heights with', gap: 'Gaps with',
+  distance: 'Distances with', plan: 'Lengths and widths with', height: 'Heights with', gap: 'Gaps with', fixture: 'Fixture heads',
 }; // prettier-ignore
 
 const USUAL: Readonly<Record<Hand, readonly string[]>> = {
@@ -19,6 +19,7 @@ const USUAL: Readonly<Record<Hand, readonly string[]>> = {
   plan: ['plumb'],
   height: ['heightStick'],
   gap: ['caliper'],
+  fixture: ['fixtureHead'],
 };
 
 /** The newest version of every instrument. */
@@ -48,6 +49,7 @@ export function useInstrumentsInHand(rows: JobRows, roundInstrumentVersionId: st
       plan: pick('plan'),
       height: pick('height'),
       gap: pick('gap'),
+      fixture: pick('fixture'),
     };
   });
   return {

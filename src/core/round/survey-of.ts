@@ -1,0 +1,143 @@
+import type { Vector } from '../geometry/vector';
+import type { InstrumentVersion, Point, Reading, Round } from '../job/entities';
+import type { JobRows } from '../job/job-rows';
+import type { ChosenReferences } from '../reference/chosen';
+import { roughStart, type RoughStart } from '../survey/rough-start';
+import type { Survey, SurveyPoint, SurveyReading } from '../survey/survey';
+import { correctedValue } from './corrections';
+import { readingSd, standingReadings, subjectKey } from './measured';
+
+/** A round as a net; its points go by their codes, its readings by their identities. */
+export interface RoundSurvey {
+  readonly survey: Survey;
+  /** Where the starting coordinates come from. */
+  readonly start: 'chart' | 'readings';
+  /** What rough coordinates leave open, where there is no chart. */
+  readonly rough?: RoughStart;
+  /** Fixture heads that do not enter: findings, by point code. */
+  readonly notEntering: readonly string[];
+}
+
+/** Share of the variance of one reading that its repeats with the same instrument have in common. */
+const SHARED_WITH_REPEATS = 0.5;
+
+/**
+ * The net of a round's standing readings in the round's own axes: corrected values, the instrument's
+ * spread, repeats tied by a shared bias. The chart only gives the starting coordinates, moved as a whole
+ * to where the round's heights, lengths and widths put it.
+ */
+export function surveyOf(rows: JobRows, round: Round, references: ChosenReferences): RoundSurvey {
+  const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
+  const standing = standingReadings(rows, round).filter((each) => each.stationId === null && each.featureId === null); // prettier-ignore
+  const worn = wornPoints(rows, round);
+  const charted = (point: Point): Vector | undefined => {
+    const row = references.points.get(point.id)?.row;
+    return row && [row.x, row.y, row.z];
+  };
+  const heads = new Map(rows.points.map((point) => [point.id, charted(point)]));
+  const readings = [...bundles(standing)].flatMap((bundle) =>
+    bundle.flatMap((reading) => netReading(rows, reading, bundle, { codeOf, round, worn, heads })),
+  );
+  const positions = rows.points.map((point) => ({ point, at: charted(point) }));
+  const notEntering = standing.flatMap((each) => (each.fit === 'none' ? [codeOf.get(each.pointId!)!] : [])); // prettier-ignore
+  if (positions.some(({ at }) => at)) {
+    const survey = { points: startingPoints(positions, readings), readings };
+    return { survey, start: 'chart', notEntering };
+  }
+  const sideOf = new Map(rows.points.map((point) => [point.code, point.side]));
+  const rough = roughStart([...sideOf.keys()], readings, (code) => sideOf.get(code));
+  const points = rows.points.map(({ code }) => ({ id: code, start: rough.positions.get(code) ?? ([0, 0, 0] as const) })); // prettier-ignore
+  return { survey: { points, readings }, start: 'readings', rough, notEntering };
+}
+
+/** Readings of one subject with one instrument, together. */
+function bundles(readings: readonly Reading[]): Iterable<Reading[]> {
+  const bundled = new Map<string, Reading[]>();
+  for (const reading of readings) {
+    const key = `${subjectKey(reading)} ${reading.instrumentVersionId}`;
+    bundled.set(key, [...(bundled.get(key) ?? []), reading]);
+  }
+  return bundled.values();
+}
+
+interface Context {
+  readonly codeOf: ReadonlyMap<string, string>;
+  readonly round: Round;
+  readonly worn: ReadonlySet<string>;
+  readonly heads: ReadonlyMap<string, Vector | undefined>;
+}
+
+/** Spread of a reading at a worn or oval hole, over and above the instrument's, mm. */
+const WORN_SD = 0.87;
+
+function netReading(rows: JobRows, reading: Reading, bundle: readonly Reading[], { codeOf, round, worn, heads }: Context): SurveyReading[] {
+  const instrument = rows.instrumentVersions.find((each) => each.id === reading.instrumentVersionId)!;
+  const ends = [reading.pointId, reading.toPointId].filter((id) => id !== null);
+  const wear = ends.filter((id) => worn.has(id)).length * WORN_SD ** 2;
+  const sd = Math.hypot(readingSd(reading, instrument), Math.sqrt(wear));
+  const shared = bundle.length > 1 ? SHARED_WITH_REPEATS : 0;
+  const common = {
+    id: reading.id,
+    sigma: sd * Math.sqrt(1 - shared),
+    value: correctedValue(reading, instrument, round.temperature),
+    ...(shared > 0 ? { bias: { group: bundle[0]!.id, sigma: sd * Math.sqrt(shared) } } : {}),
+  };
+  const point = codeOf.get(reading.pointId!)!;
+  if (reading.quantity === 'distance') {
+    const { pointerFrom, pointerTo } = reading;
+    const pointers = pointerFrom !== null && pointerTo !== null ? { pointers: [pointerFrom, pointerTo] as const } : {};
+    return [{ ...common, ...pointers, kind: reading.measure === 'level' ? 'plan' : 'distance', from: point, to: codeOf.get(reading.toPointId!)! }];
+  }
+  if (reading.quantity === 'fixture') {
+    const at = heads.get(reading.pointId!);
+    return at && reading.fit !== 'none' ? [headReading(reading, point, at)] : [];
+  }
+  const kind = ({ length: 'station', width: 'offset', height: 'height' } as const)[reading.quantity as 'length' | 'width' | 'height'];
+  return [{ ...common, kind, point }];
+} // prettier-ignore
+
+/**
+ * A head that enters says where its hole is, within its clearance: evenly anywhere in it when it enters
+ * freely (sd = c/√3), within half of it when tight (c/√12).
+ */
+function headReading(reading: Reading, point: string, at: Vector): SurveyReading {
+  const sd = reading.value / Math.sqrt(reading.fit === 'tight' ? 12 : 3);
+  return { id: reading.id, kind: 'position', point, value: at, sigma: [sd, sd, sd] };
+}
+
+/** Points marked worn in this round, or gone and come back so. */
+function wornPoints(rows: JobRows, round: Round): Set<string> {
+  const last = new Map(rows.pointConditions.filter((each) => each.roundId === round.id).map((each) => [each.pointId, each.kind])); // prettier-ignore
+  return new Set([...last].flatMap(([id, kind]) => (kind === 'worn' ? [id] : [])));
+}
+
+/** Chart positions shifted as a whole by the middle of what heights, lengths and widths say. */
+function startingPoints(positions: readonly { point: Point; at: Vector | undefined }[], readings: readonly SurveyReading[]): SurveyPoint[] {
+  const chart = new Map(positions.flatMap(({ point, at }) => (at ? [[point.code, at] as const] : [])));
+  const AXIS = { station: 0, offset: 1, height: 2 } as const;
+  const shifts: [number[], number[], number[]] = [[], [], []];
+  for (const reading of readings) {
+    if (reading.kind !== 'station' && reading.kind !== 'offset' && reading.kind !== 'height') continue;
+    const at = chart.get(reading.point);
+    if (at) shifts[AXIS[reading.kind]].push(reading.value - at[AXIS[reading.kind]]);
+  }
+  const shift = shifts.map(median) as unknown as Vector;
+  const centre = [0, 1, 2].map((axis) => [...chart.values()].reduce((sum, at) => sum + at[axis]! / chart.size, 0));
+  const beside = new Map(positions.map(({ point }) => [point.id, point.code]));
+  return positions.map(({ point, at }) => {
+    // A substitute stands beside its point, not in it.
+    const aside = at || point.substituteForId === null ? 0 : 20;
+    const near = at ?? chart.get(beside.get(point.substituteForId ?? '') ?? '') ?? (centre as unknown as Vector);
+    return { id: point.code, start: [near[0] + shift[0] + aside, near[1] + shift[1] + aside / 2, near[2] + shift[2]] };
+  });
+} // prettier-ignore
+
+function median(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  const middle = Math.floor(sorted.length / 2);
+  if (sorted.length === 0) return 0;
+  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
+}
+
+export const versionOf = (rows: JobRows, reading: Reading): InstrumentVersion =>
+  rows.instrumentVersions.find((each) => each.id === reading.instrumentVersionId)!;
