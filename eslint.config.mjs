@@ -18,7 +18,7 @@ const may = {
   formats: ['formats', 'core'],
   db: ['db', 'core'],
   server: ['server', 'db', 'formats', 'core'],
-  workers: ['core'],
+  workers: ['core', 'formats'],
   ui: ['ui', 'workers', 'core', 'formats'],
   app: ['app', 'ui', 'server', 'formats', 'core'],
   cli: ['cli', 'formats', 'core'],

@@ -22,7 +22,19 @@ async function draw({ motif, name }: DemoPicture): Promise<Buffer> {
   return sharp(Buffer.from(svg)).jpeg({ quality: 82 }).toBuffer();
 }
 
-async function write({ folder, rows, pictures }: DemoJob, seed: number): Promise<void> {
+/** The hidden truth beside the jobs, never among them. */
+function writeTruth(jobId: string, truth: ReadonlyMap<string, readonly number[]>): void {
+  const folder = path.join(import.meta.dirname, 'truth');
+  mkdirSync(folder, { recursive: true });
+  const positions = Object.fromEntries(
+    [...truth].map(([code, at]) => [code, at.map((value) => Math.round(value * 1000) / 1000)]),
+  );
+  const document = { format: 'vinkel.truth/1', positions };
+  writeFileSync(path.join(folder, `${jobId}.json`), `${JSON.stringify(document, null, 1)}\n`);
+}
+
+async function write({ folder, rows, pictures, truth }: DemoJob, seed: number): Promise<void> {
+  if (truth) writeTruth(rows.jobs[0]!.id, truth);
   const target = path.join(import.meta.dirname, 'jobs', folder);
   rmSync(target, { recursive: true, force: true });
   const random = seeded(seed);

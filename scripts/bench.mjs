@@ -32,7 +32,6 @@ const address = await new Promise((resolve) =>
 const job = (name) => JSON.parse(readFileSync(path.join(DEMO_JOBS, name, 'job.json'), 'utf8')).rows;
 const round = (name, number) =>
   JSON.parse(readFileSync(path.join(DEMO_JOBS, name, 'rounds', `${number}.json`), 'utf8')).rows;
-const solbris = `/jobs/${job('solbris').jobs[0].id}`;
 
 const percentile = (values, share) =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];

@@ -29,9 +29,10 @@ const SOURCES = [
   'next.config.ts',
   'postcss.config.mjs',
   'tsconfig.json',
+  'scripts/service-worker.mjs',
 ];
 
-/** Builds for production unless nothing changed since the last build. */
+/** Builds for production, service worker included, unless nothing changed since the last build. */
 export function ensureBuild() {
   const marker = '.next/BUILD_ID';
   const newest = spawnSync(
@@ -39,9 +40,11 @@ export function ensureBuild() {
     [...SOURCES, '-type', 'f', '-newer', marker, '-print', '-quit'],
     { encoding: 'utf8' },
   );
-  if (existsSync(marker) && newest.status === 0 && newest.stdout.trim() === '') return;
+  const offline = existsSync('public/offline.js');
+  if (offline && existsSync(marker) && newest.status === 0 && newest.stdout.trim() === '') return;
   console.log('Building …');
   run(process.execPath, [path.join('node_modules', 'next', 'dist', 'bin', 'next'), 'build']);
+  run(process.execPath, ['scripts/service-worker.mjs']);
 }
 
 /** Debian packages the tests need, with what proves that they are there. */

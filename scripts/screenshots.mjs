@@ -21,6 +21,7 @@ const VIEWS = {
   'day-sheet': [solbris],
   chart: [`${solbris}/chart`],
   tape: [round('solbris', '01')],
+  measuring: [round('solbris', '02')],
   sheet: [`${round('solbris', '01')}/sheet`],
   'sheet-dark-inches-us': [
     `${round('solbris', '01')}/sheet`,

@@ -24,6 +24,8 @@ export interface DemoJob {
   readonly folder: string;
   readonly rows: JobRows;
   readonly pictures: readonly DemoPicture[];
+  /** Where the shell really stands in its last round, for the simulated instrument. */
+  readonly truth?: ReadonlyMap<string, Vector>;
 }
 
 const defaultSteps = (job: JobBuilder): Step[] =>
@@ -267,6 +269,7 @@ export function solbris(): DemoJob {
   return {
     folder: 'solbris',
     rows: job.rows,
+    truth: now,
     pictures: [
       { entryId: corner.id, name: 'Left rear corner, filler ground away', motif: 'corner' },
       { entryId: sill.id, name: 'Left sill behind the B post', motif: 'sill' },
@@ -331,7 +334,7 @@ export function kvist(): DemoJob {
   for (const code of ['P1L', 'P1R', 'P2L', 'P2R', 'P4L', 'P4R', 'P5L', 'P5R'])
     job.readPosition(round, RONJA!, code, places.get(code)!, 'h');
   job.stepEvent(steps[3]!, 'begun', RONJA!);
-  return { folder: 'kvist', rows: job.rows, pictures: [] };
+  return { folder: 'kvist', rows: job.rows, pictures: [], truth: places };
 }
 
 export function lodd(): DemoJob {

@@ -10,6 +10,7 @@ import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { preferencesCookie } from '@/server/preferences';
 import { readPreferences } from '@/formats/preferences';
+import { Offline } from '@/ui/shell/offline';
 import { PreferencesProvider } from '@/ui/shell/preferences-context';
 
 export const metadata: Metadata = {
@@ -23,7 +24,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang={preferences.words === 'us' ? 'en-US' : 'en-GB'} data-sheet={preferences.sheet}>
       <body>
-        <PreferencesProvider initial={preferences}>{children}</PreferencesProvider>
+        <PreferencesProvider initial={preferences}>
+          {children} <Offline />
+        </PreferencesProvider>
       </body>
     </html>
   );

@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { reading, readingStrike, type Reading, type ReadingStrike } from '@/core/job/entities';
+import {
+  point,
+  pointCondition,
+  reading,
+  readingKeep,
+  readingStrike,
+  type Reading,
+  type ReadingStrike,
+} from '@/core/job/entities';
 import {
   addReadings,
   addStrikes,
@@ -9,12 +17,17 @@ import {
   readingsById,
   standingReadings,
 } from '@/db/readings';
+import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
 import type { Store } from './store';
 import { runUseCase } from './use-case';
 import type { Queryable } from '@/db/database';
 
-/** A line of the tape as the client sends it: readings taken, lines struck, or a correction: both. */
+/**
+ * A line of the tape as the client sends it: readings taken, lines struck, or a correction, which is
+ * both; and what the person measuring notes on the way: a substitute point, what stands in the way of a
+ * point, a doubtful reading that is kept.
+ */
 const tapeEntry = z.strictObject({
   roundId: z.uuid(),
   readings: z.array(reading.omit({ sequence: true, receivedAt: true, roundId: true })).max(20),
@@ -25,6 +38,9 @@ const tapeEntry = z.strictObject({
       author: readingStrike.shape.author,
     })
     .nullable(),
+  points: z.array(point).max(5).default([]),
+  conditions: z.array(pointCondition).max(20).default([]),
+  keeps: z.array(readingKeep).max(20).default([]),
 });
 
 export interface TapeReceipt {
@@ -40,40 +56,54 @@ export async function takeTapeEntry(
   input: unknown,
   newId: () => string,
 ): Promise<Outcome<TapeReceipt>> {
-  return runUseCase(tapeEntry, input, (entry, { database, journal }: Store) =>
-    database.transaction(async (tx) => {
-      const present = await presentReadings(
-        tx,
-        entry.readings.map((each) => each.id),
-      );
-      const at = new Date().toISOString();
-      const sequence = await nextSequence(tx, entry.roundId);
-      const readings = entry.readings
-        .filter((each) => !present.has(each.id))
-        .map((each): Reading => ({ ...each, roundId: entry.roundId, sequence, receivedAt: at }));
-      const strikes = entry.strike
-        ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId)
-        : [];
-      if (readings.length === 0 && strikes.length === 0) return done({ readings, strikes });
-      const struck = entry.strike ? await strikeContext(tx, strikes) : [];
-      const context = await contextOfReadings(tx, entry.roundId, [...readings, ...struck]);
-      if (!context) return failed('roundId', 'this round is not here any more');
-      const jobId = context.jobs![0]!.id;
-      if (
-        [...context.points!, ...context.seams!, ...context.pulls!].some(
-          (row) => row.jobId !== jobId,
+  return runUseCase(
+    tapeEntry,
+    input,
+    (entry: z.output<typeof tapeEntry>, { database, journal }: Store) =>
+      database.transaction(async (tx) => {
+        const [round] = await tx.query<{ jobId: string }>(
+          'select job_id from round where id = $1',
+          [entry.roundId],
+        );
+        if (!round) return failed('roundId', 'this round is not here any more');
+        if (entry.points.some((each) => each.jobId !== round.jobId))
+          return failed('points', 'a point of another job cannot be made in this round');
+        if (entry.conditions.some((each) => each.roundId !== entry.roundId))
+          return failed('conditions', 'a mark of another round cannot be made in this one');
+        await insert(tx, 'points', entry.points, { skipExisting: true });
+        await insert(tx, 'pointConditions', entry.conditions, { skipExisting: true });
+        await insert(tx, 'readingKeeps', entry.keeps, { skipExisting: true });
+        const present = await presentReadings(
+          tx,
+          entry.readings.map((each) => each.id),
+        );
+        const at = new Date().toISOString();
+        const sequence = await nextSequence(tx, entry.roundId);
+        const readings = entry.readings
+          .filter((each) => !present.has(each.id))
+          .map((each): Reading => ({ ...each, roundId: entry.roundId, sequence, receivedAt: at }));
+        const strikes = entry.strike
+          ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId)
+          : [];
+        if (readings.length === 0 && strikes.length === 0) return done({ readings, strikes });
+        const struck = entry.strike ? await strikeContext(tx, strikes) : [];
+        const context = await contextOfReadings(tx, entry.roundId, [...readings, ...struck]);
+        if (!context) return failed('roundId', 'this round is not here any more');
+        if (
+          [...context.points!, ...context.seams!, ...context.pulls!].some(
+            (row) => row.jobId !== round.jobId,
+          )
         )
-      )
-        return failed('readings', 'a point of another job cannot be read in this round');
-      await addReadings(tx, readings);
-      await addStrikes(tx, strikes);
-      await journal.append({
-        ...context,
-        readings: [...struck, ...readings],
-        readingStrikes: strikes,
-      });
-      return done({ readings, strikes });
-    }),
+          return failed('readings', 'a point of another job cannot be read in this round');
+        await addReadings(tx, readings);
+        await addStrikes(tx, strikes);
+        await journal.append({
+          ...context,
+          readings: [...struck, ...readings],
+          readingStrikes: strikes,
+        });
+        return done({ readings, strikes });
+      }),
   );
 }
 

@@ -9,7 +9,7 @@ import { store, type Store } from './store';
  * as a sentence, not as an exception.
  */
 export async function runUseCase<In, T>(
-  schema: z.ZodType<In>,
+  schema: z.ZodType<In, unknown>,
   input: unknown,
   work: (input: In, store: Store) => Promise<Outcome<T>>,
 ): Promise<Outcome<T>> {

@@ -5,7 +5,7 @@ import type { ChosenReferences } from '../reference/chosen';
 import { axisWord, likelyCause, type Cause, type ReadingFacts } from '../survey/causes';
 import { solveDetermined } from '../survey/determined';
 import type { LoosePoint } from '../survey/loose';
-import { uncheckedPoints } from '../survey/next';
+import { uncheckedPoints } from '../survey/propose';
 import { covarianceBlock, predict } from '../survey/prediction';
 import { SUSPECT } from '../survey/reliability';
 import type { NetSolution } from '../survey/solve';

@@ -1,5 +1,6 @@
 import type {
   Brace,
+  PointCondition,
   Reading,
   Reference,
   Rung,
@@ -10,6 +11,7 @@ import type {
 import type { StepState } from '../ladder/ladder';
 import type { Caution } from '../round/change';
 import type { Lacking } from '../round/judgement';
+import type { Target } from '../round/targets';
 
 /** What the program's own names are called on the screen and in print. */
 export const RUNG_WORD: Readonly<Record<Rung, string>> = {
@@ -52,6 +54,15 @@ export const STEP_STATE_WORD: Readonly<Record<StepState, string>> = {
 
 export const STEP_EVENT_WORD: Readonly<Record<StepEvent['kind'], string>> = {
   begun: 'Begin', curing: 'Curing until', missing: 'Waiting for', done: 'Done', dropped: 'Drop', reopened: 'Open again',
+}; // prettier-ignore
+
+export const CONDITION_WORD: Readonly<Record<PointCondition['kind'], string>> = {
+  buried: 'Buried', suspension: 'Suspension', gone: 'Gone', worn: 'Worn', clear: 'Clear',
+}; // prettier-ignore
+
+export const WHY_WORD: Readonly<Record<Target['why'], string>> = {
+  diagonal: 'diagonal', width: 'width', length: 'length', height: 'height', again: 'a second time, as a check',
+  charted: 'on the chart', uncertain: 'makes the least sure point surer', unchecked: 'checks what nothing checks yet',
 }; // prettier-ignore
 
 export const QUANTITY_WORD: Readonly<Record<Reading['quantity'], string>> = {

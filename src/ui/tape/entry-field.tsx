@@ -1,13 +1,31 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { parseLine, type Subjects } from '@/core/shorthand/line';
-import type { LengthUnit } from '@/core/units/length';
+import {
+  useEffect,
+  useImperativeHandle,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type Ref,
+} from 'react';
+import { completions } from '@/core/shorthand/complete';
+import type { ParsedLine, Subjects } from '@/core/shorthand/line';
 import { Button } from '../kit/button';
 import { halfTyped, keepHalfTyped } from './outbox';
 import type { TapeLine } from './use-tape';
 
-export type Correction = { readonly line: TapeLine; readonly strikeOnly: boolean } | undefined;
+export type Correction =
+  { readonly line: TapeLine; readonly strikeOnly: boolean; readonly text: string } | undefined;
+
+/** What other parts of the screen may do to the field. */
+export interface EntryHandle {
+  type(text: string): void;
+  erase(): void;
+  take(): void;
+  /** A number from an instrument, taken at once or left standing. */
+  land(amount: string, takeIt: boolean): void;
+}
 
 const REASONS = [
   'misread',
@@ -18,65 +36,97 @@ const REASONS = [
   'typing slip',
 ];
 
+export interface EntryFieldProps {
+  readonly ref?: Ref<EntryHandle>;
+  readonly roundId: string;
+  readonly subjects: Subjects & { readonly names: ReadonlyMap<string, string> };
+  /** Reads a line; a bare number is the reading wanted now. */
+  readonly read: (text: string) => ParsedLine;
+  readonly wanted?: string;
+  /** A question to be answered by Enter before the line is taken. */
+  readonly question: (text: string) => string | undefined;
+  readonly correction: Correction;
+  /** Takes a line; the reason stands with it when it corrects another. */
+  readonly onTake: (raw: string, reason: string | undefined) => void;
+  readonly onStrike: (reason: string) => void;
+  readonly onLeave: () => void;
+  readonly lastLine: () => void;
+  /** Keys that are not text; true where the key was used. */
+  readonly onKey: (key: string) => boolean;
+  readonly disabled?: string;
+}
+
 /**
  * The one field readings are typed into: a short line, Enter moves on; half-typed text is kept.
  * A correction is another field with another key, so that what was half typed waits beneath it.
  */
-export function EntryField({
-  roundId, subjects, unit, correction, onTake, onStrike, onLeave, lastLine, disabled,
-}: {
-  roundId: string;
-  subjects: Subjects;
-  unit: LengthUnit;
-  correction: Correction;
-  /** Takes a line; the reason stands with it when it corrects another. */
-  onTake: (raw: string, reason: string | undefined) => void;
-  onStrike: (reason: string) => void;
-  onLeave: () => void;
-  lastLine: () => void;
-  disabled?: string;
-}) {
+export function EntryField(props: EntryFieldProps) {
+  const { ref, roundId, subjects, read, wanted, question, correction, onTake, onStrike, onLeave, lastLine, onKey, disabled } = props;
   const kept = halfTyped(roundId);
-  const [text, setText] = useState(correction && !correction.strikeOnly ? correction.line.readings[0]!.raw : kept);
+  const [text, setText] = useState(correction && !correction.strikeOnly ? correction.text : kept);
   const [offered, setOffered] = useState(!correction && kept !== '');
   const [refusal, setRefusal] = useState('');
+  const [asked, setAsked] = useState('');
   const [reason, setReason] = useState(REASONS[0]!);
   const field = useRef<HTMLInputElement>(null);
-
   useEffect(() => field.current?.focus(), []);
 
-  const parsed = useMemo(() => (text.trim() ? parseLine(text, subjects, unit) : undefined), [text, subjects, unit]);
+  const parsed = useMemo(() => (text.trim() ? read(text) : undefined), [text, read]);
+  const offers = useMemo(() => completions(text, subjects), [text, subjects]);
   const edit = (value: string) => {
     setText(value);
     setRefusal('');
+    setAsked('');
     setOffered(false);
     if (!correction) keepHalfTyped(roundId, value);
   };
-  const take = () => {
+  const take = (line = text) => {
     if (correction?.strikeOnly) return onStrike(reason);
-    if (!text.trim()) return;
-    if (!parsed?.ok) return setRefusal(parsed?.reason ?? '');
-    onTake(text.trim(), correction ? reason : undefined);
+    if (!line.trim() || disabled) return;
+    const result = read(line);
+    if (!result.ok) return setRefusal(result.reason);
+    const doubt = question(line);
+    if (doubt && asked !== line) {
+      setText(line);
+      setAsked(line);
+      return setRefusal(doubt);
+    }
+    onTake(line.trim(), correction ? reason : undefined);
     setText('');
+    setRefusal('');
+    setAsked('');
     if (!correction) keepHalfTyped(roundId, '');
   };
-  const onKey = (event: KeyboardEvent) => {
+  useImperativeHandle(ref, () => ({
+    type: (more) => edit(text + more),
+    erase: () => edit(text.slice(0, -1)),
+    take: () => take(),
+    land: (amount, takeIt) => {
+      edit(amount);
+      if (takeIt) take(amount);
+      field.current?.focus();
+    },
+  }));
+  const onKeyDown = (event: KeyboardEvent) => {
+    const used = () => event.preventDefault();
     if (event.key === 'Enter') {
-      event.preventDefault();
+      used();
       take();
-    }
-    if (event.key === 'Escape') onLeave();
-    if (event.key === 'ArrowUp' && text === '') {
-      event.preventDefault();
+    } else if (event.key === 'Escape') onLeave();
+    else if (event.key === 'Tab' && !event.shiftKey && offers[0]) {
+      used();
+      edit(offers[0].text);
+    } else if (event.key === 'ArrowUp' && text === '') {
+      used();
       lastLine();
-    }
+    } else if (onKey(event.key)) used();
   };
   return (
     <div className="flex flex-col gap-2 border-t-2 border-ink pt-2">
       {correction ? (
         <div className="flex flex-wrap items-center gap-2 text-sm">
           <span>
-            {correction.strikeOnly ? 'Strikes' : 'Corrects'} “{correction.line.readings[0]!.raw}” because
+            {correction.strikeOnly ? 'Strikes' : 'Corrects'} “{correction.text}” because
           </span>
           <select aria-label="Reason of the correction" value={reason} onChange={(event) => setReason(event.target.value)} className="min-h-11 border border-rule bg-sheet px-2">
             {REASONS.map((each) => (
@@ -99,17 +149,28 @@ export function EntryField({
           value={text}
           disabled={Boolean(disabled) || correction?.strikeOnly}
           onChange={(event) => edit(event.target.value)}
-          onKeyDown={onKey}
+          onKeyDown={onKeyDown}
           autoComplete="off"
           autoCapitalize="characters"
           spellCheck={false}
-          placeholder="F1L S2L 1011.5"
+          placeholder={wanted ?? 'F1L S2L 1011.5'}
           className="min-h-14 min-w-0 grow border-2 border-ink bg-tape px-3 font-mono text-2xl aria-invalid:border-minus"
         />
-        <Button look="main" onClick={take} className="min-w-20 text-lg" disabled={Boolean(disabled)}>
+        <Button look="main" onClick={() => take()} className="min-w-20 text-lg" disabled={Boolean(disabled)}>
           Take
         </Button>
       </div>
+      {offers.length > 0 ? (
+        <ul className="flex flex-wrap gap-1" aria-label="Points that begin like this">
+          {offers.map((offer) => (
+            <li key={offer.code}>
+              <button type="button" tabIndex={-1} className="min-h-11 border border-rule bg-sheet px-2 font-mono" title={offer.name} onClick={() => { edit(offer.text); field.current?.focus(); }}>
+                {offer.code}
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
       <p id="entry-say" role={refusal ? 'alert' : 'status'} className={`min-h-6 text-sm ${refusal ? 'font-medium text-minus' : 'text-soft'}`}>
         {disabled || refusal || say()}
       </p>
@@ -118,7 +179,7 @@ export function EntryField({
 
   function say(): string {
     if (offered) return 'This was half typed before: go on, or clear it.';
-    if (!parsed) return 'two points and a distance · a point and l, w, h · a station and gap, flush';
+    if (!parsed) return wanted ? 'a number for the pair above · or a whole line of your own' : 'two points and a distance · a point and l, w, h · a station and gap, flush';
     if (!parsed.ok) return '';
     return [
       parsed.readings.map((reading) => `${reading.quantity}${reading.measure ? ` ${reading.measure === 'tip' ? 'tip to tip' : 'level'}` : ''} ${reading.value.toFixed(1)} mm`).join(', '),

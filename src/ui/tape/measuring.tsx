@@ -1,19 +1,32 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import type { Phase, Reading } from '@/core/job/entities';
+import { Grid3x3, Presentation, Volume2, VolumeX } from 'lucide-react';
+import { useMemo, useRef, useState } from 'react';
+import type { Phase, PointCondition, Reading } from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
-import { parseLine, type Subjects } from '@/core/shorthand/line';
+import { lengthBetween, type RoundJudgement } from '@/core/round/judgement';
+import { coordinatesOf } from '@/core/round/net';
+import { targetPrefix, type Target } from '@/core/round/targets';
+import { parseLine, type ParsedLine, type Subjects } from '@/core/shorthand/line';
 import { sheetFigure } from '@/core/drawing/points';
-import { judgeRound } from '@/core/round/judgement';
+import { typedUnit } from '@/formats/preferences';
+import { Button } from '../kit/button';
 import { ClientOnly } from '../kit/client-only';
 import { Sheet } from '../sheet/sheet';
 import { useFormat, usePreferences } from '../shell/preferences-context';
-import { typedUnit } from '@/formats/preferences';
-import { EntryField, type Correction } from './entry-field';
-import { HAND_WORD, useInstrumentsInHand, type Hand } from './instruments-in-hand';
-import { Tape } from './tape';
-import { useTape } from './use-tape';
+import { useBoard } from './board-channel';
+import { lineText } from './corrected-text';
+import { EntryField, type Correction, type EntryHandle } from './entry-field';
+import { useInstrumentsInHand } from './instruments-in-hand';
+import { Keypad } from './keypad';
+import { MeasuringPanels } from './measuring-panels';
+import { useAwake, useSpeech } from './screen-helpers';
+import { Standing } from './standing';
+import { subjectText, Tape } from './tape';
+import { TargetBar, targetText, CONDITION_KEYS } from './target-bar';
+import { useJudgement } from './use-judgement';
+import { useTape, type TapeLine } from './use-tape';
+import { useTargets } from './use-targets';
 
 /** Where readings go besides the round itself: a pull, with its load phase. */
 export interface PullContext {
@@ -21,7 +34,7 @@ export interface PullContext {
   readonly phase: Phase;
 }
 
-/** The measuring screen: the field, the tape, and what the round says so far. */
+/** The measuring screen: what is wanted, the field, the tape, and what the round says so far. */
 export function Measuring(props: { rows: JobRows; roundId: string; pull?: PullContext }) {
   return (
     <ClientOnly waiting={<p role="status">Fetching the tape …</p>}>
@@ -30,66 +43,172 @@ export function Measuring(props: { rows: JobRows; roundId: string; pull?: PullCo
   );
 }
 
+/** Exaggeration of the live sheet. */
+const LIVE_FACTOR = 10;
+
+/** A number this many times what is expected is asked about. */
+const TOO_MANY_TIMES = 5;
+
 function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; roundId: string; pull?: PullContext }) {
   const { preferences } = usePreferences();
+  const format = useFormat();
   const round = stored.rounds.find((each) => each.id === roundId)!;
   const { rows, lines, put } = useTape(stored, roundId);
   const instruments = useInstrumentsInHand(rows, round.instrumentVersionId);
+  const [distanceWith, heightWith] = [instruments.versionFor('distance'), instruments.versionFor('height')];
+  const hands = { constant: distanceWith.sdConstant, perMetre: distanceWith.sdPerMetre, height: heightWith.sdConstant };
+  const planKey = JSON.stringify([rows.points.map(({ code }) => code), rows.pointConditions.filter((each) => each.roundId === roundId).map(({ id }) => id), hands]);
+  const live = useJudgement(rows, roundId, hands, planKey);
+  const targets = useTargets(rows, round, live);
   const [selected, select] = useState<string>();
   const [correction, correct] = useState<Correction>();
-  const subjects = useMemo(() => subjectsOf(stored), [stored]);
+  const [end, chooseEnd] = useState(1);
+  const [padOpen, setPadOpen] = useState(() => localStorage.getItem('vinkel.keypad') === 'open');
+  const field = useRef<EntryHandle>(null);
+  const subjects = useMemo(() => subjectsOf(rows), [rows]);
   const unit = typedUnit(preferences);
   const author = preferences.person || round.author;
+  const { judgement } = live;
+  const newly = useNewlyLocated(rows, judgement);
+  const speech = useSpeech();
+  useAwake(!round.closedAt);
 
-  const take = (raw: string, reason: string | undefined) => {
-    const parsed = parseLine(raw, subjects, unit);
+  const { current } = targets;
+  const shownLines = lines.filter((line) => (pull ? line.readings[0]!.pullId === pull.pullId : !line.readings[0]!.pullId));
+  const lastLine = shownLines.filter((line) => !line.strike && line.state !== 'refused').at(-1);
+  const read = useMemo(() => reader(subjects, unit, pull ? undefined : current), [subjects, unit, current, pull]);
+  const expected = useMemo(() => expectedOf(rows, judgement, current), [rows, judgement, current]);
+  useBoard(roundId, {
+    next: targets.queue.slice(0, 2).map(targetText),
+    last: lastLine ? `${subjectText(rows, lastLine.readings[0]!)}  ${lastLine.readings.map((reading) => format.length(reading.value)).join('  ')}` : '',
+    unit: format.unit,
+    doubts: judgement?.net.doubts.length ?? 0,
+  });
+
+  const takeAs = (raw: string, line: string, struck: { lineId: string; reason: string; context: Reading } | undefined) => {
+    const parsed = read(line);
     if (!parsed.ok) return;
     const lineId = crypto.randomUUID();
-    const context = correction?.line.readings[0] ?? { pullId: pull?.pullId ?? null, phase: pull?.phase ?? 'none' };
+    const context = struck?.context ?? { pullId: pull?.pullId ?? null, phase: pull?.phase ?? 'none' };
     put({
       roundId,
       readings: parsed.readings.map((reading) => ({
         ...reading, id: crypto.randomUUID(), lineId, author, raw, takenAt: new Date().toISOString(), featureId: null,
         instrumentVersionId: instruments.versionFor(reading.quantity).id, pullId: context.pullId, phase: context.phase,
       })),
-      strike: correction && reason ? { lineId: correction.line.lineId, reason, author } : null,
+      strike: struck ? { lineId: struck.lineId, reason: struck.reason, author } : null,
     }); // prettier-ignore
+    const first = parsed.readings[0]!;
+    const codes = [first.pointId, first.toPointId].flatMap((id) => rows.points.filter((point) => point.id === id).map(({ code }) => code));
+    targets.taken({ key: `${first.quantity} ${[...codes].sort().join(' ')}` });
+    speech.say(`${codes.join(' ')} ${parsed.readings.map((reading) => format.length(reading.value)).join(', ')}`);
+    correct(undefined);
+    select(undefined);
+    chooseEnd(1);
+  };
+  const take = (raw: string, reason: string | undefined) =>
+    takeAs(raw, raw, correction && reason ? { lineId: correction.line.lineId, reason, context: correction.line.readings[0]! } : undefined);
+  const strike = (line: TapeLine, reason: string) => {
+    put({ roundId, readings: [], strike: { lineId: line.lineId, reason, author } });
     correct(undefined);
     select(undefined);
   };
-  const strike = (reason: string) => {
-    if (correction) put({ roundId, readings: [], strike: { lineId: correction.line.lineId, reason, author } });
-    correct(undefined);
-    select(undefined);
+  const startCorrection = (line: TapeLine, strikeOnly: boolean) => {
+    const reading = line.readings[0]!;
+    const whole = line.readings.length === 1 && reading.quantity !== 'fixture' && !reading.stationId;
+    const said = parseLine(reading.raw, subjects, unit).ok || !whole ? reading.raw : lineText(rows, reading);
+    correct({ line, strikeOnly, text: said });
   };
-  const lastStanding = () => {
-    const line = lines.filter((each) => !each.strike && each.state !== 'refused').at(-1);
-    if (line) correct({ line, strikeOnly: false });
+  const mark = (code: string, kind: PointCondition['kind']) => {
+    const point = rows.points.find((each) => each.code === code);
+    if (!point) return;
+    put({ roundId, readings: [], strike: null, conditions: [{ id: crypto.randomUUID(), roundId, pointId: point.id, kind, at: new Date().toISOString(), author }] });
   };
-  const shownLines = pull ? lines.filter((line) => line.readings[0]!.pullId === pull.pullId) : lines.filter((line) => !line.readings[0]!.pullId);
+  const repeat = () => {
+    const reading = lastLine?.readings[0];
+    const target = reading && targetOfReading(rows, reading);
+    if (target) targets.press([{ ...target, again: true }]);
+  };
+  const makeSubstitute = (code: string, name: string, newCode: string) => {
+    const original = rows.points.find((each) => each.code === code)!;
+    const at = new Date().toISOString();
+    const blocked = rows.pointConditions.some((each) => each.roundId === roundId && each.pointId === original.id);
+    put({
+      roundId, readings: [], strike: null,
+      points: [{ id: crypto.randomUUID(), jobId: original.jobId, code: newCode, name, side: original.side, holeDiameter: null, substituteForId: original.id, version: 1 }],
+      conditions: blocked ? [] : [{ id: crypto.randomUUID(), roundId, pointId: original.id, kind: 'buried', at, author }],
+    });
+    targets.press(tyingTargets(newCode, code, judgement, rows));
+  };
+  const keys: Readonly<Record<string, () => void>> = {
+    F2: targets.skip,
+    F3: targets.back,
+    F4: repeat,
+    F8: () => lastLine && strike(lastLine, 'struck at once'),
+    ...Object.fromEntries(CONDITION_KEYS.map(([kind, key]) => [key, () => current && mark(current.codes[Math.min(end, current.codes.length - 1)]!, kind)])),
+  };
+  const lit = current && !selected ? current.codes : litBy(rows, selected ? lines.find((line) => line.lineId === selected)?.readings : lastLine?.readings);
   return (
-    <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(25rem,1fr)_minmax(0,1.5fr)]">
-      <div className="flex h-[calc(100dvh-13.5rem)] min-h-96 flex-col gap-2">
-        <Tape rows={rows} lines={shownLines} selected={selected} onSelect={select} onCorrect={(line) => correct({ line, strikeOnly: false })} onStrike={(line) => correct({ line, strikeOnly: true })} />
+    <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(24rem,1fr)_minmax(0,1.65fr)]">
+      <div className={`flex flex-col gap-2 ${padOpen ? '' : 'h-[calc(100dvh-13.5rem)]'} min-h-96`}>
+        <div className="flex items-end justify-between gap-2 border-b border-rule">
+          <LastHeard line={lastLine} rows={rows} />
+          <div className="flex">
+            {speech.can ? (
+              <Button look="quiet" className="px-2" aria-pressed={speech.on} title="Speak each number" onClick={speech.toggle}>
+                {speech.on ? <Volume2 size={20} aria-hidden /> : <VolumeX size={20} aria-hidden />}
+                <span className="sr-only">Speak each number</span>
+              </Button>
+            ) : null}
+            <Button look="quiet" className="px-2" aria-pressed={padOpen} title="Keypad" onClick={() => { localStorage.setItem('vinkel.keypad', padOpen ? 'shut' : 'open'); setPadOpen(!padOpen); }}>
+              <Grid3x3 size={20} aria-hidden />
+              <span className="sr-only">Keypad</span>
+            </Button>
+            <Button look="quiet" className="px-2" title="Board, to read across the shop" onClick={() => window.open(`/board/${round.jobId}/${round.id}`, `board-${round.id}`)}>
+              <Presentation size={20} aria-hidden />
+              <span className="sr-only">Board</span>
+            </Button>
+          </div>
+        </div>
+        <div className={`flex min-h-0 flex-col ${padOpen ? 'h-56' : ''}`}>
+          <Tape rows={rows} lines={shownLines} selected={selected} onSelect={select} onCorrect={(line) => startCorrection(line, false)} onStrike={(line) => startCorrection(line, true)} />
+        </div>
         <div className="mt-auto">
           <EntryField
             key={correction ? `${correction.line.lineId}${correction.strikeOnly}` : 'new'}
-            roundId={roundId} subjects={subjects} unit={unit} correction={correction}
-            onTake={take} onStrike={strike} onLeave={() => correct(undefined)} lastLine={lastStanding}
+            ref={field} roundId={roundId} subjects={subjects} read={read} correction={correction}
+            wanted={current && !pull && !correction ? targetText(current) : undefined}
+            question={(text) => outlandish(read(text), expectedFor(rows, judgement, read(text)), format.length)}
+            onTake={take} onStrike={(reason) => correction && strike(correction.line, reason)} onLeave={() => correct(undefined)}
+            lastLine={() => lastLine && startCorrection(lastLine, false)}
+            onKey={(key) => { keys[key]?.(); return key in keys; }}
             disabled={round.closedAt ? 'This round is closed: open it again to go on.' : undefined}
           />
         </div>
+        {padOpen ? <Keypad fractions={preferences.units !== 'mm'} onType={(text) => field.current?.type(text)} onErase={() => field.current?.erase()} onTake={() => field.current?.take()} /> : null}
       </div>
-      <div className="flex min-w-0 flex-col gap-3">
-        <Progress rows={rows} roundId={roundId} last={shownLines.filter((line) => !line.strike).at(-1)?.readings} />
-        <InstrumentChoice rows={rows} instruments={instruments} />
+      <div className="flex min-w-0 flex-col gap-2">
+        {pull || round.closedAt ? null : (
+          <TargetBar rows={rows} roundId={roundId} targets={targets} expected={expected} onMark={mark} onRepeat={repeat} onSubstitute={makeSubstitute} end={end} chooseEnd={chooseEnd} />
+        )}
+        <Standing rows={rows} judgement={judgement} newly={newly} />
+        <MeasuringPanels
+          sheet={<LiveSheet rows={rows} judgement={judgement} lit={lit} title={round.name} />}
+          rows={rows} round={round} judgement={judgement} milliseconds={live.milliseconds} helpful={live.helpful} instruments={instruments} target={current}
+          onPress={(target) => targets.press([target])}
+          onAmount={(amount, takeIt) => field.current?.land(amount, takeIt)}
+          onTakeLine={(raw) => takeAs(raw, raw, undefined)}
+          onCorrect={(reading, line, reason) => takeAs(line, line, { lineId: reading.lineId, reason, context: reading })}
+          onAgain={(reading) => { const target = targetOfReading(rows, reading); if (target) targets.press([{ ...target, again: true }]); }}
+          onKeep={(reading) => put({ roundId, readings: [], strike: null, keeps: [{ id: crypto.randomUUID(), readingId: reading.id, at: new Date().toISOString(), author, reason: 'looked at and kept' }] })}
+        />
       </div>
     </div>
   );
 } // prettier-ignore
 
 /** What a line can name in this job. */
-export function subjectsOf(rows: JobRows): Subjects {
+export function subjectsOf(rows: JobRows): Subjects & { readonly names: ReadonlyMap<string, string> } {
   const seamCode = new Map(rows.seams.map((seam) => [seam.id, seam.code]));
   return {
     points: rows.points,
@@ -98,100 +217,116 @@ export function subjectsOf(rows: JobRows): Subjects {
       code: `${seamCode.get(station.seamId)}.${station.number}`,
     })),
     pairs: rows.dimensions,
+    names: new Map(rows.points.map(({ code, name }) => [code, name])),
   };
+} // prettier-ignore
+
+/** A line as it stands, or, where that says nothing, as the amount of what is wanted now. */
+const reader =
+  (subjects: Subjects, unit: Parameters<typeof parseLine>[2], target: Target | undefined) =>
+  (text: string): ParsedLine => {
+    const whole = parseLine(text, subjects, unit);
+    if (whole.ok || !target || /^\s*[a-z]/i.test(text)) return whole;
+    const level = target.measure === 'level' && !/\b(tip|level)\s*$/i.test(text) ? ' level' : '';
+    return parseLine(`${targetPrefix(target)}${text}${level}`, subjects, unit);
+  };
+
+/** What the round, or else the chart, lets expect of a target, mm. */
+function expectedOf(rows: JobRows, judgement: RoundJudgement | undefined, target: Target | undefined): { value: number; sd?: number } | undefined {
+  if (!judgement || !target) return undefined;
+  const points = target.codes.map((code) => rows.points.find((point) => point.code === code));
+  const [from, to] = points;
+  if (!from) return undefined;
+  if (to && target.quantity === 'distance') {
+    const ends = { fromPointId: from.id, toPointId: to.id, measure: target.measure ?? 'tip' } as const;
+    const known = judgement.net.solution && lengthBetween(rows, judgement, ends);
+    if (known?.from === 'net') return known;
+    const [a, b] = [from, to].map(({ id }) => judgement.references.points.get(id)?.row);
+    return a && b ? { value: Math.hypot(b.x - a.x, b.y - a.y, ends.measure === 'level' ? 0 : b.z - a.z) } : undefined;
+  }
+  const { solution } = judgement.net;
+  const at = solution && coordinatesOf(solution).get(from.code);
+  return at && { value: at[2] };
+} // prettier-ignore
+
+/** The same for a line already read. */
+function expectedFor(rows: JobRows, judgement: RoundJudgement | undefined, parsed: ParsedLine): { value: number } | undefined {
+  const first = parsed.ok ? parsed.readings[0] : undefined;
+  if (first?.quantity !== 'distance') return undefined;
+  const codes = [first.pointId, first.toPointId].flatMap((id) => rows.points.filter((point) => point.id === id).map(({ code }) => code));
+  return expectedOf(rows, judgement, { key: '', quantity: 'distance', measure: first.measure ?? 'tip', codes, why: 'length', again: false });
+} // prettier-ignore
+
+/** The question about a length many times longer or shorter than expected. */
+function outlandish(parsed: ParsedLine, expected: { value: number } | undefined, show: (mm: number) => string): string | undefined {
+  const value = parsed.ok ? parsed.readings[0]!.value : 0;
+  if (!parsed.ok || !expected || expected.value < 30) return undefined;
+  const ratio = value / expected.value;
+  if (ratio < TOO_MANY_TIMES && ratio > 1 / TOO_MANY_TIMES) return undefined;
+  return `${show(value)} is typed, about ${show(expected.value)} is expected: Enter again takes it all the same.`;
+} // prettier-ignore
+
+function targetOfReading(rows: JobRows, reading: Reading): Target | undefined {
+  if (reading.quantity !== 'distance' && reading.quantity !== 'height') return undefined;
+  const codes = [reading.pointId, reading.toPointId].flatMap((id) => rows.points.filter((point) => point.id === id).map(({ code }) => code));
+  return {
+    key: `${reading.quantity} ${[...codes].sort().join(' ')}`, quantity: reading.quantity, codes, why: 'again', again: false,
+    ...(reading.measure ? { measure: reading.measure } : {}),
+  };
+} // prettier-ignore
+
+/** Three lengths to located points round about, and a height: what ties a substitute in. */
+function tyingTargets(newCode: string, beside: string, judgement: RoundJudgement | undefined, rows: JobRows): Target[] {
+  const row = judgement?.references.points.get(rows.points.find(({ code }) => code === beside)?.id ?? '')?.row;
+  const solution = judgement?.net.solution;
+  const at = solution ? coordinatesOf(solution) : new Map<string, [number, number, number]>();
+  const near = at.get(beside) ?? (row ? [row.x, row.y, row.z] as const : undefined);
+  const others = [...at].filter(([code]) => code !== beside).map(([code, place]) => ({ code, far: near ? Math.hypot(place[0] - near[0], place[1] - near[1], place[2] - near[2]) : 0, way: near ? Math.atan2(place[1] - near[1], place[0] - near[0]) : 0 }));
+  const inReach = others.filter(({ far }) => far > 150 && far < 2500).sort((a, b) => a.far - b.far);
+  const chosen: typeof inReach = [];
+  for (const each of inReach)
+    if (chosen.length < 3 && chosen.every((other) => Math.abs(Math.sin(each.way - other.way)) > 0.4)) chosen.push(each);
+  for (const each of inReach) if (chosen.length < 3 && !chosen.includes(each)) chosen.push(each);
+  return [
+    ...chosen.map(({ code }): Target => ({ key: `distance ${[newCode, code].sort().join(' ')}`, quantity: 'distance', measure: 'tip', codes: [code, newCode], why: 'length', again: false })),
+    { key: `height ${newCode}`, quantity: 'height', codes: [newCode], why: 'height', again: false },
+  ];
+} // prettier-ignore
+
+const litBy = (rows: JobRows, readings: readonly Reading[] | undefined): string[] =>
+  (readings ?? []).flatMap(({ pointId, toPointId }) => rows.points.filter(({ id }) => id === pointId || id === toPointId).map(({ code }) => code)); // prettier-ignore
+
+/** Points located now that were not a reading ago. */
+function useNewlyLocated(rows: JobRows, judgement: RoundJudgement | undefined): readonly string[] {
+  const [state, setState] = useState<{ known: ReadonlySet<string>; newly: readonly string[]; of?: RoundJudgement }>({ known: new Set(), newly: [] }); // prettier-ignore
+  if (judgement && judgement !== state.of) {
+    const now = [...judgement.located.keys()];
+    const newly = state.of ? now.filter((id) => !state.known.has(id)) : [];
+    const codes = newly.flatMap((id) => rows.points.filter((point) => point.id === id).map(({ code }) => code)); // prettier-ignore
+    setState({ known: new Set(now), newly: codes, of: judgement });
+  }
+  return state.newly;
 }
 
-function Progress({
-  rows,
-  roundId,
-  last,
-}: {
-  rows: JobRows;
-  roundId: string;
-  last?: readonly Reading[];
-}) {
+/** The last number, read back huge. */
+function LastHeard({ line, rows }: { line?: TapeLine; rows: JobRows }) {
   const format = useFormat();
-  const round = rows.rounds.find((each) => each.id === roundId)!;
-  const judgement = useMemo(() => judgeRound(rows, round), [rows, round]);
-  const figure = useMemo(() => sheetFigure(rows, judgement), [rows, judgement]);
-  const lit =
-    last?.flatMap((reading) => [reading.pointId, reading.toPointId].filter((id) => id !== null)) ??
-    [];
-  const dimension = judgement.dimensions.find(
-    (each) =>
-      last?.[0]?.toPointId &&
-      lit.includes(each.dimension.fromPointId) &&
-      lit.includes(each.dimension.toPointId),
-  );
-  const located = judgement.points.filter((each) => each.read.length === 3).length;
-  const measured = judgement.dimensions.filter((each) => each.measured).length;
   return (
-    <>
-      <div
-        className="flex flex-wrap items-baseline gap-x-5 border-y border-rule py-1"
-        role="status"
-      >
-        <span className="font-mono text-3xl font-semibold">
-          {last ? last.map((reading) => format.length(reading.value)).join('  ') : '–'}
-        </span>
-        {dimension?.judged ? (
-          <span>
-            {dimension.dimension.code}: {format.difference(dimension.judged.deviation)}{' '}
-            {format.plusMinus(dimension.judged.plusMinus)} {format.unit}, {dimension.judged.verdict}
-          </span>
-        ) : null}
-        <span className="ml-auto text-sm text-soft">
-          {located} of {rows.points.length} points located · {measured} of {rows.dimensions.length}{' '}
-          dimensions measured
-        </span>
-      </div>
-      {figure.points.length > 0 ? (
-        <Sheet
-          figure={figure}
-          factor={10}
-          selected={lit}
-          title={[round.name]}
-          pairs={lit.length === 2 ? [{ from: lit[0]!, to: lit[1]!, strong: true }] : []}
-        />
-      ) : (
-        <p className="text-soft">
-          There is no chart to draw from yet; readings are kept all the same.
-        </p>
-      )}
-    </>
+    <p className="flex flex-wrap items-baseline gap-x-3" data-last-heard>
+      <span className="font-mono text-4xl font-semibold">
+        {line ? line.readings.map((reading) => format.length(reading.value)).join('  ') : '–'}
+      </span>
+      <span className="text-sm text-soft">{line ? subjectText(rows, line.readings[0]!) : ''}</span>
+    </p>
   );
 }
 
-function InstrumentChoice({
-  rows,
-  instruments,
-}: {
-  rows: JobRows;
-  instruments: ReturnType<typeof useInstrumentsInHand>;
-}) {
+function LiveSheet({ rows, judgement, lit, title }: { rows: JobRows; judgement?: RoundJudgement; lit: readonly string[]; title: string }) {
+  const figure = useMemo(() => judgement && sheetFigure(rows, judgement), [rows, judgement]);
+  const ids = lit.flatMap((code) => rows.points.filter((point) => point.code === code).map(({ id }) => id));
+  if (!figure) return null;
+  if (figure.points.length === 0) return <p className="text-soft">There is no chart to draw from yet, and too few readings to make a shape of; they are kept all the same.</p>;
   return (
-    <details>
-      <summary className="flex min-h-11 cursor-pointer items-center gap-2">
-        <span className="caps">Instruments in hand</span>
-      </summary>
-      <div className="grid gap-2 sm:grid-cols-2">
-        {(Object.keys(HAND_WORD) as Hand[]).map((hand) => (
-          <label key={hand} className="flex flex-col">
-            <span className="caps">{HAND_WORD[hand]}</span>
-            <select
-              className="min-h-11 border border-rule bg-sheet px-2"
-              value={instruments.hands[hand]}
-              onChange={(event) => instruments.choose(hand, event.target.value)}
-            >
-              {rows.instruments.map((instrument) => (
-                <option key={instrument.id} value={instrument.id}>
-                  {instrument.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        ))}
-      </div>
-    </details>
+    <Sheet figure={figure} factor={LIVE_FACTOR} selected={ids} title={[title]} pairs={ids.length === 2 ? [{ from: ids[0]!, to: ids[1]!, strong: true }] : []} />
   );
-}
+} // prettier-ignore

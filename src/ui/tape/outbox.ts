@@ -1,4 +1,4 @@
-import type { Reading } from '@/core/job/entities';
+import type { Point, PointCondition, Reading, ReadingKeep } from '@/core/job/entities';
 
 /** One line of the tape on its way to the server. */
 export interface TapeEntry {
@@ -9,6 +9,12 @@ export interface TapeEntry {
     readonly reason: string;
     readonly author: string;
   } | null;
+  /** Substitute points made on the spot. */
+  readonly points?: readonly Point[];
+  /** What stands in the way of a point. */
+  readonly conditions?: readonly PointCondition[];
+  /** Doubtful readings somebody decided to keep. */
+  readonly keeps?: readonly ReadingKeep[];
 }
 
 /**
@@ -41,7 +47,34 @@ export function forgetEntry(entry: TapeEntry): void {
 }
 
 export const entryKey = (entry: TapeEntry): string =>
-  `${entry.readings[0]?.lineId ?? ''}|${entry.strike?.lineId ?? ''}`;
+  [
+    entry.readings[0]?.lineId,
+    entry.strike?.lineId,
+    entry.points?.[0]?.id,
+    entry.conditions?.[0]?.id,
+    entry.keeps?.[0]?.id,
+  ].join('|');
+
+/** How many acknowledged lines a browser remembers of a round. */
+const MOST_TAKEN = 500;
+const takenKey = (roundId: string) => `vinkel.taken.${roundId}`;
+
+/**
+ * Lines the server has acknowledged but that a page kept from an earlier visit does not show yet: a page
+ * reloaded without the server still has them on its tape.
+ */
+export const takenEntries = (roundId: string): TapeEntry[] => read(takenKey(roundId), []);
+
+export function keepTaken(entry: TapeEntry): void {
+  const all = [...takenEntries(entry.roundId), entry].slice(-MOST_TAKEN);
+  localStorage.setItem(takenKey(entry.roundId), JSON.stringify(all));
+}
+
+/** Forgets the acknowledged lines a page has got from the server itself. */
+export function forgetTaken(roundId: string, known: (entry: TapeEntry) => boolean): void {
+  const left = takenEntries(roundId).filter((entry) => !known(entry));
+  localStorage.setItem(takenKey(roundId), JSON.stringify(left));
+}
 
 export const halfTyped = (roundId: string): string => read(draftKey(roundId), '');
 export const keepHalfTyped = (roundId: string, text: string): void =>

@@ -6,8 +6,11 @@ import type { JobRows } from '@/core/job/job-rows';
 import {
   entryKey,
   forgetEntry,
+  forgetTaken,
   keepEntry,
+  keepTaken,
   sendEntry,
+  takenEntries,
   waitingEntries,
   type TapeEntry,
 } from './outbox';
@@ -32,19 +35,43 @@ interface Local {
 
 const RETRY_MS = 3000;
 
+const local = (entry: TapeEntry, state: LineState): Local => ({
+  entry,
+  at: entry.readings[0]?.takenAt ?? new Date().toISOString(),
+  state,
+});
+
+/** Whether the server's rows already hold an entry. */
+function isIn(rows: JobRows, entry: TapeEntry): boolean {
+  const readings = new Set(rows.readings.map(({ id }) => id));
+  const struck = new Set(rows.readingStrikes.map(({ readingId }) => readingId));
+  const lineStruck = (lineId: string) =>
+    rows.readings.some((reading) => reading.lineId === lineId && struck.has(reading.id));
+  const ids = (list: readonly { readonly id: string }[]) => new Set(list.map(({ id }) => id));
+  return (
+    entry.readings.every(({ id }) => readings.has(id)) &&
+    (!entry.strike || lineStruck(entry.strike.lineId)) &&
+    (entry.points ?? []).every(({ id }) => ids(rows.points).has(id)) &&
+    (entry.conditions ?? []).every(({ id }) => ids(rows.pointConditions).has(id)) &&
+    (entry.keeps ?? []).every(({ id }) => ids(rows.readingKeeps).has(id))
+  );
+}
+
 /**
  * The tape of a round: what the server has, and on top of it what this browser has typed. Lines the
- * server has not acknowledged are kept and sent again until it does, also after a reload.
+ * server has not acknowledged are kept and sent again until it does, also after a reload; other windows
+ * on the same round are told of those it has.
  */
 export function useTape(rows: JobRows, roundId: string) {
-  const [locals, setLocals] = useState<readonly Local[]>(() =>
-    waitingEntries(roundId).map((entry): Local => ({
-      entry,
-      at: entry.readings[0]?.takenAt ?? new Date().toISOString(),
-      state: 'waiting',
-    })),
-  );
+  const [locals, setLocals] = useState<readonly Local[]>(() => {
+    forgetTaken(roundId, (entry) => isIn(rows, entry));
+    return [
+      ...takenEntries(roundId).map((entry) => local(entry, 'taken')),
+      ...waitingEntries(roundId).map((entry) => local(entry, 'waiting')),
+    ];
+  });
   const flushing = useRef(false);
+  const others = useRef<BroadcastChannel | undefined>(undefined);
 
   /** Sends what waits, in the order typed: a correction never arrives before the line it corrects. */
   const flush = useCallback(async () => {
@@ -54,6 +81,10 @@ export function useTape(rows: JobRows, roundId: string) {
       const key = entryKey(entry);
       const { result, message } = await sendEntry(entry);
       if (result === 'unreachable') break;
+      if (result === 'taken') {
+        keepTaken(entry);
+        others.current?.postMessage(entry);
+      }
       forgetEntry(entry);
       setLocals((all) =>
         all.map((each) =>
@@ -67,7 +98,7 @@ export function useTape(rows: JobRows, roundId: string) {
   const put = useCallback(
     (entry: TapeEntry) => {
       keepEntry(entry);
-      setLocals((all) => [...all, { entry, at: new Date().toISOString(), state: 'waiting' }]);
+      setLocals((all) => [...all, local(entry, 'waiting')]);
       void flush();
     },
     [flush],
@@ -79,6 +110,18 @@ export function useTape(rows: JobRows, roundId: string) {
     return () => clearInterval(timer);
   }, [roundId, flush]);
 
+  useEffect(() => {
+    const channel = new BroadcastChannel(`vinkel.tape.${roundId}`);
+    others.current = channel;
+    channel.onmessage = ({ data: entry }: MessageEvent<TapeEntry>) =>
+      setLocals((all) =>
+        all.some((each) => entryKey(each.entry) === entryKey(entry))
+          ? all
+          : [...all, local(entry, 'taken')],
+      );
+    return () => channel.close();
+  }, [roundId]);
+
   const merged = useMemo(() => mergeLocal(rows, roundId, locals), [rows, roundId, locals]);
   const lines = useMemo(() => linesOf(merged, roundId, locals), [merged, roundId, locals]);
   return { rows: merged, lines, put };
@@ -86,13 +129,13 @@ export function useTape(rows: JobRows, roundId: string) {
 
 /** The job's rows with what was typed here and not refused. */
 function mergeLocal(rows: JobRows, roundId: string, locals: readonly Local[]): JobRows {
+  const standing = locals.filter((each) => each.state !== 'refused');
   const known = new Set(rows.readings.map((reading) => reading.id));
   const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
   const readings = [...rows.readings];
   const strikes = [...rows.readingStrikes];
   let sequence = Math.max(0, ...rows.readings.map((reading) => reading.sequence));
-  for (const { entry, at, state } of locals) {
-    if (state === 'refused') continue;
+  for (const { entry, at } of standing) {
     sequence++;
     for (const reading of entry.readings)
       if (!known.has(reading.id)) readings.push({ ...reading, roundId, sequence, receivedAt: at });
@@ -105,7 +148,22 @@ function mergeLocal(rows: JobRows, roundId: string, locals: readonly Local[]): J
         }); // prettier-ignore
       }
   }
-  return { ...rows, readings, readingStrikes: strikes };
+  return {
+    ...rows,
+    readings,
+    readingStrikes: strikes,
+    points: withNew(rows.points, standing.flatMap(({ entry }) => entry.points ?? [])), // prettier-ignore
+    pointConditions: withNew(rows.pointConditions, standing.flatMap(({ entry }) => entry.conditions ?? [])), // prettier-ignore
+    readingKeeps: withNew(rows.readingKeeps, standing.flatMap(({ entry }) => entry.keeps ?? [])), // prettier-ignore
+  };
+}
+
+function withNew<Row extends { readonly id: string }>(
+  rows: readonly Row[],
+  more: readonly Row[],
+): readonly Row[] {
+  const known = new Set(rows.map(({ id }) => id));
+  return [...rows, ...more.filter(({ id }) => !known.has(id))];
 }
 
 function linesOf(rows: JobRows, roundId: string, locals: readonly Local[]): TapeLine[] {

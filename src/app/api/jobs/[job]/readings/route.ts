@@ -1,13 +1,15 @@
 import { theJob } from '@/core/job/job-rows';
 import { downloadHeaders, fileName } from '@/formats/file-name';
 import { readingsCsv } from '@/formats/readings-csv';
-import { jobRows } from '@/server/views';
+import { jobRows, rowsForRounds } from '@/server/views';
 
 export async function GET(
-  _: Request,
+  request: Request,
   { params }: { params: Promise<{ job: string }> },
 ): Promise<Response> {
-  const rows = await jobRows((await params).job);
+  const all = await jobRows((await params).job);
+  const roundId = new URL(request.url).searchParams.get('round');
+  const rows = roundId ? rowsForRounds(all, [roundId]) : all;
   return new Response(readingsCsv(rows), {
     headers: downloadHeaders(
       'text/csv; charset=utf-8',

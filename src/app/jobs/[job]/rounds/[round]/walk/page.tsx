@@ -1,0 +1,28 @@
+import { notFound } from 'next/navigation';
+import { judgeRound } from '@/core/round/judgement';
+import { chartedTargets, walkTargets } from '@/core/round/targets';
+import { jobRows, rowsForRounds } from '@/server/views';
+import { WalkSheet } from '@/ui/tape/walk-sheet';
+
+/** Spread of a tape and a height stick, for the plan, mm. */
+const HANDS = { height: 0.7, distance: (length: number) => 0.6 + (0.3 * length) / 1000 };
+
+export default async function Page({
+  params,
+}: {
+  params: Promise<{ job: string; round: string }>;
+}) {
+  const { job, round: roundId } = await params;
+  const rows = await jobRows(job);
+  const round = rows.rounds.find((each) => each.id === roundId);
+  if (!round) notFound();
+  const { references } = judgeRound(rows, round);
+  const walk = walkTargets(rows, round, references, HANDS);
+  return (
+    <WalkSheet
+      rows={rowsForRounds(rows, [])}
+      round={round}
+      targets={walk.length > 0 ? walk : chartedTargets(rows, round)}
+    />
+  );
+}

@@ -1,0 +1,153 @@
+import type { Vector } from '../geometry/vector';
+import type { Point, PointCondition, Reading, Round } from '../job/entities';
+import type { JobRows } from '../job/job-rows';
+import type { ChosenReferences } from '../reference/chosen';
+import { proposeNext, type Wanted } from '../survey/propose';
+import { pointsOf, type SurveyReading } from '../survey/survey';
+import { planWalk, type WalkStep } from '../survey/walk';
+import type { RoundJudgement } from './judgement';
+import { standingReadings } from './measured';
+import { oppositeCodes } from './net';
+
+/** One reading wanted, in the order it is to be taken. */
+export interface Target {
+  /** `distance F1L S2L`, ends in alphabetical order: two targets with one key want the same. */
+  readonly key: string;
+  readonly quantity: 'distance' | 'height';
+  readonly measure?: 'tip' | 'level';
+  /** Point codes, one or two. */
+  readonly codes: readonly string[];
+  readonly why: WalkStep['why'] | 'charted' | 'uncertain' | 'unchecked';
+  readonly section?: WalkStep['section'];
+  /** A second reading of something already read. */
+  readonly again: boolean;
+  /** Worst ± wanted before and after it, mm. */
+  readonly gain?: { readonly before: number; readonly after: number };
+}
+
+/** Spread of the instruments that take distances and heights, one standard deviation, mm. */
+export interface Hands {
+  readonly distance: (length: number) => number;
+  readonly height: number;
+}
+
+const LONGEST = 4800;
+
+/** What stands in the way of each point in a round, by point identity; clear points are absent. */
+export function conditionsOf(rows: JobRows, round: Pick<Round, 'id'>): Map<string, PointCondition['kind']> {
+  const last = new Map<string, PointCondition['kind']>();
+  for (const each of rows.pointConditions) {
+    if (each.roundId !== round.id) continue;
+    if (each.kind === 'clear') last.delete(each.pointId);
+    else last.set(each.pointId, each.kind);
+  }
+  return last;
+} // prettier-ignore
+
+/** Points that can be read now: not buried, not gone, not behind the suspension. */
+export function reachablePoints(rows: JobRows, round: Pick<Round, 'id'>): Point[] {
+  const conditions = conditionsOf(rows, round);
+  return rows.points.filter(({ id }) => [undefined, 'worn'].includes(conditions.get(id)));
+}
+
+const keyOf = (quantity: Target['quantity'], codes: readonly string[]): string =>
+  `${quantity} ${[...codes].sort().join(' ')}`;
+
+/** The walk over every reachable point that a reference gives a place. */
+export function walkTargets(rows: JobRows, round: Round, references: ChosenReferences, hands: Hands): Target[] {
+  const opposite = oppositeCodes(rows.points);
+  const places = reachablePoints(rows, round).flatMap((point) => {
+    const row = references.points.get(point.id)?.row ?? references.points.get(point.substituteForId ?? '')?.row;
+    if (!row) return [];
+    const aside = point.substituteForId ? 20 : 0;
+    const position: Vector = [row.x + aside, row.y + aside / 2, row.z];
+    return [{ id: point.code, side: point.side, position, opposite: opposite.get(point.code) }];
+  });
+  return planWalk(places, { ...hands, longest: LONGEST }).map(({ section, why, reading }) => ({
+    ...targetOf(reading), section, why, again: why === 'again',
+  }));
+} // prettier-ignore
+
+function targetOf(reading: SurveyReading): Pick<Target, 'key' | 'quantity' | 'measure' | 'codes'> {
+  if (reading.kind === 'distance' || reading.kind === 'plan') {
+    const codes = [reading.from, reading.to];
+    return { key: keyOf('distance', codes), quantity: 'distance', measure: 'tip', codes };
+  }
+  const codes = [pointsOf(reading).at(-1)!];
+  return { key: keyOf('height', codes), quantity: 'height', codes };
+}
+
+/** Every charted length whose ends can be reached, then the heights of their points. */
+export function chartedTargets(rows: JobRows, round: Round): Target[] {
+  const reachable = new Map(reachablePoints(rows, round).map(({ id, code }) => [id, code]));
+  const lengths = rows.dimensions.flatMap(({ fromPointId, toPointId, measure }): Target[] => {
+    const [from, to] = [reachable.get(fromPointId), reachable.get(toPointId)];
+    if (!from || !to) return [];
+    const codes = [from, to];
+    return [
+      {
+        key: keyOf('distance', codes),
+        quantity: 'distance',
+        measure,
+        codes,
+        why: 'charted',
+        again: false,
+      },
+    ];
+  });
+  const heights = [...new Set(lengths.flatMap(({ codes }) => codes))].map((code): Target => ({
+    key: keyOf('height', [code]), quantity: 'height', codes: [code], why: 'height', again: false,
+  })); // prettier-ignore
+  return [...lengths, ...heights];
+}
+
+/** The readings that help most now, by what the net says of every point and charted length. */
+export function helpfulTargets(rows: JobRows, judgement: RoundJudgement, hands: Hands, count: number): Target[] {
+  const { solution } = judgement.net;
+  if (!solution) return [];
+  const reachable = new Set(reachablePoints(rows, judgement.round).map(({ code }) => code));
+  const index = new Map(solution.survey.points.map(({ id }, i) => [id, i]));
+  const codes = [...index.keys()].filter((code) => reachable.has(code));
+  const apart = (a: string, b: string) => Math.hypot(...[0, 1, 2].map((k) => solution.x[3 * index.get(a)! + k]! - solution.x[3 * index.get(b)! + k]!));
+  const candidates = codes.flatMap((from, i): SurveyReading[] => [
+    { id: `h ${from}`, kind: 'height', point: from, value: 0, sigma: hands.height },
+    ...codes.slice(i + 1).flatMap((to): SurveyReading[] => {
+      const length = apart(from, to);
+      return length > 80 && length < LONGEST ? [{ id: `${from} ${to}`, kind: 'distance', from, to, value: length, sigma: hands.distance(length) }] : [];
+    }),
+  ]);
+  const wanted: Wanted[] = codes.map((point) => ({ kind: 'point', point }));
+  return proposeNext(solution, candidates, wanted, count).map(({ reading, before, after, checks }) => ({
+    ...targetOf(reading),
+    why: checks.length > 0 ? 'unchecked' : 'uncertain',
+    again: false,
+    gain: { before, after },
+  }));
+} // prettier-ignore
+
+/** The targets still to be taken: those not read often enough in this round yet. */
+export function openTargets(rows: JobRows, round: Round, targets: readonly Target[], skipped: ReadonlySet<string>): Target[] {
+  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
+  const counts = new Map<string, number>();
+  for (const reading of standingReadings(rows, round)) {
+    const key = readKey(reading, codeOf);
+    if (key) counts.set(key, (counts.get(key) ?? 0) + 1);
+  }
+  const left = targets.filter((target) => {
+    const taken = counts.get(target.key) ?? 0;
+    if (taken === 0) return true;
+    counts.set(target.key, taken - 1);
+    return false;
+  });
+  return [...left.filter(({ key }) => !skipped.has(key)), ...left.filter(({ key }) => skipped.has(key))];
+} // prettier-ignore
+
+function readKey(reading: Reading, codeOf: ReadonlyMap<string, string>): string | undefined {
+  const codes = [reading.pointId, reading.toPointId].flatMap((id) => (id ? [codeOf.get(id)!] : []));
+  if (reading.quantity === 'distance') return keyOf('distance', codes);
+  return reading.quantity === 'height' ? keyOf('height', codes) : undefined;
+}
+
+/** What is typed in front of a bare number so that it means this target: `F1L S2L `, `F1L h `. */
+export const targetPrefix = ({ quantity, codes }: Pick<Target, 'quantity' | 'codes'>): string =>
+  quantity === 'height' ? `${codes[0]} h ` : `${codes.join(' ')} `;

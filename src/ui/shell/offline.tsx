@@ -1,0 +1,27 @@
+'use client';
+
+import { useEffect } from 'react';
+
+/** The page that was open before the service worker was there is kept as well. */
+async function keepThisPage(): Promise<void> {
+  const cache = await caches.open('vinkel-pages');
+  const response = await fetch(location.href, { headers: { accept: 'text/html' } });
+  if (response.ok) await cache.put(location.href, response);
+}
+
+/** Registers the service worker, so that a page once opened also opens without the server. */
+export function Offline() {
+  useEffect(() => {
+    if (!('serviceWorker' in navigator) || process.env.NODE_ENV !== 'production') return;
+    const first = navigator.serviceWorker.controller === null;
+    navigator.serviceWorker
+      .register('/offline.js')
+      .then(() => navigator.serviceWorker.ready)
+      .then(() => (first ? keepThisPage() : undefined))
+      .then(() => {
+        document.documentElement.dataset.offline = 'ready';
+      })
+      .catch(() => undefined);
+  }, []);
+  return null;
+}

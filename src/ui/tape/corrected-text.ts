@@ -1,0 +1,39 @@
+import type { Reading } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { correctedValue } from '@/core/round/corrections';
+import { versionOf } from '@/core/round/survey-of';
+import { isPair, type SurveyReading } from '@/core/survey/survey';
+
+const LETTER = { station: 'l', offset: 'w', height: 'h' } as const;
+const shown = (mm: number): string => `${Math.round(mm * 10) / 10} mm`;
+type Rows = Pick<JobRows, 'points' | 'instrumentVersions' | 'rounds'>;
+
+/**
+ * The line that would have been typed had a reading been read right: its raw value, changed by what the
+ * cause changes, before the instrument's own corrections.
+ */
+export function correctedText(
+  rows: Rows,
+  reading: Reading,
+  corrected: SurveyReading,
+): string | undefined {
+  if (corrected.kind === 'position' || corrected.kind === 'rise') return undefined;
+  const temperature = rows.rounds.find(({ id }) => id === reading.roundId)?.temperature ?? null;
+  const before = correctedValue(reading, versionOf(rows as JobRows, reading), temperature);
+  const raw = reading.value + corrected.value - before;
+  if (!isPair(corrected)) return `${corrected.point} ${LETTER[corrected.kind]} ${shown(raw)}`;
+  const pointers = corrected.pointers?.map((each) => Math.round(each * 10) / 10).join(' ');
+  const level = corrected.kind === 'plan' ? ' level' : ' tip';
+  return `${corrected.from} ${corrected.to} ${shown(raw)}${pointers ? ` p ${pointers}` : ''}${level}`;
+}
+
+/** A reading as one line, as if it were typed now. */
+export function lineText(rows: Pick<JobRows, 'points'>, reading: Reading): string {
+  const code = (id: string | null) => rows.points.find((point) => point.id === id)?.code ?? '';
+  const amount = `${Math.round(reading.value * 1000) / 1000} mm`;
+  const pointers =
+    reading.pointerFrom !== null ? ` p ${reading.pointerFrom} ${reading.pointerTo ?? 0}` : '';
+  return reading.toPointId
+    ? `${code(reading.pointId)} ${code(reading.toPointId)} ${amount}${pointers} ${reading.measure ?? 'tip'}`
+    : `${code(reading.pointId)} ${reading.quantity[0]} ${amount}`;
+}

@@ -1,0 +1,67 @@
+'use client';
+
+import { Delete } from 'lucide-react';
+
+const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '-'] as const;
+const SIXTEENTHS = ['1/16', '1/8', '3/16', '1/4', '5/16', '3/8', '7/16', '1/2', '9/16', '5/8', '11/16', '3/4', '13/16', '7/8', '15/16'] as const; // prettier-ignore
+
+/** Keys of fifteen millimetres, for gloves; fractions when inches are on. */
+export function Keypad({
+  fractions,
+  onType,
+  onErase,
+  onTake,
+}: {
+  fractions: boolean;
+  onType: (text: string) => void;
+  onErase: () => void;
+  onTake: () => void;
+}) {
+  const key = 'flex h-[15mm] min-w-[15mm] items-center justify-center border border-rule bg-sheet font-mono text-xl active:bg-faint'; // prettier-ignore
+  return (
+    <div className="flex flex-wrap gap-2" role="group" aria-label="Keypad">
+      <div className="grid grid-cols-4 gap-1">
+        {DIGITS.map((digit, i) => (
+          <span key={digit} className="contents">
+            <button type="button" className={key} onClick={() => onType(digit)}>
+              {digit}
+            </button>
+            {i === 2 ? (
+              <button type="button" className={key} onClick={onErase} aria-label="Erase">
+                <Delete aria-hidden />
+              </button>
+            ) : null}
+            {i === 5 ? (
+              <button type="button" className={key} onClick={() => onType(' ')} aria-label="Space">
+                ␣
+              </button>
+            ) : null}
+            {i === 8 ? (
+              <button
+                type="button"
+                className={`${key} row-span-2 h-auto bg-ink text-paper`}
+                onClick={onTake}
+              >
+                Take
+              </button>
+            ) : null}
+          </span>
+        ))}
+      </div>
+      {fractions ? (
+        <div className="grid grid-cols-5 gap-1">
+          {SIXTEENTHS.map((fraction) => (
+            <button
+              type="button"
+              key={fraction}
+              className={`${key} px-1 text-base`}
+              onClick={() => onType(` ${fraction}`)}
+            >
+              {fraction}
+            </button>
+          ))}
+        </div>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+/** The shorthand of the field, learnt in a minute. */
+const LINES: readonly (readonly [line: string, meaning: string])[] = [
+  ['1011.5', 'the pair shown above, in millimetres (or inches, as chosen)'],
+  ['F1L S2L 1011.5', 'the distance between two points, in either order'],
+  ['F1L S2L 39 13/16"', 'lengths in any form: 64", 5\' 4 1/2", 92.2 cm, 1.284 m'],
+  ['F1L S2L 1005 level', 'pointers set to the two heights, bar level; tip for tip to tip'],
+  ['F1L S2L 1005 p 120 300', 'tram gauge with unequal pointers, at the first and second point'],
+  ['F1L S2L 996 & 1027', 'unequal holes: inner edges and outer edges, as one reading'],
+  ['F1L h 215', 'height; l is length, w is width'],
+  ['F1L 120 -410 215', 'length, width and height at once'],
+  ['F2L head tight 0.5', 'a fixture head enters free, tight or no, with its clearance'],
+  ['DL.3 5.2 0.5', 'gap and flush at station 3 of seam DL'],
+];
+
+const KEYS: readonly (readonly [key: string, meaning: string])[] = [
+  ['Enter', 'takes the line'],
+  ['Tab', 'completes the point'],
+  ['↑', 'corrects the last line'],
+  ['F2', 'skips'],
+  ['F3', 'comes back to the one skipped'],
+  ['F4', 'repeats the last reading'],
+  ['F8', 'strikes the last line'],
+  ['F6 F7 F9 F10', 'the point is buried, behind the suspension, gone, worn'],
+];
+
+export function ShorthandHelp() {
+  return (
+    <div className="grid gap-x-6 gap-y-2 md:grid-cols-[3fr_2fr]">
+      <table className="ruled">
+        <caption className="caps text-left">What to type</caption>
+        <tbody>
+          {LINES.map(([line, meaning]) => (
+            <tr key={line}>
+              <td className="font-mono whitespace-nowrap">{line}</td>
+              <td className="text-sm text-soft">{meaning}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <table className="ruled self-start">
+        <caption className="caps text-left">Keys</caption>
+        <tbody>
+          {KEYS.map(([key, meaning]) => (
+            <tr key={key}>
+              <td className="font-mono whitespace-nowrap">{key}</td>
+              <td className="text-sm text-soft">{meaning}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

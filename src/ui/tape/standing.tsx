@@ -1,0 +1,85 @@
+'use client';
+
+import type { JobRows } from '@/core/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judgement';
+import { worstKnown } from '@/core/round/spread';
+import { useFormat } from '../shell/preferences-context';
+
+/** How the round stands: one line that follows each reading. */
+export function Standing({
+  rows,
+  judgement,
+  newly,
+}: {
+  rows: JobRows;
+  judgement?: RoundJudgement;
+  /** Points that the last reading has determined. */
+  newly: readonly string[];
+}) {
+  const format = useFormat();
+  if (!judgement)
+    return (
+      <p role="status" className="text-sm text-soft">
+        Solving …
+      </p>
+    );
+  const { net } = judgement;
+  const worst = worstKnown(net);
+  const measured = judgement.dimensions.filter((each) => each.measured).length;
+  return (
+    <div role="status" data-standing className="text-sm">
+      <p>
+        <strong>{judgement.located.size}</strong> of {rows.points.length} points located,{' '}
+        <strong>{measured}</strong> of {rows.dimensions.length} dimensions known
+        {worst
+          ? `; the least sure is ${worst.code}, ${format.plusMinus(2 * worst.sd)} ${format.unit} ${worst.direction}`
+          : ''}
+        {net.unchecked.length > 0 ? `; ${net.unchecked.length} points not checked yet` : ''}.
+      </p>
+      {newly.length > 0 ? (
+        <p className="font-medium">
+          Newly located: {newly.slice(0, 8).join(', ')}
+          {newly.length > 8 ? ` and ${newly.length - 8} more` : ''}.
+        </p>
+      ) : null}
+      {net.loose.length > 0 ? (
+        <details>
+          <summary className="flex min-h-11 cursor-pointer items-center">
+            Still loose: {net.loose.slice(0, 6).map(({ id }) => id).join(', ')}
+            {net.loose.length > 6 ? ` and ${net.loose.length - 6} more` : ''}
+          </summary>
+          <ul className="pl-4 text-soft">
+            {net.loose.map(({ id, advice }) => (
+              <li key={id}>
+                {id}: {advice}
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
+      {net.apart.map((codes) => (
+        <p key={codes.join()} className="text-soft">
+          {codes.join(', ')} hang together, but not with the rest yet.
+        </p>
+      ))}
+      {net.notEntering.length > 0 ? (
+        <p className="font-medium">
+          A head does not enter at {net.notEntering.join(', ')}: that point is out; put it into the
+          log.
+        </p>
+      ) : null}
+      {net.rough && judgement.located.size > 0 ? (
+        <p className="text-soft">
+          No chart gives positions: this shape is made from the readings alone
+          {net.rough.handedness === 'unknown'
+            ? '. Nothing says which side is left: it may be its own mirror image. Give the points their sides'
+            : ''}
+          {net.rough.mirrored.length > 0
+            ? `. ${net.rough.mirrored.join(', ')} could as well stand on the other side: take one more length to each`
+            : ''}
+          .
+        </p>
+      ) : null}
+    </div>
+  );
+} // prettier-ignore

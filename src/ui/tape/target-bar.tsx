@@ -1,0 +1,192 @@
+'use client';
+
+import { useState } from 'react';
+import type { PointCondition } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { conditionsOf, type Target } from '@/core/round/targets';
+import { CONDITION_WORD, WHY_WORD } from '@/core/vocabulary/words';
+import { Button } from '../kit/button';
+import { useFormat } from '../shell/preferences-context';
+import { SOURCES, type Source, type Targets } from './use-targets';
+
+const SOURCE_WORD: Readonly<Record<Source, string>> = {
+  walk: 'The walk, all points',
+  charted: 'Charted lengths',
+  helpful: 'What helps most now',
+};
+
+export const CONDITION_KEYS = [
+  ['buried', 'F6'],
+  ['suspension', 'F7'],
+  ['gone', 'F9'],
+  ['worn', 'F10'],
+] as const satisfies readonly (readonly [PointCondition['kind'], string])[];
+
+/** Where we are on the walk: the pair wanted now, what is known of it, and the ways round it. */
+export function TargetBar({
+  rows, roundId, targets, expected, onMark, onRepeat, onSubstitute, end, chooseEnd,
+}: {
+  rows: JobRows;
+  roundId: string;
+  targets: Targets;
+  /** What the round or the chart lets expect, mm. */
+  expected?: { readonly value: number; readonly sd?: number };
+  onMark: (code: string, kind: PointCondition['kind']) => void;
+  onRepeat: () => void;
+  onSubstitute: (code: string, name: string, newCode: string) => void;
+  /** The end of the pair that the marks speak of. */
+  end: number;
+  chooseEnd: (end: number) => void;
+}) {
+  const format = useFormat();
+  const { current, queue } = targets;
+  const nameOf = (code: string) => format.name(rows.points.find((point) => point.code === code)?.name ?? '');
+  const marked = current?.codes[Math.min(end, current.codes.length - 1)];
+  return (
+    <section aria-label="Next reading" className="flex flex-col gap-1.5 border-y-2 border-ink py-1.5">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        {current ? (
+          <>
+            <h2 className="font-mono text-3xl font-semibold" data-target={current.key}>
+              {targetText(current)}
+            </h2>
+            <span className="text-sm text-soft">
+              {WHY_WORD[current.why]}
+              {current.section ? `, ${current.section} section` : ''}
+              {expected ? ` · about ${format.length(expected.value)}${expected.sd ? ` ${format.plusMinus(2 * expected.sd)}` : ''} ${format.unit}` : ''}
+            </span>
+          </>
+        ) : (
+          <h2 className="text-lg">Everything on this list is read.</h2>
+        )}
+      </div>
+      <div className="flex flex-wrap items-center gap-x-4">
+      <p className="min-w-0 grow basis-72 text-sm text-soft">
+        {current ? current.codes.map((code) => `${code} ${nameOf(code)}`).join(' · ') : ''}
+        {queue[1] ? ` — then ${targetText(queue[1])}` : ''} · {targets.open} of {targets.total} left
+      </p>
+        <label className="flex items-center">
+          <span className="sr-only">Order of reading</span>
+          <select aria-label="Order of reading" className="min-h-11 border border-rule bg-sheet px-2" value={targets.source} onChange={(event) => targets.choose(event.target.value as Source)}>
+            {SOURCES.map((source) => (
+              <option key={source} value={source}>
+                {SOURCE_WORD[source]}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="flex flex-wrap gap-1.5">
+        <Button onClick={targets.skip} disabled={!current} aria-keyshortcuts="F2">Skip</Button>
+        <Button onClick={targets.back} disabled={!targets.canGoBack} aria-keyshortcuts="F3">Back</Button>
+        <Button onClick={onRepeat} aria-keyshortcuts="F4">Repeat</Button>
+        {current && current.codes.length > 1 ? (
+          <Button onClick={() => chooseEnd(1 - Math.min(end, 1))} aria-label={`The marks are for ${marked}; change`}>
+            <span className="text-soft">Mark</span> {marked}
+          </Button>
+        ) : null}
+        {marked
+          ? CONDITION_KEYS.map(([kind, shortcut]) => (
+              <Button key={kind} onClick={() => onMark(marked, kind)} aria-keyshortcuts={shortcut}>
+                {CONDITION_WORD[kind]}
+              </Button>
+            ))
+          : null}
+        {marked ? <SubstituteButton key={marked} code={marked} taken={rows.points.map(({ code }) => code)} onMake={onSubstitute} /> : null}
+      </div>
+      <Marked rows={rows} roundId={roundId} onClear={(code) => onMark(code, 'clear')} />
+    </section>
+  );
+} // prettier-ignore
+
+export const targetText = ({ codes, quantity, measure, again }: Target): string =>
+  `${codes.join(' – ')}${quantity === 'height' ? ' height' : measure === 'level' ? ' level' : ''}${again ? ', again' : ''}`;
+
+/** Points with something in the way, each with the way back. */
+function Marked({
+  rows,
+  roundId,
+  onClear,
+}: {
+  rows: JobRows;
+  roundId: string;
+  onClear: (code: string) => void;
+}) {
+  const conditions = [...conditionsOf(rows, { id: roundId })];
+  if (conditions.length === 0) return null;
+  return (
+    <p className="flex flex-wrap items-center gap-x-3 text-sm">
+      {conditions.map(([id, kind]) => {
+        const code = rows.points.find((point) => point.id === id)?.code ?? '?';
+        return (
+          <span key={id} data-condition={`${code} ${kind}`}>
+            {code}: {CONDITION_WORD[kind].toLowerCase()}{' '}
+            <button type="button" className="min-h-11 underline" onClick={() => onClear(code)}>
+              not any more
+            </button>
+          </span>
+        );
+      })}
+    </p>
+  );
+}
+
+/** Makes a substitute beside a point that cannot be reached, on the spot. */
+function SubstituteButton({
+  code,
+  taken,
+  onMake,
+}: {
+  code: string;
+  taken: readonly string[];
+  onMake: (code: string, name: string, newCode: string) => void;
+}) {
+  const free = ['X', 'Y', 'Z', 'X2', 'Y2'].map((end) => `${code}${end}`).find((each) => !taken.includes(each)) ?? ''; // prettier-ignore
+  const [open, setOpen] = useState(false);
+  const [newCode, setNewCode] = useState(free);
+  const [name, setName] = useState('Punch mark beside it');
+  const clash = taken.some((each) => each.toLowerCase() === newCode.trim().toLowerCase());
+  if (!open) return <Button onClick={() => setOpen(true)}>Substitute</Button>;
+  return (
+    <form
+      className="flex w-full flex-wrap items-end gap-2 border border-rule bg-sheet p-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (clash || !newCode.trim()) return;
+        onMake(code, name.trim(), newCode.trim());
+        setOpen(false);
+      }}
+    >
+      <label className="flex flex-col">
+        <span className="caps">Substitute for {code}</span>
+        <input
+          className="min-h-11 w-28 border border-rule bg-paper px-2 font-mono"
+          value={newCode}
+          maxLength={20}
+          onChange={(event) => setNewCode(event.target.value)}
+          aria-invalid={clash || undefined}
+        />
+      </label>
+      <label className="flex grow flex-col">
+        <span className="caps">What it is</span>
+        <input
+          className="min-h-11 border border-rule bg-paper px-2"
+          value={name}
+          maxLength={200}
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <Button type="submit" look="main" disabled={clash || !newCode.trim()}>
+        Make it
+      </Button>
+      <Button look="quiet" onClick={() => setOpen(false)}>
+        Leave it
+      </Button>
+      <p className="w-full text-sm text-soft" role={clash ? 'alert' : undefined}>
+        {clash
+          ? `There is a point ${newCode} already.`
+          : 'Three readings and a height to tie it in come next on the walk.'}
+      </p>
+    </form>
+  );
+}

@@ -1,0 +1,81 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import type { Round } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { chartedTargets, openTargets, type Target } from '@/core/round/targets';
+import type { LiveJudgement } from './use-judgement';
+
+export const SOURCES = ['walk', 'charted', 'helpful'] as const;
+/** Where the next readings come from: the walk over the whole chart, its lengths, or what helps most. */
+export type Source = (typeof SOURCES)[number];
+
+const key = (roundId: string) => `vinkel.walk.${roundId}`;
+
+interface Kept {
+  readonly source: Source;
+  readonly skipped: readonly string[];
+}
+
+function kept(roundId: string): Kept {
+  try {
+    return { source: 'walk', skipped: [], ...JSON.parse(localStorage.getItem(key(roundId)) ?? '{}') };
+  } catch {
+    return { source: 'walk', skipped: [] };
+  }
+} // prettier-ignore
+
+/** The readings still to take, in order, and the ways to change that order. */
+export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
+  const [state, setState] = useState<Kept>(() => kept(round.id));
+  const [pressing, setPressing] = useState<readonly Target[]>([]);
+  const change = (some: Partial<Kept>) => {
+    const next = { ...state, ...some };
+    setState(next);
+    localStorage.setItem(key(round.id), JSON.stringify(next));
+  };
+  const listed = useMemo((): readonly Target[] => {
+    const charted = chartedTargets(rows, round);
+    if (state.source === 'charted') return charted;
+    if (state.source === 'helpful') return live.helpful;
+    return live.walk && live.walk.length > 0 ? live.walk : charted;
+  }, [rows, round, state.source, live.walk, live.helpful]);
+  const skipped = useMemo(() => new Set(state.skipped), [state.skipped]);
+  const open = useMemo(
+    () => openTargets(rows, round, listed, skipped),
+    [rows, round, listed, skipped],
+  );
+  // Everything asked for is read: what helps most goes on from there.
+  const queue = useMemo(
+    () => [...pressing, ...(open.length > 0 || state.source !== 'walk' ? open : live.helpful)],
+    [pressing, open, state.source, live.helpful],
+  );
+  const current = queue[0];
+  return {
+    queue,
+    current,
+    total: listed.length,
+    open: open.length,
+    source: state.source,
+    choose: (source: Source) => change({ source }),
+    skip: () => {
+      if (!current) return;
+      if (pressing.length > 0) setPressing(pressing.slice(1));
+      else
+        change({ skipped: [...state.skipped.filter((each) => each !== current.key), current.key] });
+    },
+    /** The last one skipped comes back. */
+    back: () => change({ skipped: state.skipped.slice(0, -1) }),
+    canGoBack: state.skipped.length > 0,
+    /** These come first, whatever the list says. */
+    press: (targets: readonly Target[]) => setPressing([...targets, ...pressing]),
+    /** A reading of this was taken: it is no longer pressing. */
+    taken: (target: Pick<Target, 'key'>) =>
+      setPressing((all) => {
+        const i = all.findIndex((each) => each.key === target.key);
+        return i < 0 ? all : [...all.slice(0, i), ...all.slice(i + 1)];
+      }),
+  };
+}
+
+export type Targets = ReturnType<typeof useTargets>;

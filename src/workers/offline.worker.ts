@@ -1,0 +1,30 @@
+import { clientsClaim } from 'workbox-core';
+import { precacheAndRoute } from 'workbox-precaching';
+import { registerRoute } from 'workbox-routing';
+import { NetworkFirst } from 'workbox-strategies';
+
+/**
+ * The service worker: the program's own files are kept, and every page of a round that was opened once
+ * can be opened again without the server. Nothing else is answered from here: readings have their own way
+ * of waiting.
+ */
+declare global {
+  interface Window {
+    /** The files to keep, put in when the program is built. */
+    readonly __WB_MANIFEST: { url: string; revision: string | null }[];
+    skipWaiting(): Promise<void>;
+  }
+}
+
+void self.skipWaiting();
+clientsClaim();
+precacheAndRoute(self.__WB_MANIFEST);
+
+/** Pages, and what the router fetches of them, as the server gave them last. */
+registerRoute(
+  ({ request, url }) =>
+    url.origin === location.origin &&
+    !url.pathname.startsWith('/api/') &&
+    (request.mode === 'navigate' || url.searchParams.has('_rsc')),
+  new NetworkFirst({ cacheName: 'vinkel-pages', matchOptions: { ignoreVary: true } }),
+);
