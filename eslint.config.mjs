@@ -25,7 +25,7 @@ const may = {
 };
 
 export default tseslint.config(
-  { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts'] },
+  { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts', 'public/**'] },
   ...tseslint.configs.recommended,
   {
     files: ['src/**/*.{ts,tsx}', 'cli/**/*.ts'],

@@ -1,4 +1,5 @@
 import type { Vector } from '../geometry/vector';
+import { ellipseOf } from '../geometry/ellipse';
 
 /**
  * The drawing sheet: plan, side and end views of one shell at one scale, aligned so that a point
@@ -127,6 +128,30 @@ export function whisker(
     dx: across[1] * movement[across[0]]! * size,
     dy: down[1] * movement[down[0]]! * size,
     tone: larger >= 0 ? 'plus' : 'minus',
+  };
+}
+
+/** An ellipse on the sheet: half axes in sheet units, turned clockwise by degrees. */
+export interface SheetEllipse {
+  readonly rx: number;
+  readonly ry: number;
+  readonly turn: number;
+}
+
+/** The ellipse of two standard deviations of a point as one view shows it, exaggerated like the whiskers. */
+export function spreadEllipse(
+  layout: SheetLayout,
+  view: ViewName,
+  covariance: readonly number[],
+  factor: number,
+): SheetEllipse {
+  const [across, down] = SHOWN[view];
+  const { major, minor, angle } = ellipseOf(covariance, across[0], down[0]);
+  const size = 2 * factor * layout.scale;
+  return {
+    rx: major * size,
+    ry: minor * size,
+    turn: (across[1] * down[1] * angle * 180) / Math.PI,
   };
 }
 

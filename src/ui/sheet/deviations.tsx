@@ -13,6 +13,7 @@ import { useFormat } from '../shell/preferences-context';
 import { AXIS_WORD, LACKING_WORD } from '@/core/vocabulary/words';
 import { layoutOf, Sheet } from './sheet';
 import { VerdictMark } from './mark';
+import { BetweenAnyTwo } from './between';
 import { Why } from './why';
 
 const FACTORS = [1, 2, 5, 10, 20, 50, 100, 200];
@@ -107,6 +108,7 @@ export function Deviations({
           }
         />
         <FactorSlider factor={factor} onChange={setFactor} />
+        <BetweenAnyTwo rows={shown} judgement={judgement} />
         <Why
           selection={selection}
           judgement={judgement}

@@ -8,6 +8,7 @@ import {
   gridStep,
   layOut,
   project,
+  spreadEllipse,
   VIEWS,
   whisker,
   type SheetLayout,
@@ -107,6 +108,7 @@ function View({
       {figure.points.map((point) => (
         <g key={point.id} transform={`translate(${at(point).join(' ')})`} onClick={() => onSelect?.(point.id)} className={onSelect ? 'cursor-pointer' : ''}>
           {selected.includes(point.id) ? <circle r={13} fill="var(--lit)" /> : null}
+          {point.spread ? <Spread spread={point.spread} view={view} layout={layout} factor={factor} /> : null}
           <WhiskerLine point={point} view={view} layout={layout} factor={factor} />
           <Mark point={point} />
           <circle r={14} fill="transparent" />
@@ -123,6 +125,32 @@ function View({
     </g>
   );
 } // prettier-ignore
+
+/** The ellipse a point is known to, at the sheet's exaggeration. */
+function Spread({
+  spread,
+  view,
+  layout,
+  factor,
+}: {
+  spread: readonly number[];
+  view: ViewName;
+  layout: SheetLayout;
+  factor: number;
+}) {
+  const { rx, ry, turn } = spreadEllipse(layout, view, spread, factor);
+  return (
+    <ellipse
+      rx={rx}
+      ry={ry}
+      transform={`rotate(${turn})`}
+      fill="none"
+      stroke="var(--soft)"
+      strokeWidth={0.7}
+      strokeDasharray="2 2"
+    />
+  );
+}
 
 function WhiskerLine({
   point,

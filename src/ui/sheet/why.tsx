@@ -2,6 +2,9 @@
 
 import Link from 'next/link';
 import { AXES } from '@/core/geometry/vector';
+import { corrections, type Correction } from '@/core/round/corrections';
+import { jointCovariance } from '@/core/round/net';
+import { knownTo } from '@/core/round/spread';
 import type { JobRows } from '@/core/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judgement';
 import { distanceBetween, instrumentOf, readingSd } from '@/core/round/measured';
@@ -40,7 +43,7 @@ export function Why({
             {judged.cannotDecide ? ' This instrument cannot decide.' : ''}
           </p>
           <p className="text-sm text-soft">
-            {measured.from === 'readings' ? 'Read directly.' : 'Computed from its two located ends.'} Reference:{' '}
+            {measured.from === 'readings' ? 'From its own readings alone.' : 'From the whole net of the round.'} Reference:{' '}
             {reference ? `${reference.name} (${REFERENCE_WORD[reference.kind]})` : ''}.
           </p>
           {judged.verdict === 'inside' ? null : (
@@ -61,7 +64,7 @@ function PointWhy({
   id, judgement, rows, acceptHref, onToggleControl,
 }: { id: string; judgement: RoundJudgement; rows: JobRows; acceptHref: string; onToggleControl: (pointId: string) => void }) {
   const format = useFormat();
-  const { point, judged, lacking, control } = judgement.points.find((each) => each.point.id === id)!;
+  const { point, judged, lacking, advice, control } = judgement.points.find((each) => each.point.id === id)!;
   const measurement = judgement.measured.points.get(id) ?? {};
   const reference = rows.references.find((each) => each.id === judged?.referenceId);
   const components = judged ? [judged.deviation.dx, judged.deviation.dy, judged.deviation.dz] : [];
@@ -94,17 +97,53 @@ function PointWhy({
           </li>
         </ul>
       ) : (
-        <p className="text-soft">{lacking ? LACKING_WORD[lacking] : ''}</p>
+        <p className="text-soft">
+          {lacking ? LACKING_WORD[lacking] : ''}
+          {advice ? `: ${advice}` : ''}
+        </p>
       )}
+      <KnownTo judgement={judgement} code={point.code} />
       <ReadingList rows={rows} ids={AXES.flatMap((axis) => measurement[axis]?.readingIds ?? [])} />
     </section>
   );
 } // prettier-ignore
 
+/** How well the round itself knows a point, in one plain sentence. */
+function KnownTo({ judgement, code }: { judgement: RoundJudgement; code: string }) {
+  const format = useFormat();
+  const { solution, unchecked } = judgement.net;
+  if (!solution?.survey.points.some(({ id }) => id === code)) return null;
+  const { sd, direction } = knownTo(jointCovariance(solution)(code, code));
+  return (
+    <p>
+      Known to {format.plusMinus(2 * sd)} {format.unit}, worst {direction}
+      {unchecked.includes(code)
+        ? '; some reading of it is checked by no other: a mistake there would not show'
+        : ''}
+      .
+    </p>
+  );
+}
+
+const CORRECTION_WORD: Readonly<Record<Correction['kind'], string>> = {
+  startMark: 'start mark', zeroOffset: 'zero offset', temperature: 'temperature',
+}; // prettier-ignore
+
 function ReadingList({ rows, ids }: { rows: JobRows; ids: readonly string[] }) {
   const format = useFormat();
   const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
   if (ids.length === 0) return null;
+  const correctionText = (
+    reading: JobRows['readings'][number],
+    version: JobRows['instrumentVersions'][number],
+  ) =>
+    corrections(
+      reading,
+      version,
+      rows.rounds.find(({ id }) => id === reading.roundId)?.temperature ?? null,
+    )
+      .map(({ kind, amount }) => `${format.difference(amount)} ${CORRECTION_WORD[kind]}`)
+      .join(' ');
   return (
     <ul className="mt-1 font-mono text-sm">
       {ids.map((id) => {
@@ -112,9 +151,9 @@ function ReadingList({ rows, ids }: { rows: JobRows; ids: readonly string[] }) {
         const version = versions.get(reading.instrumentVersionId)!;
         return (
           <li key={id}>
-            “{reading.raw}” {format.plusMinus(2 * readingSd(reading, version))} ·{' '}
-            {instrumentOf(rows, version).name} · {reading.author}, {format.day(reading.takenAt)}{' '}
-            {format.time(reading.takenAt)}
+            “{reading.raw}” {correctionText(reading, version)}{' '}
+            {format.plusMinus(2 * readingSd(reading, version))} · {instrumentOf(rows, version).name}{' '}
+            · {reading.author}, {format.day(reading.takenAt)} {format.time(reading.takenAt)}
           </li>
         );
       })}

@@ -29,7 +29,7 @@ export function Instruments({
       </div>
       <p className="text-soft">
         One standard deviation is the spread of one careful reading; every ± in the program is two. A change is a new version: readings
-        already taken keep the figures they were taken with.
+        already taken keep the figures they were taken with. A steel instrument grows with the shell; any other is corrected to 20 °C.
       </p>
       <table className="ruled">
         <thead>
@@ -40,6 +40,8 @@ export function Instruments({
             <th className="num">more each metre</th>
             <th className="num">Zero offset</th>
             <th className="num">Start mark</th>
+            <th>Pointers</th>
+            <th>Checked</th>
             <th className="num">Version</th>
             <th>
                   <span className="sr-only">Actions</span>
@@ -57,6 +59,8 @@ export function Instruments({
                 <td className="num">{version.sdPerMetre.toFixed(2)}</td>
                 <td className="num">{format.difference(version.zeroOffset)}</td>
                 <td className="num">{format.length(version.startMark)}</td>
+                <td>{version.pointers}</td>
+                <td>{version.checkedAt ? format.day(version.checkedAt) : <span className="text-soft">never</span>}</td>
                 <td className="num">{version.number}</td>
                 <td>
                   <InstrumentDialog instrument={instrument} version={version} save={reviseInstrument} />
@@ -108,6 +112,10 @@ function InstrumentDialog({
       id: crypto.randomUUID(),
       instrumentId,
       steel: form.get('steel') === 'on',
+      pointers: text('pointers'),
+      checkedAt: text('checkedAt')
+        ? new Date(`${text('checkedAt')}T12:00:00Z`).toISOString()
+        : null,
       note: text('note'),
     };
     const outcome = await run(
@@ -170,6 +178,18 @@ function InstrumentDialog({
           name="startMark"
           defaultValue={version?.startMark ?? '0'}
           error={error.startMark}
+        />
+        <TextField
+          label="Pointer lengths, mm"
+          name="pointers"
+          defaultValue={version?.pointers}
+          hint="as a list: 50 120 300"
+        />
+        <TextField
+          label="Last held against a standard"
+          name="checkedAt"
+          type="date"
+          defaultValue={version?.checkedAt?.slice(0, 10)}
         />
         <TextField label="Note" name="note" defaultValue={version?.note} />
         <label className="flex min-h-11 items-center gap-2 self-end">

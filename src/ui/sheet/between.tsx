@@ -1,0 +1,55 @@
+'use client';
+
+import { useState } from 'react';
+import type { JobRows } from '@/core/job/job-rows';
+import { lengthBetween, type RoundJudgement } from '@/core/round/judgement';
+import { useFormat } from '../shell/preferences-context';
+
+/** The length between any two points the round has located, measured or not. */
+export function BetweenAnyTwo({ rows, judgement }: { rows: JobRows; judgement: RoundJudgement }) {
+  const format = useFormat();
+  const located = rows.points.filter(({ id }) => judgement.located.has(id));
+  const [from, setFrom] = useState('');
+  const [to, setTo] = useState('');
+  const [measure, setMeasure] = useState<'tip' | 'level'>('tip');
+  if (located.length < 2) return null;
+  const known =
+    from && to && from !== to
+      ? lengthBetween(rows, judgement, { fromPointId: from, toPointId: to, measure })
+      : undefined;
+  const choose = (label: string, value: string, set: (id: string) => void) => (
+    <select
+      aria-label={label}
+      className="min-h-11 border border-rule bg-sheet px-2"
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    >
+      <option value="">–</option>
+      {located.map(({ id, code }) => (
+        <option key={id} value={id}>
+          {code}
+        </option>
+      ))}
+    </select>
+  );
+  return (
+    <p className="flex flex-wrap items-center gap-2">
+      <span className="caps">Between</span> {choose('From', from, setFrom)} and{' '}
+      {choose('To', to, setTo)}
+      <select
+        aria-label="How"
+        className="min-h-11 border border-rule bg-sheet px-2"
+        value={measure}
+        onChange={(event) => setMeasure(event.target.value as 'tip' | 'level')}
+      >
+        <option value="tip">tip to tip</option>
+        <option value="level">level</option>
+      </select>
+      <strong className="figures" role="status">
+        {known
+          ? `${format.length(known.value)} ${format.plusMinus(2 * known.sd)} ${format.unit}`
+          : ''}
+      </strong>
+    </p>
+  );
+}
