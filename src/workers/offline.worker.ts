@@ -1,5 +1,5 @@
 import { clientsClaim } from 'workbox-core';
-import { precacheAndRoute } from 'workbox-precaching';
+import { matchPrecache, precacheAndRoute } from 'workbox-precaching';
 import { registerRoute } from 'workbox-routing';
 import { NetworkFirst } from 'workbox-strategies';
 
@@ -18,6 +18,21 @@ declare global {
 
 void self.skipWaiting();
 clientsClaim();
+
+/**
+ * A worker's script finds its settings behind the # of its own address. A kept response brings its own
+ * address along, without them; a response made anew has none, and the worker keeps the one it was asked
+ * for. This must stand before the route of the kept files.
+ */
+registerRoute(
+  ({ request }) => request.destination === 'worker',
+  async ({ request, url }) => {
+    const response = (await matchPrecache(url.pathname)) ?? (await fetch(request));
+    return new Response(await response.blob(), {
+      headers: { 'content-type': 'text/javascript; charset=utf-8' },
+    });
+  },
+);
 precacheAndRoute(self.__WB_MANIFEST);
 
 /** Pages, and what the router fetches of them, as the server gave them last. */

@@ -4,6 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 import { readDeviceLine, splitLines, USUAL_PATTERN } from '@/core/devices/line-pattern';
 import { seeded } from '@/core/random/seeded';
 import { simulateReading, type TrueShell } from '@/core/simulation/instrument';
+import type { Vector } from '@/core/geometry/vector';
+import type { JobRows } from '@/core/job/job-rows';
 import type { Target } from '@/core/round/targets';
 import { Button } from '../kit/button';
 import { SelectField, TextField } from '../kit/field';
@@ -24,8 +26,8 @@ const RATES = ['1200', '2400', '4800', '9600', '19200', '57600', '115200'];
  * the field. One on a serial line is read through a pattern; a simulated one sends the same kind of line.
  */
 export function Devices({
-  jobId, target, sd, onAmount,
-}: { jobId: string; target?: Target; sd: number; onAmount: (amount: string, takeIt: boolean) => void }) {
+  rows, jobId, target, sd, onAmount,
+}: { rows: JobRows; jobId: string; target?: Target; sd: number; onAmount: (amount: string, takeIt: boolean) => void }) {
   const [pattern, setPattern] = useState(() => localStorage.getItem(PATTERN_KEY) ?? USUAL_PATTERN);
   const [sample, setSample] = useState('+01011.5 mm');
   const [takeIt, setTakeIt] = useState(true);
@@ -57,7 +59,7 @@ export function Devices({
       </section>
       <div className="flex flex-col gap-4">
         <Serial onLine={arrive} />
-        <Simulated jobId={jobId} target={target} sd={sd} onLine={arrive} />
+        <Simulated rows={rows} jobId={jobId} target={target} sd={sd} onLine={arrive} />
       </div>
     </div>
   );
@@ -128,13 +130,25 @@ function Serial({ onLine }: { onLine: (line: string) => void }) {
   );
 }
 
+/** The true shell with the substitutes made since: each stands a little beside its point. */
+function withSubstitutes(truth: TrueShell, { points }: Pick<JobRows, 'points'>): TrueShell {
+  const codeOf = new Map(points.map(({ id, code }) => [id, code]));
+  const added = points.flatMap(({ code, substituteForId }): [string, Vector][] => {
+    const at = truth.get(codeOf.get(substituteForId ?? '') ?? '');
+    return at && !truth.has(code) ? [[code, [at[0] + 22, at[1] + 9, at[2] + 4]]] : [];
+  });
+  return new Map([...truth, ...added]);
+}
+
 /** Measures a hidden true shell, so that everything can be tried without hardware. */
 function Simulated({
+  rows,
   jobId,
   target,
   sd,
   onLine,
 }: {
+  rows: JobRows;
   jobId: string;
   target?: Target;
   sd: number;
@@ -155,7 +169,13 @@ function Simulated({
     } catch {
       return setFault('The simulated shell cannot be fetched: this job has no chart to make it from, or the server is away.'); // prettier-ignore
     }
-    const reading = simulateReading(truth.current, target, sd, share / 100, random);
+    const reading = simulateReading(
+      withSubstitutes(truth.current, rows),
+      target,
+      sd,
+      share / 100,
+      random,
+    );
     setFault(reading ? '' : 'The simulated shell has no such point.');
     if (reading) onLine(reading.line);
   };

@@ -51,8 +51,6 @@ export interface EntryFieldProps {
   readonly onStrike: (reason: string) => void;
   readonly onLeave: () => void;
   readonly lastLine: () => void;
-  /** Keys that are not text; true where the key was used. */
-  readonly onKey: (key: string) => boolean;
   readonly disabled?: string;
 }
 
@@ -61,7 +59,7 @@ export interface EntryFieldProps {
  * A correction is another field with another key, so that what was half typed waits beneath it.
  */
 export function EntryField(props: EntryFieldProps) {
-  const { ref, roundId, subjects, read, wanted, question, correction, onTake, onStrike, onLeave, lastLine, onKey, disabled } = props;
+  const { ref, roundId, subjects, read, wanted, question, correction, onTake, onStrike, onLeave, lastLine, disabled } = props;
   const kept = halfTyped(roundId);
   const [text, setText] = useState(correction && !correction.strikeOnly ? correction.text : kept);
   const [offered, setOffered] = useState(!correction && kept !== '');
@@ -119,7 +117,7 @@ export function EntryField(props: EntryFieldProps) {
     } else if (event.key === 'ArrowUp' && text === '') {
       used();
       lastLine();
-    } else if (onKey(event.key)) used();
+    }
   };
   return (
     <div className="flex flex-col gap-2 border-t-2 border-ink pt-2">

@@ -75,7 +75,7 @@ export function MeasuringPanels(props: MeasuringPanelsProps) {
         <InstrumentChoice rows={rows} instruments={props.instruments} />
       </Tabs.Content>
       <Tabs.Content value="devices" className="pt-2">
-        <Devices jobId={round.jobId} target={props.target} sd={props.instruments.versionFor(props.target?.quantity ?? 'distance').sdConstant} onAmount={props.onAmount} />
+        <Devices rows={rows} jobId={round.jobId} target={props.target} sd={props.instruments.versionFor(props.target?.quantity ?? 'distance').sdConstant} onAmount={props.onAmount} />
       </Tabs.Content>
       <Tabs.Content value="files" className="flex flex-col gap-3 pt-2">
         <p className="flex flex-wrap gap-x-4">

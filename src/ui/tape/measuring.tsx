@@ -20,7 +20,7 @@ import { EntryField, type Correction, type EntryHandle } from './entry-field';
 import { useInstrumentsInHand } from './instruments-in-hand';
 import { Keypad } from './keypad';
 import { MeasuringPanels } from './measuring-panels';
-import { useAwake, useSpeech } from './screen-helpers';
+import { useAwake, useKeys, useSpeech } from './screen-helpers';
 import { Standing } from './standing';
 import { subjectText, Tape } from './tape';
 import { TargetBar, targetText, CONDITION_KEYS } from './target-bar';
@@ -147,6 +147,7 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
     F8: () => lastLine && strike(lastLine, 'struck at once'),
     ...Object.fromEntries(CONDITION_KEYS.map(([kind, key]) => [key, () => current && mark(current.codes[Math.min(end, current.codes.length - 1)]!, kind)])),
   };
+  useKeys(keys);
   const lit = current && !selected ? current.codes : litBy(rows, selected ? lines.find((line) => line.lineId === selected)?.readings : lastLine?.readings);
   return (
     <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(24rem,1fr)_minmax(0,1.65fr)]">
@@ -181,7 +182,6 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
             question={(text) => outlandish(read(text), expectedFor(rows, judgement, read(text)), format.length)}
             onTake={take} onStrike={(reason) => correction && strike(correction.line, reason)} onLeave={() => correct(undefined)}
             lastLine={() => lastLine && startCorrection(lastLine, false)}
-            onKey={(key) => { keys[key]?.(); return key in keys; }}
             disabled={round.closedAt ? 'This round is closed: open it again to go on.' : undefined}
           />
         </div>

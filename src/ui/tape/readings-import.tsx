@@ -54,6 +54,7 @@ export function ReadingsImport({ rows, onTake }: { rows: JobRows; onTake: (line:
               <label key={column} className="flex flex-col">
                 <span className="caps">{COLUMN_WORD[column]}</span>
                 <select
+                  aria-label={COLUMN_WORD[column]}
                   className="min-h-11 border border-rule bg-sheet px-2"
                   value={preview.mapping[column]}
                   onChange={(event) => setMapping({ ...preview.mapping, [column]: Number(event.target.value) })}

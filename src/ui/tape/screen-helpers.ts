@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 /** Keeps the screen awake while measuring, where the browser can. */
 export function useAwake(wanted: boolean): void {
@@ -21,6 +21,24 @@ export function useAwake(wanted: boolean): void {
       void lock?.release().catch(() => undefined);
     };
   }, [wanted]);
+}
+
+/** Keys that work wherever the focus is; the newest meaning of each counts. */
+export function useKeys(keys: Readonly<Record<string, () => void>>): void {
+  const latest = useRef(keys);
+  useEffect(() => {
+    latest.current = keys;
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const act = event.ctrlKey || event.altKey || event.metaKey ? undefined : latest.current[event.key]; // prettier-ignore
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
 }
 
 const SPEECH_KEY = 'vinkel.speech';

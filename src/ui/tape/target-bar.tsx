@@ -40,6 +40,8 @@ export function TargetBar({
 }) {
   const format = useFormat();
   const { current, queue } = targets;
+  // The form stays with its point, wherever the walk goes meanwhile.
+  const [substituting, setSubstituting] = useState<string>();
   const nameOf = (code: string) => format.name(rows.points.find((point) => point.code === code)?.name ?? '');
   const marked = current?.codes[Math.min(end, current.codes.length - 1)];
   return (
@@ -92,8 +94,11 @@ export function TargetBar({
               </Button>
             ))
           : null}
-        {marked ? <SubstituteButton key={marked} code={marked} taken={rows.points.map(({ code }) => code)} onMake={onSubstitute} /> : null}
+        {marked ? <Button onClick={() => setSubstituting(marked)}>Substitute</Button> : null}
       </div>
+      {substituting ? (
+        <SubstituteForm key={substituting} code={substituting} taken={rows.points.map(({ code }) => code)} onLeave={() => setSubstituting(undefined)} onMake={(code, name, newCode) => { onSubstitute(code, name, newCode); setSubstituting(undefined); }} />
+      ) : null}
       <Marked rows={rows} roundId={roundId} onClear={(code) => onMark(code, 'clear')} />
     </section>
   );
@@ -132,21 +137,21 @@ function Marked({
 }
 
 /** Makes a substitute beside a point that cannot be reached, on the spot. */
-function SubstituteButton({
+function SubstituteForm({
   code,
   taken,
   onMake,
+  onLeave,
 }: {
   code: string;
   taken: readonly string[];
   onMake: (code: string, name: string, newCode: string) => void;
+  onLeave: () => void;
 }) {
   const free = ['X', 'Y', 'Z', 'X2', 'Y2'].map((end) => `${code}${end}`).find((each) => !taken.includes(each)) ?? ''; // prettier-ignore
-  const [open, setOpen] = useState(false);
   const [newCode, setNewCode] = useState(free);
   const [name, setName] = useState('Punch mark beside it');
   const clash = taken.some((each) => each.toLowerCase() === newCode.trim().toLowerCase());
-  if (!open) return <Button onClick={() => setOpen(true)}>Substitute</Button>;
   return (
     <form
       className="flex w-full flex-wrap items-end gap-2 border border-rule bg-sheet p-2"
@@ -154,7 +159,6 @@ function SubstituteButton({
         event.preventDefault();
         if (clash || !newCode.trim()) return;
         onMake(code, name.trim(), newCode.trim());
-        setOpen(false);
       }}
     >
       <label className="flex flex-col">
@@ -179,7 +183,7 @@ function SubstituteButton({
       <Button type="submit" look="main" disabled={clash || !newCode.trim()}>
         Make it
       </Button>
-      <Button look="quiet" onClick={() => setOpen(false)}>
+      <Button look="quiet" onClick={onLeave}>
         Leave it
       </Button>
       <p className="w-full text-sm text-soft" role={clash ? 'alert' : undefined}>
