@@ -1,6 +1,7 @@
 import { distance, levelDistance, norm, type Position, type Vector } from '../geometry/vector';
 import type { Brace, BraceEvent, Pull, Reading } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
+import { correctedValue } from './corrections';
 import { AXIS_OF, distanceBetween, subjectKey } from './measured';
 import { placedPosition, type RoundJudgement } from './judgement';
 
@@ -85,9 +86,8 @@ export interface PullProgress {
 export function pullProgress(rows: JobRows, pull: Pull, judgement: RoundJudgement): PullProgress[] {
   const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
   const groups = new Map<string, Reading[]>();
-  for (const reading of rows.readings.filter(
-    (each) => each.pullId === pull.id && !struck.has(each.id),
-  ))
+  const own = rows.readings.filter((each) => each.pullId === pull.id && !struck.has(each.id));
+  for (const reading of own.map((each) => corrected(rows, each)))
     groups.set(subjectKey(reading), [...(groups.get(subjectKey(reading)) ?? []), reading]);
   return [...groups.values()].map((readings) => {
     const first = readings[0]!;
@@ -99,6 +99,13 @@ export function pullProgress(rows: JobRows, pull: Pull, judgement: RoundJudgemen
     const onAim = axis !== undefined && first.pointId === pull.pointId && gained !== undefined;
     return { subject: first, before, cycles, ...(onAim ? { left: aim[axis] - gained } : {}) };
   });
+}
+
+/** The reading with its corrections made, as the round it is compared with has them. */
+function corrected(rows: JobRows, reading: Reading): Reading {
+  const instrument = rows.instrumentVersions.find(({ id }) => id === reading.instrumentVersionId)!;
+  const round = rows.rounds.find(({ id }) => id === reading.roundId);
+  return { ...reading, value: correctedValue(reading, instrument, round?.temperature ?? null) };
 }
 
 function valueBefore(reading: Reading, { measured }: RoundJudgement): number | undefined {

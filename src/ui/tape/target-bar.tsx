@@ -83,7 +83,7 @@ export function TargetBar({
         <Button onClick={targets.back} disabled={!targets.canGoBack} aria-keyshortcuts="F3">Back</Button>
         <Button onClick={onRepeat} aria-keyshortcuts="F4">Repeat</Button>
         {current && current.codes.length > 1 ? (
-          <Button onClick={() => chooseEnd(1 - Math.min(end, 1))} aria-label={`The marks are for ${marked}; change`}>
+          <Button onClick={() => chooseEnd(1 - Math.min(end, 1))} title={`The marks are for ${marked}; this changes the end`}>
             <span className="text-soft">Mark</span> {marked}
           </Button>
         ) : null}
