@@ -44,6 +44,7 @@ try {
   await loadDemoJobs(address);
   await navigation();
   await acknowledgement();
+  await liveResult();
   await chartImport();
   if (process.argv.includes('--large')) await largeArchive();
 } finally {
@@ -99,6 +100,44 @@ async function acknowledgement() {
     if (i >= 20) times.push(performance.now() - begun);
   }
   show('a reading typed, to its acknowledgement', times);
+}
+
+/** From Enter in the field to the round solved anew and shown, on the demo's second round. */
+async function liveResult() {
+  const { rounds } = round('solbris', '02');
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking'],
+  });
+  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  await page.goto(`/jobs/${job('solbris').jobs[0].id}/rounds/${rounds[0].id}`);
+  await page.locator('[data-standing][data-readings]').waitFor();
+  const times = [];
+  for (let i = 0; i < 25; i++) {
+    await page.getByLabel('Reading', { exact: true }).fill(`S1L h ${(449.5 + i / 10).toFixed(1)}`);
+    await page.evaluate(() => {
+      const standing = document.querySelector('[data-standing]');
+      const before = standing.dataset.readings;
+      window.solved = new Promise((resolve) => {
+        const begun = performance.now();
+        const look = () =>
+          document.querySelector('[data-standing]').dataset.readings !== before
+            ? resolve(performance.now() - begun)
+            : requestAnimationFrame(look);
+        look();
+      });
+    });
+    await page.keyboard.press('Enter');
+    const time = await page.evaluate(() =>
+      Promise.race([
+        window.solved,
+        new Promise((resolve) => setTimeout(() => resolve(null), 5000)),
+      ]),
+    );
+    if (time !== null && i > 2) times.push(time);
+  }
+  await browser.close();
+  show('Enter, to the round solved and shown', times);
 }
 
 /** A chart of 2,000 points through the import dialogue. */

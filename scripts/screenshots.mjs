@@ -20,8 +20,13 @@ const VIEWS = {
   jobs: ['/'],
   'day-sheet': [solbris],
   chart: [`${solbris}/chart`],
-  tape: [round('solbris', '01')],
   measuring: [round('solbris', '02')],
+  doubts: [round('solbris', '01'), { click: /doubtful/ }],
+  board: [
+    round('solbris', '02').replace('/jobs/', '/board/').replace('/rounds/', '/'),
+    { beside: round('solbris', '02') },
+  ],
+  'walk-sheet': [`${round('solbris', '02')}/walk`],
   sheet: [`${round('solbris', '01')}/sheet`],
   'sheet-dark-inches-us': [
     `${round('solbris', '01')}/sheet`,
@@ -50,7 +55,7 @@ const browser = await chromium.launch({
 });
 for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;
-  const { width = 1280, height = 800, ...choices } = options;
+  const { width = 1280, height = 800, click, beside, ...choices } = options;
   const context = await browser.newContext({ viewport: { width, height }, baseURL: address });
   const value = JSON.stringify({
     words: 'uk',
@@ -61,8 +66,12 @@ for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
   });
   await context.addCookies([{ name: 'vinkel', value: encodeURIComponent(value), url: address }]);
   const page = await context.newPage();
+  // The board follows a measuring screen in another window.
+  if (beside) await (await context.newPage()).goto(beside);
   await page.goto(where);
   await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(1500);
+  if (click) await page.getByRole('tab', { name: click }).click();
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: path.join(folder, `${name}.png`) });
   await context.close();

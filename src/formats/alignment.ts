@@ -6,6 +6,7 @@ import {
   type Deviation,
   type RigidMotion,
 } from '@/core/alignment/selected';
+import { findUndisturbed } from '@/core/alignment/undisturbed';
 import { duplicateFaults, parseShape, type Parsed } from './faults';
 
 const vector = z.tuple([z.number(), z.number(), z.number()]);
@@ -35,6 +36,8 @@ export interface AlignmentDocument {
   readonly used: readonly string[];
   readonly moved: readonly string[];
   readonly rms: number;
+  /** In mode `undisturbed`: the set is shown to be the largest. */
+  readonly proven?: boolean;
   readonly points: readonly Deviation[];
 }
 
@@ -52,13 +55,33 @@ export function parseAlignmentRequest(value: unknown): Parsed<AlignmentRequest> 
 export type Computed<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: string };
 
-/** Computes the answer to an alignment request in mode `selected`. */
+/** How far points of an agreeing set may be off where the request does not say, mm. */
+const USUAL_AGREE = 3;
+
+function computeUndisturbed({ points, agree }: AlignmentRequest): Computed<AlignmentDocument> {
+  const fit = fitSelected(points.map((point) => ({ ...point, sigma: 1 })));
+  if (!fit.ok) return fit;
+  const result = findUndisturbed(points, agree ?? USUAL_AGREE);
+  if (!result.ok) return result;
+  const { motion, used, moved, proven } = result;
+  const deviations = points.map((point) => deviationOf(motion, point));
+  return {
+    ok: true,
+    value: {
+      format: 'vinkel.alignment/1',
+      ...motion,
+      used,
+      moved,
+      rms: rootMeanSquare(deviations.filter((each) => used.includes(each.id))),
+      proven,
+      points: deviations,
+    },
+  };
+}
+
+/** Computes the answer to an alignment request. */
 export function computeAlignment(request: AlignmentRequest): Computed<AlignmentDocument> {
-  if (request.mode === 'undisturbed')
-    return {
-      ok: false,
-      reason: 'mode "undisturbed" is not computed yet: choose the points and use mode "selected"',
-    };
+  if (request.mode === 'undisturbed') return computeUndisturbed(request);
   const points = request.points.map((point) => ({ ...point, sigma: point.sigma ?? 1 }));
   const used = points.filter((point) => point.use === true);
   const fit = fitSelected(used);

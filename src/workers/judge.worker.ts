@@ -1,7 +1,7 @@
 import type { JobRows } from '@/core/job/job-rows';
 import { judgeRound, type RoundJudgement } from '@/core/round/judgement';
 import { coordinatesOf } from '@/core/round/net';
-import { helpfulTargets, walkTargets, type Target } from '@/core/round/targets';
+import { helpfulTargets, walkTargets, type Aim, type Target } from '@/core/round/targets';
 
 /** What the measuring screen asks: the round judged, and what to measure next. */
 export interface JudgeRequest {
@@ -13,6 +13,7 @@ export interface JudgeRequest {
     readonly perMetre: number;
     readonly height: number;
   };
+  readonly aim: Aim;
   /** The walk is planned anew when this changes. */
   readonly planKey: string;
 }
@@ -44,7 +45,7 @@ addEventListener('message', ({ data: request }: MessageEvent<JudgeRequest>) => {
   pause = setTimeout(() => plan(request, judgement), PAUSE);
 });
 
-function plan({ rows, hands, planKey }: JudgeRequest, judgement: RoundJudgement): void {
+function plan({ rows, hands, aim, planKey }: JudgeRequest, judgement: RoundJudgement): void {
   const { constant, perMetre, height } = hands;
   const spread = { height, distance: (length: number) => constant + (perMetre * length) / 1000 };
   if (planned !== planKey) {
@@ -54,5 +55,5 @@ function plan({ rows, hands, planKey }: JudgeRequest, judgement: RoundJudgement)
       targets: walkTargets(rows, judgement.round, judgement.references, spread),
     });
   }
-  answer({ kind: 'helpful', targets: helpfulTargets(rows, judgement, spread, PROPOSALS) });
+  answer({ kind: 'helpful', targets: helpfulTargets(rows, judgement, spread, aim, PROPOSALS) });
 }

@@ -88,6 +88,21 @@ export function judgeRound(
   round: Round,
   last?: ReadonlyMap<string, readonly number[]>,
 ): RoundJudgement {
+  const known = JUDGED.get(rows) ?? new Map<string, RoundJudgement>();
+  JUDGED.set(rows, known);
+  const judgement = known.get(round.id) ?? judgeAnew(rows, round, last);
+  known.set(round.id, judgement);
+  return judgement;
+}
+
+/** Several parts of one page judge the same rows: each round is solved once for as long as the rows live. */
+const JUDGED = new WeakMap<JobRows, Map<string, RoundJudgement>>();
+
+function judgeAnew(
+  rows: JobRows,
+  round: Round,
+  last: ReadonlyMap<string, readonly number[]> | undefined,
+): RoundJudgement {
   const measured = measureRound(rows, round);
   const references = chooseReferences(rows);
   const net = solveRound(rows, round, references, last);

@@ -101,8 +101,14 @@ export function chartedTargets(rows: JobRows, round: Round): Target[] {
   return [...lengths, ...heights];
 }
 
-/** The readings that help most now, by what the net says of every point and charted length. */
-export function helpfulTargets(rows: JobRows, judgement: RoundJudgement, hands: Hands, count: number): Target[] {
+/** What is to become surer, and how sure, ±, mm. */
+export interface Aim {
+  readonly of: 'points' | 'lengths';
+  readonly plusMinus: number;
+}
+
+/** The readings that help most now towards the aim: every point, or every charted length. */
+export function helpfulTargets(rows: JobRows, judgement: RoundJudgement, hands: Hands, aim: Aim, count: number): Target[] {
   const { solution } = judgement.net;
   if (!solution) return [];
   const reachable = new Set(reachablePoints(rows, judgement.round).map(({ code }) => code));
@@ -116,7 +122,14 @@ export function helpfulTargets(rows: JobRows, judgement: RoundJudgement, hands: 
       return length > 80 && length < LONGEST ? [{ id: `${from} ${to}`, kind: 'distance', from, to, value: length, sigma: hands.distance(length) }] : [];
     }),
   ]);
-  const wanted: Wanted[] = codes.map((point) => ({ kind: 'point', point }));
+  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
+  const { plusMinus } = aim;
+  const wanted: Wanted[] =
+    aim.of === 'points'
+      ? codes.map((point) => ({ kind: 'point', point, plusMinus }))
+      : rows.dimensions.map(({ fromPointId, toPointId, measure }) => ({
+          kind: 'pair', from: codeOf.get(fromPointId)!, to: codeOf.get(toPointId)!, measure: measure === 'level' ? 'plan' : 'distance', plusMinus,
+        }));
   return proposeNext(solution, candidates, wanted, count).map(({ reading, before, after, checks }) => ({
     ...targetOf(reading),
     why: checks.length > 0 ? 'unchecked' : 'uncertain',

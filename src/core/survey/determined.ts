@@ -1,7 +1,6 @@
 import { factorise, invert } from './cholesky';
 import { loosePoints, type LoosePoint } from './loose';
 import { equationsOf, linearise, newRow, type Equations } from './observations';
-import { covarianceBlock } from './prediction';
 import { LOOSE_SD, solveNet, startOf, type NetSolution } from './solve';
 import { pointsOf, type Survey } from './survey';
 
@@ -73,8 +72,15 @@ function startFrom(survey: Survey, from: ReadonlyMap<string, readonly number[]>)
   return x;
 }
 
+interface LooseNet {
+  readonly equations: Equations;
+  readonly covariance: Float64Array;
+  /** Starting coordinates, three each, mm. */
+  readonly x: Float64Array;
+}
+
 /** Covariance of all unknowns at the starting coordinates, loose directions kept finite. */
-function looseCovarianceAtStart(survey: Survey): { equations: Equations; covariance: Float64Array } {
+function looseCovarianceAtStart(survey: Survey): LooseNet {
   const equations = equationsOf(survey);
   const { unknowns, observations, biasSigmas, coordinates } = equations;
   const normal = new Float64Array(unknowns * unknowns);
@@ -87,20 +93,18 @@ function looseCovarianceAtStart(survey: Survey): { equations: Equations; covaria
   }
   biasSigmas.forEach((sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2));
   for (let i = 0; i < unknowns; i++) normal[i * (unknowns + 1)]! += LOOSE_WEIGHT;
-  return { equations, covariance: invert(factorise(normal, unknowns)!) };
+  return { equations, x, covariance: invert(factorise(normal, unknowns)!) };
 } // prettier-ignore
 
 /** The largest set of points, found greedily, in which every distance is determined. */
 function tightSet(survey: Survey, ids: readonly string[]): string[] {
   if (ids.length === 0) return [];
-  const { equations, covariance } = looseCovarianceAtStart(survey);
-  const x = startOf(survey);
-  const solution = { survey, equations, covariance, x } as NetSolution;
+  const net = looseCovarianceAtStart(survey);
   const count = ids.length;
   const tight = Array.from({ length: count }, () => new Uint8Array(count));
   for (let i = 0; i < count; i++)
     for (let j = 0; j < i; j++)
-      tight[i]![j] = tight[j]![i] = distanceSd(solution, i, j) < LOOSE_SD ? 1 : 0;
+      tight[i]![j] = tight[j]![i] = distanceSd(net, i, j) < LOOSE_SD ? 1 : 0;
   const partners = (i: number, among: readonly number[]) => among.reduce((sum, j) => sum + (j === i ? 0 : tight[i]![j]!), 0); // prettier-ignore
   const all = ids.map((_, i) => i);
   const seed = all.reduce((best, i) => (partners(i, all) > partners(best, all) ? i : best), 0);
@@ -112,16 +116,18 @@ function tightSet(survey: Survey, ids: readonly string[]): string[] {
   return set.map((i) => ids[i]!);
 }
 
-/** Standard deviation of the distance between two points, mm. */
-function distanceSd(solution: NetSolution, i: number, j: number): number {
-  const line = [0, 1, 2].map((k) => solution.x[3 * j + k]! - solution.x[3 * i + k]!);
-  const length = Math.max(Math.hypot(...line), 1e-9);
-  const u = line.map((each) => each / length);
-  const [a, b, c] = [covarianceBlock(solution, i, i), covarianceBlock(solution, j, j), covarianceBlock(solution, i, j)];
+/** Standard deviation of the distance between two points, mm; asked of every pair, so nothing is allocated. */
+function distanceSd({ equations: { column, unknowns }, covariance, x }: LooseNet, i: number, j: number): number {
+  const length = Math.max(Math.hypot(x[3 * j]! - x[3 * i]!, x[3 * j + 1]! - x[3 * i + 1]!, x[3 * j + 2]! - x[3 * i + 2]!), 1e-9);
+  const [p, q] = [column[i]!, column[j]!];
   let variance = 0;
   for (let r = 0; r < 3; r++)
-    for (let s = 0; s < 3; s++)
-      variance += u[r]! * u[s]! * (a[3 * r + s]! + b[3 * r + s]! - c[3 * r + s]! - c[3 * s + r]!);
+    for (let s = 0; s < 3; s++) {
+      const share = ((x[3 * j + r]! - x[3 * i + r]!) * (x[3 * j + s]! - x[3 * i + s]!)) / length ** 2;
+      if (p >= 0) variance += share * covariance[(p + r) * unknowns + p + s]!;
+      if (q >= 0) variance += share * covariance[(q + r) * unknowns + q + s]!;
+      if (p >= 0 && q >= 0) variance -= 2 * share * covariance[(p + r) * unknowns + q + s]!;
+    }
   return Math.sqrt(Math.max(0, variance));
 } // prettier-ignore
 

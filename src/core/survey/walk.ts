@@ -53,7 +53,11 @@ export function planWalk(points: readonly WalkPoint[], instruments: WalkInstrume
   let startLeft = true;
   for (const group of ordered) {
     const anchor = bestAnchor(group, located, instruments);
-    if (anchor) steps.push(...tie(group, anchor, sectionOf(group, points), startLeft));
+    const section = sectionOf(group, points);
+    if (anchor) steps.push(...tie(group, anchor, section, startLeft));
+    // A point without a partner has no width to check it: one more length does.
+    const second = group.length === 1 ? bestAnchor(group, located.filter((each) => each !== anchor), instruments) : undefined; // prettier-ignore
+    if (second) steps.push({ section, why: 'diagonal', reading: between(second[0]!, group[0]!) });
     located.push(group);
     startLeft = !startLeft;
   }

@@ -5,7 +5,7 @@ import { useState, type ReactNode } from 'react';
 import type { Reading, Round } from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judgement';
-import type { Target } from '@/core/round/targets';
+import type { Aim, Target } from '@/core/round/targets';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import { Devices } from './devices';
@@ -22,6 +22,8 @@ export interface MeasuringPanelsProps {
   readonly judgement?: RoundJudgement;
   readonly milliseconds?: number;
   readonly helpful: readonly Target[];
+  readonly aim: Aim;
+  readonly setAim: (aim: Aim) => void;
   readonly instruments: ReturnType<typeof useInstrumentsInHand>;
   readonly target?: Target;
   readonly onPress: (target: Target) => void;
@@ -66,6 +68,7 @@ export function MeasuringPanels(props: MeasuringPanelsProps) {
         )}
       </Tabs.Content>
       <Tabs.Content value="helpful" className="pt-2">
+        <Wanted aim={props.aim} setAim={props.setAim} />
         <Helpful targets={helpful} onPress={props.onPress} />
         {props.milliseconds === undefined ? null : (
           <p className="text-sm text-soft">Solved in {props.milliseconds.toFixed(0)} ms; {judgement?.net.solution?.survey.readings.length ?? 0} readings.</p>
@@ -94,6 +97,36 @@ export function MeasuringPanels(props: MeasuringPanelsProps) {
     </Tabs.Root>
   );
 } // prettier-ignore
+
+/** What the proposals are to make surer, and how sure. */
+function Wanted({ aim, setAim }: { aim: Aim; setAim: (aim: Aim) => void }) {
+  return (
+    <p className="flex flex-wrap items-center gap-2">
+      <select
+        aria-label="What is to become surer"
+        className="min-h-11 border border-rule bg-sheet px-2"
+        value={aim.of}
+        onChange={(event) => setAim({ ...aim, of: event.target.value as Aim['of'] })}
+      >
+        <option value="points">Every point</option>
+        <option value="lengths">The charted lengths</option>
+      </select>
+      <label className="flex items-center gap-2">
+        to ±
+        <select
+          className="min-h-11 border border-rule bg-sheet px-2"
+          value={aim.plusMinus}
+          onChange={(event) => setAim({ ...aim, plusMinus: Number(event.target.value) })}
+        >
+          {[0.5, 1, 1.5, 2, 3, 5].map((each) => (
+            <option key={each}>{each}</option>
+          ))}
+        </select>
+        mm
+      </label>
+    </p>
+  );
+}
 
 function Helpful({
   targets,

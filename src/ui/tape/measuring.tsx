@@ -6,7 +6,7 @@ import type { Phase, PointCondition, Reading } from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
 import { lengthBetween, type RoundJudgement } from '@/core/round/judgement';
 import { coordinatesOf } from '@/core/round/net';
-import { targetPrefix, type Target } from '@/core/round/targets';
+import { targetPrefix, type Aim, type Target } from '@/core/round/targets';
 import { parseLine, type ParsedLine, type Subjects } from '@/core/shorthand/line';
 import { sheetFigure } from '@/core/drawing/points';
 import { typedUnit } from '@/formats/preferences';
@@ -58,7 +58,8 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
   const [distanceWith, heightWith] = [instruments.versionFor('distance'), instruments.versionFor('height')];
   const hands = { constant: distanceWith.sdConstant, perMetre: distanceWith.sdPerMetre, height: heightWith.sdConstant };
   const planKey = JSON.stringify([rows.points.map(({ code }) => code), rows.pointConditions.filter((each) => each.roundId === roundId).map(({ id }) => id), hands]);
-  const live = useJudgement(rows, roundId, hands, planKey);
+  const [aim, setAim] = useState<Aim>({ of: 'points', plusMinus: 2 });
+  const live = useJudgement(rows, roundId, hands, planKey, aim);
   const targets = useTargets(rows, round, live);
   const [selected, select] = useState<string>();
   const [correction, correct] = useState<Correction>();
@@ -194,7 +195,7 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
         <Standing rows={rows} judgement={judgement} newly={newly} />
         <MeasuringPanels
           sheet={<LiveSheet rows={rows} judgement={judgement} lit={lit} title={round.name} />}
-          rows={rows} round={round} judgement={judgement} milliseconds={live.milliseconds} helpful={live.helpful} instruments={instruments} target={current}
+          rows={rows} round={round} judgement={judgement} milliseconds={live.milliseconds} helpful={live.helpful} aim={aim} setAim={setAim} instruments={instruments} target={current}
           onPress={(target) => targets.press([target])}
           onAmount={(amount, takeIt) => field.current?.land(amount, takeIt)}
           onTakeLine={(raw) => takeAs(raw, raw, undefined)}

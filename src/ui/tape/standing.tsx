@@ -27,7 +27,7 @@ export function Standing({
   const worst = worstKnown(net);
   const measured = judgement.dimensions.filter((each) => each.measured).length;
   return (
-    <div role="status" data-standing className="text-sm">
+    <div role="status" data-standing data-readings={net.solution?.survey.readings.length ?? 0} className="text-sm">
       <p>
         <strong>{judgement.located.size}</strong> of {rows.points.length} points located,{' '}
         <strong>{measured}</strong> of {rows.dimensions.length} dimensions known

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { JobRows } from '@/core/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judgement';
-import type { Target } from '@/core/round/targets';
+import type { Aim, Target } from '@/core/round/targets';
 import type { JudgeAnswer, JudgeRequest } from '@/workers/judge.worker';
 
 export interface LiveJudgement {
@@ -23,6 +23,7 @@ export function useJudgement(
   roundId: string,
   { constant, perMetre, height }: JudgeRequest['hands'],
   planKey: string,
+  { of, plusMinus }: Aim,
 ): LiveJudgement {
   const [live, setLive] = useState<LiveJudgement>({ helpful: [] });
   const worker = useRef<Worker | undefined>(undefined);
@@ -58,6 +59,7 @@ export function useJudgement(
       rows,
       roundId,
       hands: { constant, perMetre, height },
+      aim: { of, plusMinus },
       planKey,
     };
     if (busy.current) {
@@ -66,7 +68,7 @@ export function useJudgement(
     }
     busy.current = true;
     worker.current?.postMessage(request);
-  }, [rows, roundId, constant, perMetre, height, planKey]);
+  }, [rows, roundId, constant, perMetre, height, of, plusMinus, planKey]);
 
   return live;
 }

@@ -1,0 +1,183 @@
+import { distance, type Position } from '../geometry/vector';
+import { deviationOf, fitSelected, type RigidMotion } from './selected';
+
+/** A point in both frames. */
+export interface PairedPoint {
+  readonly id: string;
+  readonly reference: Position<'chart'>;
+  readonly measured: Position<'round'>;
+}
+
+export type UndisturbedResult =
+  | {
+      readonly ok: true;
+      readonly motion: RigidMotion;
+      readonly used: readonly string[];
+      readonly moved: readonly string[];
+      /** The set is shown to be the largest; otherwise it is the best found. */
+      readonly proven: boolean;
+      /** The largest set among the moved points that agrees in itself: what stood still if the majority moved. */
+      readonly rival: readonly string[];
+    }
+  | { readonly ok: false; readonly reason: string };
+
+/** Nodes of the search before it gives up proving. */
+const MOST_NODES = 4000;
+/** Shells so small are searched to the end. */
+const SEARCHED_TO_THE_END = 25;
+const LAWSON_ROUNDS = 12;
+const SMALLEST = 3;
+
+/**
+ * The largest set of points that agrees: after the least-squares fit on it none of its points is farther
+ * than `agree` from its reference. On a tie the set with the smaller sum of squares.
+ *
+ * Branch and bound over sets of points. If a set agrees, the distances within it differ from the
+ * reference's by at most 2·agree (triangle inequality), so it is a clique of the graph of pairs that do; a
+ * greedy colouring of that graph bounds its size (Tomita and Seki 2003). A node whose whole set agrees needs
+ * no children; otherwise its worst point is left out first, then kept for good.
+ *
+ * @param agree mm, above zero
+ */
+export function findUndisturbed(points: readonly PairedPoint[], agree: number): UndisturbedResult {
+  const search = new Search(points, agree);
+  search.run();
+  const best = search.best;
+  if (!best)
+    return {
+      ok: false,
+      reason: `no three points agree within ${agree} mm: look for exchanged points, or allow more`,
+    };
+  const chosen = best.set.map((i) => points[i]!);
+  const fit = fitSelected(chosen.map((point) => ({ ...point, sigma: 1 })));
+  if (!fit.ok) return fit;
+  const used = new Set(chosen.map(({ id }) => id));
+  const left = points.filter(({ id }) => !used.has(id));
+  const rivals = new Search(left, agree);
+  if (left.length >= SMALLEST) rivals.run();
+  return {
+    ok: true,
+    motion: fit.motion,
+    used: chosen.map(({ id }) => id),
+    moved: left.map(({ id }) => id),
+    proven: search.proven,
+    rival: rivals.best?.set.map((i) => left[i]!.id) ?? [],
+  };
+}
+
+interface Agreement {
+  readonly set: readonly number[];
+  readonly sum: number;
+}
+
+class Search {
+  best: Agreement | undefined;
+  proven = true;
+  private nodes = 0;
+  /** Pairs whose two distances are near enough that one motion could bring both points home. */
+  private readonly compatible: readonly Uint8Array[];
+
+  constructor(
+    private readonly points: readonly PairedPoint[],
+    private readonly agree: number,
+  ) {
+    this.compatible = points.map((a) =>
+      Uint8Array.from(points, (b) =>
+        Math.abs(distance(a.measured, b.measured) - distance(a.reference, b.reference)) <=
+        2 * agree + 1e-9
+          ? 1
+          : 0,
+      ),
+    );
+  }
+
+  run(): void {
+    this.explore(
+      [],
+      this.points.map((_, i) => i),
+    );
+  }
+
+  /** Looks for sets that hold all of `kept` and any of `open`; every one of `open` fits every one of `kept`. */
+  private explore(kept: readonly number[], open: readonly number[]): void {
+    const size = kept.length + open.length;
+    if (size < SMALLEST || size < (this.best?.set.length ?? 0)) return;
+    if (++this.nodes > MOST_NODES && this.points.length > SEARCHED_TO_THE_END) {
+      this.proven = false;
+      return;
+    }
+    if (kept.length + this.colours(open) < Math.max(SMALLEST, this.best?.set.length ?? 0)) return;
+    const set = [...kept, ...open];
+    const residuals = this.residuals(set);
+    if (!residuals) return;
+    if (residuals.every((d) => d <= this.agree)) {
+      this.offer(set, residuals);
+      return;
+    }
+    if (size === this.best?.set.length || open.length === 0) return;
+    // The kept points alone are farther apart in the mean than any agreeing set can be.
+    if (kept.length >= SMALLEST && this.tooFar(kept)) return;
+    const worst = open.reduce((a, b) => (this.strain(a, set, residuals) >= this.strain(b, set, residuals) ? a : b)); // prettier-ignore
+    const others = open.filter((i) => i !== worst);
+    this.explore(kept, others);
+    this.explore(
+      [...kept, worst],
+      others.filter((i) => this.compatible[worst]![i] === 1),
+    );
+  }
+
+  /** How much a point stands in the way: pairs it does not fit, then how far it is off. */
+  private strain(i: number, set: readonly number[], residuals: readonly number[]): number {
+    const misfits = set.reduce((sum, j) => sum + (this.compatible[i]![j] === 1 ? 0 : 1), 0);
+    return misfits * 1e6 + residuals[set.indexOf(i)]!;
+  }
+
+  private offer(set: readonly number[], residuals: readonly number[]): void {
+    const sum = residuals.reduce((all, d) => all + d * d, 0);
+    const { best } = this;
+    if (best && (best.set.length > set.length || (best.set.length === set.length && best.sum <= sum))) return; // prettier-ignore
+    this.best = { set: [...set].sort((a, b) => a - b), sum };
+  }
+
+  /** Distances from their references after the fit on the set; undefined where it cannot be fitted. */
+  private residuals(set: readonly number[]): number[] | undefined {
+    const points = set.map((i) => ({ ...this.points[i]!, sigma: 1 }));
+    const fit = fitSelected(points);
+    return fit.ok ? points.map((point) => deviationOf(fit.motion, point).d) : undefined;
+  }
+
+  /**
+   * No motion brings every kept point within `agree`: the root of the weighted mean of the squares after a
+   * weighted fit bounds the largest distance of any motion from below, whatever the weights; Lawson's
+   * reweighting (1961) drives the bound up.
+   */
+  private tooFar(kept: readonly number[]): boolean {
+    let weights = kept.map(() => 1 / kept.length);
+    for (let round = 0; round < LAWSON_ROUNDS; round++) {
+      const points = kept.map((i, k) => ({
+        ...this.points[i]!,
+        sigma: 1 / Math.sqrt(Math.max(weights[k]!, 1e-9)),
+      }));
+      const fit = fitSelected(points);
+      if (!fit.ok) return false;
+      const distances = points.map((point) => deviationOf(fit.motion, point).d);
+      const bound = distances.reduce((sum, d, k) => sum + weights[k]! * d * d, 0);
+      if (Math.sqrt(bound) > this.agree) return true;
+      if (distances.every((d) => d <= this.agree)) return false;
+      const total = distances.reduce((sum, d, k) => sum + weights[k]! * d, 0);
+      weights = weights.map((w, k) => (w * distances[k]!) / total);
+    }
+    return false;
+  }
+
+  /** Colours of a greedy colouring of the points that do not fit each other: no clique is larger. */
+  private colours(open: readonly number[]): number {
+    const classes: number[][] = [];
+    for (const i of open) {
+      const home = classes.find((members) => members.every((j) => this.compatible[i]![j] === 0));
+      if (home) home.push(i);
+      else classes.push([i]);
+    }
+    return classes.length;
+  }
+}
