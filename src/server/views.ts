@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
-import type { Instrument, InstrumentVersion } from '@/core/job/entities';
+import type { Instrument, InstrumentVersion, Round } from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
 import { listJobs, loadJob, type JobSummary } from '@/db/jobs';
 import { columns } from '@/db/table';
@@ -15,6 +15,21 @@ export const jobRows = cache(async (jobId: string): Promise<JobRows> => {
   const rows = isId ? await loadJob((await store()).database, jobId) : undefined;
   return rows ?? notFound();
 });
+
+/** A job's rows and one of its rounds; a page of no such round is not found. */
+export async function roundRows({
+  job,
+  round: roundId,
+}: RoundParams): Promise<{ rows: JobRows; round: Round }> {
+  const rows = await jobRows(job);
+  const round = rows.rounds.find((each) => each.id === roundId);
+  return round ? { rows, round } : notFound();
+}
+
+export interface RoundParams {
+  readonly job: string;
+  readonly round: string;
+}
 
 /** The same rows with the readings of some rounds only: what a page sends to the browser. */
 export function rowsForRounds(rows: JobRows, roundIds: readonly string[]): JobRows {

@@ -18,6 +18,8 @@ export interface DaySheet {
   readonly holding: readonly { readonly brace: Brace; readonly dimensions: readonly Dimension[] }[];
   readonly beforeCut: readonly BeforeCut[];
   readonly doubtful: readonly Doubt[];
+  /** Readings of the last two rounds that the rest of their round contradicts. */
+  readonly contradicted: readonly Contradicted[];
   readonly tomorrow: {
     readonly first?: LadderStep;
     readonly curing: readonly LadderStep[];
@@ -29,6 +31,15 @@ export type BeforeCut =
   | { readonly kind: 'need'; readonly step: LadderStep }
   | { readonly kind: 'afterBrace'; readonly brace: Brace; readonly dimension: Dimension }
   | { readonly kind: 'neverMeasured'; readonly dimensions: readonly Dimension[] };
+
+export interface Contradicted {
+  readonly round: Pick<Round, 'id' | 'name'>;
+  /** `F2L – R4L`, `F2L height`. */
+  readonly subject: string;
+  /** As read, mm. */
+  readonly value: number;
+  readonly cause?: string;
+}
 
 export interface Doubt {
   readonly code: string;
@@ -63,12 +74,26 @@ export function daySheet(rows: JobRows): DaySheet {
     holding: fitted.map((brace) => ({ brace, dimensions: dimensionsOf(rows, brace) })),
     beforeCut: beforeNextCut(rows, steps, fitted, rounds),
     doubtful: latest ? doubts(rows, latest) : [],
+    contradicted: [before, latest].flatMap((judgement) =>
+      judgement ? contradictedIn(rows, judgement) : [],
+    ),
     tomorrow: {
       ...(ladder.next ? { first: ladder.next } : {}),
       curing: steps.filter((step) => step.state === 'curing'),
       missing: steps.filter((step) => step.state === 'missing'),
     },
   };
+}
+
+function contradictedIn(rows: JobRows, { round, net }: RoundJudgement): Contradicted[] {
+  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
+  return net.doubts.flatMap(({ readingId, cause }) => {
+    const reading = rows.readings.find(({ id }) => id === readingId);
+    if (!reading) return [];
+    const codes = [reading.pointId, reading.toPointId].flatMap((id) => codeOf.get(id ?? '') ?? []);
+    const subject = reading.toPointId ? codes.join(' – ') : `${codes[0]} ${reading.quantity}`;
+    return [{ round, subject, value: reading.value, ...(cause ? { cause: cause.text } : {}) }];
+  });
 }
 
 export const dimensionsOf = (rows: JobRows, brace: Brace): Dimension[] =>

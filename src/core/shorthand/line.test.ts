@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { completions } from './complete';
 import { parseLine, type Subjects } from './line';
 
 const subjects: Subjects = {
@@ -92,5 +93,41 @@ describe('a line of shorthand', () => {
   ])('refuses %j with a reason', (text, reason) => {
     if (text === 'F1L h twelve') expect(refusal(text)).toMatch(/is not a/);
     else expect(refusal(text)).toContain(reason);
+  });
+});
+
+describe('a line with more to it', () => {
+  const first = (text: string) => {
+    const line = parseLine(text, subjects, 'mm');
+    if (!line.ok) throw new Error(line.reason);
+    return line.readings[0]!;
+  };
+
+  it('holds the pointers of a tram gauge', () => {
+    expect(first('F1L S2L 1005 p 120 300')).toMatchObject({ value: 1005, pointerFrom: 120, pointerTo: 300 }); // prettier-ignore
+    expect(first('F1L S2L 1005 p 120/300 tip')).toMatchObject({ measure: 'tip', pointerTo: 300 });
+    expect(refusal('F1L S2L 1005 p 120')).toContain('two pointer lengths');
+  });
+
+  it('takes the edges of unequal holes as one reading of their centres', () => {
+    expect(first('F1L S2L 996 & 1027').value).toBeCloseTo(1011.5, 9);
+    expect(refusal('F1L S2L 996 & 1000 & 1027')).toContain('one &');
+  });
+
+  it('says how a fixture head enters', () => {
+    expect(first('F1L head tight 0.4')).toMatchObject({ quantity: 'fixture', fit: 'tight', value: 0.4 }); // prettier-ignore
+    expect(first('F1L head no')).toMatchObject({ fit: 'none', value: 0.5 });
+    expect(refusal('F1L head maybe')).toContain('how the head enters');
+  });
+});
+
+describe('a half-typed line', () => {
+  const codes = (text: string) => completions(text, subjects).map(({ text: whole }) => whole);
+  it('is completed by the points that begin like it, the second only behind a point', () => {
+    expect(codes('f')).toEqual(['F1L ', 'F1R ']);
+    expect(codes('F1L s')).toEqual(['F1L S2L ']);
+    expect(codes('XX s')).toEqual([]);
+    expect(codes('F1L S2L 10')).toEqual([]);
+    expect(codes('d')).toEqual(['DL.3 ']);
   });
 });

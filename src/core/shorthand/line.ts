@@ -112,6 +112,7 @@ function readSubject(
 
 /** `h`, `h215` or `h=215`: a quantity, not the code of a second point. */
 const startsWithQuantity = (word: string): boolean =>
+  /^head$/i.test(word) ||
   QUANTITY_WORD[word.toLowerCase().replace(/[=\d.,+-].*$/, '')] !== undefined;
 
 /** `F1L-S2L` as its two halves, at every dash or arrow: codes may hold dashes themselves. */
@@ -159,10 +160,7 @@ function readDistance(
   };
 }
 
-const POINTERS = new RegExp(
-  String.raw`\s(?:p|pointers)\s*(${LENGTH_PATTERN})\s*[/,\s]\s*(${LENGTH_PATTERN})\s*$`,
-  'i',
-);
+const POINTERS = /\s(?:p|pointers)\s+([^\s/,]+)\s*[\s/]\s*([^\s/]+)\s*$/i;
 
 /** Takes `p 120 300` off the end of a length. */
 function readPointers(

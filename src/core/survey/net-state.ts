@@ -19,14 +19,7 @@ export class NetState {
 
   /** vᵀPv of the observations and of the biases. */
   cost(x = this.x, biases = this.biases): number {
-    const { row, equations, kept } = this;
-    let sum = 0;
-    equations.observations.forEach((observation, i) => {
-      linearise(equations, observation, x, biases, row);
-      sum += kept[i]! * ((row.value - observation.observed) / observation.sigma) ** 2;
-    });
-    equations.biasSigmas.forEach((sigma, i) => (sum += (biases[i]! / sigma) ** 2));
-    return sum;
+    return weightedSquares(this.equations, x, biases, this.kept);
   }
 
   /** AᵀP(l − f): downhill of the sum of squares. */
@@ -111,4 +104,21 @@ export class NetState {
     });
     return drift;
   }
+}
+
+/** vᵀPv at some coordinates, held positions and shared biases included. */
+export function weightedSquares(
+  equations: Equations,
+  x: Float64Array,
+  biases: Float64Array,
+  kept: Float64Array,
+): number {
+  const row = newRow();
+  let sum = 0;
+  equations.observations.forEach((observation, i) => {
+    linearise(equations, observation, x, biases, row);
+    sum += kept[i]! * ((row.value - observation.observed) / observation.sigma) ** 2;
+  });
+  equations.biasSigmas.forEach((sigma, i) => (sum += (biases[i]! / sigma) ** 2));
+  return sum;
 }

@@ -1,7 +1,7 @@
 import { factorise, invert, solve as backSolve, type Factor } from './cholesky';
 import { rigidFreedoms } from './datum';
-import { NetState } from './net-state';
-import { equationsOf, linearise, newRow, type Equations } from './observations';
+import { NetState, weightedSquares } from './net-state';
+import { equationsOf, type Equations } from './observations';
 import type { Survey } from './survey';
 
 /** A net at its least-squares solution. */
@@ -252,14 +252,5 @@ function pseudoInverse({ factor, freedoms, stiffness }: HeldFactor): Float64Arra
 }
 
 /** vᵀPv at the solution, held positions included. */
-export function sumOfSquares(solution: NetSolution): number {
-  const { equations, x, biases, kept } = solution;
-  const row = newRow();
-  let sum = 0;
-  equations.observations.forEach((observation, i) => {
-    linearise(equations, observation, x, biases, row);
-    sum += kept[i]! * ((row.value - observation.observed) / observation.sigma) ** 2;
-  });
-  equations.biasSigmas.forEach((sigma, i) => (sum += (biases[i]! / sigma) ** 2));
-  return sum;
-}
+export const sumOfSquares = ({ equations, x, biases, kept }: NetSolution): number =>
+  weightedSquares(equations, x, biases, kept);

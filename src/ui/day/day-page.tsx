@@ -37,7 +37,12 @@ export function DayPage({ job, day, printedAt }: { job: Job; day: DayView; print
         </div>
         <div className="flex flex-col gap-4">
           <Holding jobId={job.id} day={day} />
-          <Doubtful jobId={job.id} doubts={day.doubtful} round={day.latestRound} />
+          <Doubtful
+            jobId={job.id}
+            doubts={day.doubtful}
+            contradicted={day.contradicted}
+            round={day.latestRound}
+          />
           <Tomorrow day={day} />
         </div>
       </div>
@@ -187,15 +192,36 @@ function BeforeTheCut({ items }: { items: readonly BeforeCut[] }) {
 function Doubtful({
   jobId,
   doubts,
+  contradicted,
   round,
 }: {
   jobId: string;
   doubts: readonly Doubt[];
+  contradicted: DayView['contradicted'];
   round?: Round;
 }) {
   const format = useFormat();
+  // A contradicted reading takes two lines: what is undecided gives way.
+  const most = Math.max(2, MOST_ROWS - 2 * contradicted.length);
   return (
     <Question title="Which numbers are doubtful, and what settles each?">
+      {contradicted.length > 0 ? (
+        <ul className="pb-1">
+          {contradicted.map(({ round: of, subject, value, cause }) => (
+            <li key={of.id + subject + value} className="border-b border-faint py-1">
+              <Link
+                prefetch={false}
+                className="font-medium underline"
+                href={`/jobs/${jobId}/rounds/${of.id}`}
+              >
+                {subject} {format.length(value)}
+              </Link>{' '}
+              in “{of.name}” does not fit the rest
+              {cause ? `; likely ${cause}` : ''}: correct it, or measure it again.
+            </li>
+          ))}
+        </ul>
+      ) : null}
       {doubts.length === 0 ? (
         <Nothing>
           {round ? 'Every judged figure is decided.' : 'Nothing has been measured yet.'}
@@ -203,7 +229,7 @@ function Doubtful({
       ) : null}
       <table className="ruled">
         <tbody>
-          {doubts.slice(0, MOST_ROWS).map((doubt) => (
+          {doubts.slice(0, most).map((doubt) => (
             <tr key={doubt.code + doubt.quantity}>
               <td>
                 {doubt.quantity === 'distance'
@@ -218,13 +244,13 @@ function Doubtful({
           ))}
         </tbody>
       </table>
-      {doubts.length > MOST_ROWS && round ? (
+      {doubts.length > most && round ? (
         <Link
           prefetch={false}
           className="text-sm underline"
           href={`/jobs/${jobId}/rounds/${round.id}/sheet`}
         >
-          and {doubts.length - MOST_ROWS} more on the sheet
+          and {doubts.length - most} more on the sheet
         </Link>
       ) : null}
     </Question>

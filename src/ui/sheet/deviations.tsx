@@ -14,6 +14,7 @@ import { AXIS_WORD, LACKING_WORD } from '@/core/vocabulary/words';
 import { layoutOf, Sheet } from './sheet';
 import { VerdictMark } from './mark';
 import { BetweenAnyTwo } from './between';
+import { Undisturbed } from './undisturbed';
 import { Why } from './why';
 
 const FACTORS = [1, 2, 5, 10, 20, 50, 100, 200];
@@ -73,13 +74,14 @@ export function Deviations({
           : [],
     [selection, chosenDimension],
   );
-  const toggleControl = (pointId: string) => {
-    const next = control.includes(pointId)
-      ? control.filter((id) => id !== pointId)
-      : [...control, pointId];
-    setChosen(next);
+  const hold = (next: readonly string[]) => {
+    setChosen([...next]);
     void saving.run({ roundId, pointIds: next });
   };
+  const toggleControl = (pointId: string) =>
+    hold(
+      control.includes(pointId) ? control.filter((id) => id !== pointId) : [...control, pointId],
+    );
   return (
     <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1.65fr)_minmax(21rem,1fr)]">
       <div className="flex min-w-0 flex-col gap-3">
@@ -108,6 +110,7 @@ export function Deviations({
           }
         />
         <FactorSlider factor={factor} onChange={setFactor} />
+        <Undisturbed rows={shown} judgement={judgement} onHold={hold} />
         <BetweenAnyTwo rows={shown} judgement={judgement} />
         <Why
           selection={selection}

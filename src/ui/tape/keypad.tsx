@@ -17,7 +17,9 @@ export function Keypad({
   onErase: () => void;
   onTake: () => void;
 }) {
-  const key = 'flex h-[15mm] min-w-[15mm] items-center justify-center border border-rule bg-sheet font-mono text-xl active:bg-faint'; // prettier-ignore
+  const shape =
+    'flex min-h-[15mm] min-w-[15mm] items-center justify-center border border-rule font-mono text-xl';
+  const key = `${shape} bg-sheet active:bg-faint`; // prettier-ignore
   return (
     <div className="flex flex-wrap gap-2" role="group" aria-label="Keypad">
       <div className="grid grid-cols-4 gap-1">
@@ -39,7 +41,7 @@ export function Keypad({
             {i === 8 ? (
               <button
                 type="button"
-                className={`${key} row-span-2 h-auto bg-ink text-paper`}
+                className={`${shape} row-span-2 bg-ink text-paper`}
                 onClick={onTake}
               >
                 Take
@@ -49,7 +51,7 @@ export function Keypad({
         ))}
       </div>
       {fractions ? (
-        <div className="grid grid-cols-5 gap-1">
+        <div className="grid grid-cols-6 gap-1">
           {SIXTEENTHS.map((fraction) => (
             <button
               type="button"

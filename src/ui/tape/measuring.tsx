@@ -4,9 +4,9 @@ import { Grid3x3, Presentation, Volume2, VolumeX } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import type { Phase, PointCondition, Reading } from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
-import { lengthBetween, type RoundJudgement } from '@/core/round/judgement';
-import { coordinatesOf } from '@/core/round/net';
+import type { RoundJudgement } from '@/core/round/judgement';
 import { targetPrefix, type Aim, type Target } from '@/core/round/targets';
+import { expectedFor, expectedOf, targetOfReading, tyingTargets } from '@/core/round/wanted';
 import { parseLine, type ParsedLine, type Subjects } from '@/core/shorthand/line';
 import { sheetFigure } from '@/core/drawing/points';
 import { typedUnit } from '@/formats/preferences';
@@ -152,7 +152,7 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
   const lit = current && !selected ? current.codes : litBy(rows, selected ? lines.find((line) => line.lineId === selected)?.readings : lastLine?.readings);
   return (
     <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(24rem,1fr)_minmax(0,1.65fr)]">
-      <div className={`flex flex-col gap-2 ${padOpen ? '' : 'h-[calc(100dvh-13.5rem)]'} min-h-96`}>
+      <div className={`flex flex-col gap-2 self-start ${padOpen ? '' : 'h-[calc(100dvh-13.5rem)] min-h-96'}`}>
         <div className="flex items-end justify-between gap-2 border-b border-rule">
           <LastHeard line={lastLine} rows={rows} />
           <div className="flex">
@@ -172,7 +172,7 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
             </Button>
           </div>
         </div>
-        <div className={`flex min-h-0 flex-col ${padOpen ? 'h-56' : ''}`}>
+        <div className={`flex min-h-0 flex-col ${padOpen ? (preferences.units === 'mm' ? 'h-40' : 'h-24') : ''}`}>
           <Tape rows={rows} lines={shownLines} selected={selected} onSelect={select} onCorrect={(line) => startCorrection(line, false)} onStrike={(line) => startCorrection(line, true)} />
         </div>
         <div className="mt-auto">
@@ -232,32 +232,6 @@ const reader =
     return parseLine(`${targetPrefix(target)}${text}${level}`, subjects, unit);
   };
 
-/** What the round, or else the chart, lets expect of a target, mm. */
-function expectedOf(rows: JobRows, judgement: RoundJudgement | undefined, target: Target | undefined): { value: number; sd?: number } | undefined {
-  if (!judgement || !target) return undefined;
-  const points = target.codes.map((code) => rows.points.find((point) => point.code === code));
-  const [from, to] = points;
-  if (!from) return undefined;
-  if (to && target.quantity === 'distance') {
-    const ends = { fromPointId: from.id, toPointId: to.id, measure: target.measure ?? 'tip' } as const;
-    const known = judgement.net.solution && lengthBetween(rows, judgement, ends);
-    if (known?.from === 'net') return known;
-    const [a, b] = [from, to].map(({ id }) => judgement.references.points.get(id)?.row);
-    return a && b ? { value: Math.hypot(b.x - a.x, b.y - a.y, ends.measure === 'level' ? 0 : b.z - a.z) } : undefined;
-  }
-  const { solution } = judgement.net;
-  const at = solution && coordinatesOf(solution).get(from.code);
-  return at && { value: at[2] };
-} // prettier-ignore
-
-/** The same for a line already read. */
-function expectedFor(rows: JobRows, judgement: RoundJudgement | undefined, parsed: ParsedLine): { value: number } | undefined {
-  const first = parsed.ok ? parsed.readings[0] : undefined;
-  if (first?.quantity !== 'distance') return undefined;
-  const codes = [first.pointId, first.toPointId].flatMap((id) => rows.points.filter((point) => point.id === id).map(({ code }) => code));
-  return expectedOf(rows, judgement, { key: '', quantity: 'distance', measure: first.measure ?? 'tip', codes, why: 'length', again: false });
-} // prettier-ignore
-
 /** The question about a length many times longer or shorter than expected. */
 function outlandish(parsed: ParsedLine, expected: { value: number } | undefined, show: (mm: number) => string): string | undefined {
   const value = parsed.ok ? parsed.readings[0]!.value : 0;
@@ -265,33 +239,6 @@ function outlandish(parsed: ParsedLine, expected: { value: number } | undefined,
   const ratio = value / expected.value;
   if (ratio < TOO_MANY_TIMES && ratio > 1 / TOO_MANY_TIMES) return undefined;
   return `${show(value)} is typed, about ${show(expected.value)} is expected: Enter again takes it all the same.`;
-} // prettier-ignore
-
-function targetOfReading(rows: JobRows, reading: Reading): Target | undefined {
-  if (reading.quantity !== 'distance' && reading.quantity !== 'height') return undefined;
-  const codes = [reading.pointId, reading.toPointId].flatMap((id) => rows.points.filter((point) => point.id === id).map(({ code }) => code));
-  return {
-    key: `${reading.quantity} ${[...codes].sort().join(' ')}`, quantity: reading.quantity, codes, why: 'again', again: false,
-    ...(reading.measure ? { measure: reading.measure } : {}),
-  };
-} // prettier-ignore
-
-/** Three lengths to located points round about, and a height: what ties a substitute in. */
-function tyingTargets(newCode: string, beside: string, judgement: RoundJudgement | undefined, rows: JobRows): Target[] {
-  const row = judgement?.references.points.get(rows.points.find(({ code }) => code === beside)?.id ?? '')?.row;
-  const solution = judgement?.net.solution;
-  const at = solution ? coordinatesOf(solution) : new Map<string, [number, number, number]>();
-  const near = at.get(beside) ?? (row ? [row.x, row.y, row.z] as const : undefined);
-  const others = [...at].filter(([code]) => code !== beside).map(([code, place]) => ({ code, far: near ? Math.hypot(place[0] - near[0], place[1] - near[1], place[2] - near[2]) : 0, way: near ? Math.atan2(place[1] - near[1], place[0] - near[0]) : 0 }));
-  const inReach = others.filter(({ far }) => far > 150 && far < 2500).sort((a, b) => a.far - b.far);
-  const chosen: typeof inReach = [];
-  for (const each of inReach)
-    if (chosen.length < 3 && chosen.every((other) => Math.abs(Math.sin(each.way - other.way)) > 0.4)) chosen.push(each);
-  for (const each of inReach) if (chosen.length < 3 && !chosen.includes(each)) chosen.push(each);
-  return [
-    ...chosen.map(({ code }): Target => ({ key: `distance ${[newCode, code].sort().join(' ')}`, quantity: 'distance', measure: 'tip', codes: [code, newCode], why: 'length', again: false })),
-    { key: `height ${newCode}`, quantity: 'height', codes: [newCode], why: 'height', again: false },
-  ];
 } // prettier-ignore
 
 const litBy = (rows: JobRows, readings: readonly Reading[] | undefined): string[] =>

@@ -25,7 +25,7 @@ const KEYS: readonly (readonly [key: string, meaning: string])[] = [
 
 export function ShorthandHelp() {
   return (
-    <div className="grid gap-x-6 gap-y-2 md:grid-cols-[3fr_2fr]">
+    <div className="flex flex-col gap-3">
       <table className="ruled">
         <caption className="caps text-left">What to type</caption>
         <tbody>

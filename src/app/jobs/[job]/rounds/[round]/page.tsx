@@ -1,20 +1,16 @@
-import { notFound } from 'next/navigation';
 import { saveRound } from '@/server/actions/rounds';
-import { jobRows, rowsForRounds } from '@/server/views';
+import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { RoundHead } from '@/ui/work/round-head';
 import { Measuring, type PullContext } from '@/ui/tape/measuring';
 
 interface Props {
-  readonly params: Promise<{ job: string; round: string }>;
+  readonly params: Promise<RoundParams>;
   readonly searchParams: Promise<{ pull?: string; phase?: string }>;
 }
 
 export default async function Page({ params, searchParams }: Props) {
-  const { job, round: roundId } = await params;
   const { pull: pullId, phase } = await searchParams;
-  const rows = await jobRows(job);
-  const round = rows.rounds.find((each) => each.id === roundId);
-  if (!round) notFound();
+  const { rows, round } = await roundRows(await params);
   const pull = rows.pulls.find((each) => each.id === pullId);
   const context: PullContext | undefined = pull && {
     pullId: pull.id,
@@ -32,8 +28,8 @@ export default async function Page({ params, searchParams }: Props) {
       />
       <Measuring
         key={`${pullId}${phase}`}
-        rows={rowsForRounds(rows, [roundId])}
-        roundId={roundId}
+        rows={rowsForRounds(rows, [round.id])}
+        roundId={round.id}
         pull={context}
       />
     </div>

@@ -1,21 +1,13 @@
-import { notFound } from 'next/navigation';
 import { judgeRound } from '@/core/round/judgement';
 import { chartedTargets, walkTargets } from '@/core/round/targets';
-import { jobRows, rowsForRounds } from '@/server/views';
+import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { WalkSheet } from '@/ui/tape/walk-sheet';
 
 /** Spread of a tape and a height stick, for the plan, mm. */
 const HANDS = { height: 0.7, distance: (length: number) => 0.6 + (0.3 * length) / 1000 };
 
-export default async function Page({
-  params,
-}: {
-  params: Promise<{ job: string; round: string }>;
-}) {
-  const { job, round: roundId } = await params;
-  const rows = await jobRows(job);
-  const round = rows.rounds.find((each) => each.id === roundId);
-  if (!round) notFound();
+export default async function Page({ params }: { params: Promise<RoundParams> }) {
+  const { rows, round } = await roundRows(await params);
   const { references } = judgeRound(rows, round);
   const walk = walkTargets(rows, round, references, HANDS);
   return (
