@@ -43,8 +43,8 @@ const show = (what, values) =>
 try {
   await loadDemoJobs(address);
   await navigation();
-  await acknowledgement();
   await liveResult();
+  await acknowledgement();
   await chartImport();
   if (process.argv.includes('--large')) await largeArchive();
 } finally {
@@ -102,9 +102,14 @@ async function acknowledgement() {
   show('a reading typed, to its acknowledgement', times);
 }
 
-/** From Enter in the field to the round solved anew and shown, on the demo's second round. */
+/** From Enter in the field to the round solved anew and shown, on the demo's second round, a reading a second. */
 async function liveResult() {
   const { rounds } = round('solbris', '02');
+  const { positions } = JSON.parse(
+    readFileSync(`demo/truth/${job('solbris').jobs[0].id}.json`, 'utf8'),
+  );
+  const located = ['S1L', 'S1R', 'F2L', 'F2R', 'M1L', 'M1R', 'F4L', 'F4R', 'S2L', 'S2R', 'S3L', 'S3R', 'C1L', 'C1R', 'R4L', 'R4R']; // prettier-ignore
+  const codes = [...located, ...located];
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-background-networking'],
@@ -114,7 +119,10 @@ async function liveResult() {
   await page.locator('[data-standing][data-readings]').waitFor();
   const times = [];
   for (let i = 0; i < 25; i++) {
-    await page.getByLabel('Reading', { exact: true }).fill(`S1L h ${(449.5 + i / 10).toFixed(1)}`);
+    const code = codes[i];
+    await page
+      .getByLabel('Reading', { exact: true })
+      .fill(`${code} h ${positions[code][2].toFixed(1)}`);
     await page.evaluate(() => {
       const standing = document.querySelector('[data-standing]');
       const before = standing.dataset.readings;
@@ -135,6 +143,7 @@ async function liveResult() {
       ]),
     );
     if (time !== null && i > 2) times.push(time);
+    await page.waitForTimeout(1000);
   }
   await browser.close();
   show('Enter, to the round solved and shown', times);

@@ -36,6 +36,7 @@ const VIEWS = {
   pull: [`${solbris}/pull`],
   fit: [`${solbris}/fit`],
   weld: [`${solbris}/weld`],
+  instruments: ['/instruments'],
   log: [`${solbris}/log`],
   verify: [`${lodd}/verify`],
   record: [`${lodd}/record?record=1`],

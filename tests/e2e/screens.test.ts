@@ -141,6 +141,12 @@ describe('every screen of the demo', () => {
     // Only its length and height were read: the lengths taped to it locate it all the same.
     expect(await page.locator('tr[data-code=D2R]').getAttribute('data-verdict')).not.toBeNull();
     expect(await page.locator('tr[data-code=K5]').textContent()).toContain('not measured');
+    await page.getByLabel('How far undisturbed points may be off').selectOption('2.5');
+    const found = page.locator('[data-undisturbed]');
+    await found.waitFor();
+    const [agreeing, moved] = (await found.textContent())!.split('Moved, if so:');
+    expect(agreeing).toMatch(/^3\d of 47 located points agree/);
+    for (const code of ['R4L', 'R3L', 'D1L', 'B1L']) expect(moved).toContain(code);
     await context.close();
   });
 });

@@ -36,11 +36,14 @@ export const LOOSE_SD = 25;
 const LOOSE_WEIGHT = 1e-5;
 const MOST_ITERATIONS = 120;
 /** After so many steps the residuals are too large for Gauss–Newton. */
-const PLAIN_ITERATIONS = 8;
+const PLAIN_ITERATIONS = 14;
 /** The solution stands when no coordinate moves more than this, mm. */
 const CONVERGED = 1e-8;
-/** Below this step the factor of the last iteration is good enough for the next, mm. */
-const REUSE = 1;
+/**
+ * A factor serves on while each step with it is at most this share of the one before: factorising costs
+ * as much as some fifty steps.
+ */
+const SERVES_ON = 0.15;
 /** A factor from coordinates this near gives the covariance too, mm. */
 const SAME_PLACE = 1e-6;
 
@@ -146,7 +149,9 @@ interface Iteration {
 function iterate(state: NetState): Iteration {
   const { unknowns } = state.equations;
   let damping = 0;
+  // How much the last step shrank against the one before it.
   let lastStep = Infinity;
+  let shrunk = 0;
   let cost = state.cost();
   let factor: Factor | undefined;
   let freedoms: Float64Array[] = [];
@@ -154,7 +159,7 @@ function iterate(state: NetState): Iteration {
   // How far the net has moved since it was factorised, mm.
   let since = 0;
   for (let iterations = 1; iterations <= MOST_ITERATIONS; iterations++) {
-    if (!factor || lastStep > REUSE || damping > 0 || iterations > PLAIN_ITERATIONS) {
+    if (!factor || shrunk > SERVES_ON || damping > 0 || iterations > PLAIN_ITERATIONS) {
       const normal = state.normal(iterations > PLAIN_ITERATIONS);
       const strongest = largestDiagonal(normal, unknowns);
       freedoms = rigidFreedoms(state.equations, state.x);
@@ -181,6 +186,7 @@ function iterate(state: NetState): Iteration {
       state.x.set(next.x);
       state.biases.set(next.biases);
       cost = nextCost;
+      shrunk = since === 0 ? 0 : size / lastStep;
       lastStep = size;
       since += size;
       if (size < CONVERGED && damping < 1e-9)
