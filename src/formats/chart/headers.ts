@@ -20,8 +20,8 @@ const plain = (header: string): string =>
   header
     .toLowerCase()
     .replace(/\(.*?\)|\[.*?\]/g, '')
-    .replace(/\b(mm|cm|in|inch|inches)\b/g, '')
     .replace(/[_\-/.:]+/g, ' ')
+    .replace(/\b(mm|cm|in|inch|inches)\b/g, '')
     .replace(/\s+/g, ' ')
     .trim();
 
