@@ -92,12 +92,23 @@ describe('a length as it is printed', () => {
     );
   });
 
+  it.each([
+    ['11/16', 17.4625],
+    ['+11/16', 17.4625],
+    ['−13/16"', -20.6375],
+    ['10 11/16', 271.4625],
+    [`5' 11/16"`, 1541.4625],
+  ])('reads the two digits of %s as one numerator', (text, expected) => {
+    expect(mm(text, 'in')).toBeCloseTo(expected, 9);
+  });
+
   it('prints the same text again after a way there and back', () => {
     fc.assert(
       fc.property(lengths, (length) => {
         const text = formatLength(length, { unit: 'in', denominator: 16 }, true);
         expect(formatLength(mm(text, 'in'), { unit: 'in', denominator: 16 }, true)).toBe(text);
       }),
+      { numRuns: 2000 },
     );
   });
 });

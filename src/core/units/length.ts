@@ -42,7 +42,7 @@ const UNIT = String.raw`mm|cm|m|inches|inch|in\.?|"`;
 export const LENGTH_PATTERN = String.raw`[+-]?\s*(?:(?:${NUMBER})\s*(?:'|ft\b|feet\b|foot\b)\s*)?(?:(?:${FRACTION}|(?:${NUMBER})(?:\s+${FRACTION}|(?!\s*/))))?(?:\s*(?:${UNIT})(?![a-z]))?`;
 
 const WHOLE = new RegExp(
-  String.raw`^([+-])?\s*(?:(${NUMBER})\s*(?:'|ft|feet|foot)\s*)?(?:(${NUMBER})(?!\s*/\s*\d))?\s*(?:(\d+)\s*/\s*(\d+))?\s*(${UNIT})?$`,
+  String.raw`^([+-])?\s*(?:(${NUMBER})\s*(?:'|ft|feet|foot)\s*)?(?:(${NUMBER})(?!\d|\s*/\s*\d))?\s*(?:(\d+)\s*/\s*(\d+))?\s*(${UNIT})?$`,
   'i',
 );
 
