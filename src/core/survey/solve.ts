@@ -20,7 +20,7 @@ export interface NetSolution {
   readonly kept: Float64Array;
 }
 
-/** What stands in the way of a solution. `looseVariance` is the variance of all coordinates, mm², capped. */
+/** What stands in the way of a solution. `looseCovariance` is that of all unknowns, mm², loose directions kept finite. */
 export type SolveFailure =
   | { readonly ok: false; readonly why: 'loose'; readonly equations: Equations; readonly looseCovariance: Float64Array }
   | { readonly ok: false; readonly why: 'diverges' }; // prettier-ignore
