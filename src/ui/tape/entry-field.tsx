@@ -51,6 +51,8 @@ export interface EntryFieldProps {
   readonly onStrike: (reason: string) => void;
   readonly onLeave: () => void;
   readonly lastLine: () => void;
+  /** Whether a line is begun and not yet taken. */
+  readonly onTyping: (busy: boolean) => void;
   readonly disabled?: string;
 }
 
@@ -59,7 +61,7 @@ export interface EntryFieldProps {
  * A correction is another field with another key, so that what was half typed waits beneath it.
  */
 export function EntryField(props: EntryFieldProps) {
-  const { ref, roundId, subjects, read, wanted, question, correction, onTake, onStrike, onLeave, lastLine, disabled } = props;
+  const { ref, roundId, subjects, read, wanted, question, correction, onTake, onStrike, onLeave, lastLine, onTyping, disabled } = props;
   const kept = halfTyped(roundId);
   const [text, setText] = useState(correction && !correction.strikeOnly ? correction.text : kept);
   const [offered, setOffered] = useState(!correction && kept !== '');
@@ -77,6 +79,7 @@ export function EntryField(props: EntryFieldProps) {
     setAsked('');
     setOffered(false);
     if (!correction) keepHalfTyped(roundId, value);
+    onTyping(value.trim() !== '');
   };
   const take = (line = text) => {
     if (correction?.strikeOnly) return onStrike(reason);
@@ -94,6 +97,7 @@ export function EntryField(props: EntryFieldProps) {
     setRefusal('');
     setAsked('');
     if (!correction) keepHalfTyped(roundId, '');
+    onTyping(false);
   };
   useImperativeHandle(ref, () => ({
     type: (more) => edit(text + more),

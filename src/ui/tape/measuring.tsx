@@ -182,7 +182,7 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
             wanted={current && !pull && !correction ? targetText(current) : undefined}
             question={(text) => outlandish(read(text), expectedFor(rows, judgement, read(text)), format.length)}
             onTake={take} onStrike={(reason) => correction && strike(correction.line, reason)} onLeave={() => correct(undefined)}
-            lastLine={() => lastLine && startCorrection(lastLine, false)}
+            lastLine={() => lastLine && startCorrection(lastLine, false)} onTyping={targets.typing}
             disabled={round.closedAt ? 'This round is closed: open it again to go on.' : undefined}
           />
         </div>

@@ -59,7 +59,7 @@ export function TargetBar({
             </span>
           </>
         ) : (
-          <h2 className="text-lg">Everything on this list is read.</h2>
+          <h2 className="text-lg">{targets.planning ? 'Planning the walk …' : 'Everything on this list is read.'}</h2>
         )}
       </div>
       <div className="flex flex-wrap items-center gap-x-4">

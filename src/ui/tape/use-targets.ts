@@ -38,7 +38,9 @@ export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
     const charted = chartedTargets(rows, round);
     if (state.source === 'charted') return charted;
     if (state.source === 'helpful') return live.helpful;
-    return live.walk && live.walk.length > 0 ? live.walk : charted;
+    // Nothing is led to before the walk is planned: a pair that changes under the hand is read wrongly.
+    if (!live.walk) return [];
+    return live.walk.length > 0 ? live.walk : charted;
   }, [rows, round, state.source, live.walk, live.helpful]);
   const skipped = useMemo(() => new Set(state.skipped), [state.skipped]);
   const open = useMemo(
@@ -50,25 +52,38 @@ export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
     () => [...pressing, ...(open.length > 0 || state.source !== 'walk' ? open : live.helpful)],
     [pressing, open, state.source, live.helpful],
   );
-  const current = queue[0];
+  const planning = state.source === 'walk' && !live.walk && pressing.length === 0;
+  const leading = planning ? undefined : queue[0];
+  const [pinned, pin] = useState<Target>();
+  const current = pinned ?? leading;
   return {
     queue,
     current,
+    planning,
+    /** While a line is being typed, the target it answers stays, whatever is planned meanwhile. */
+    typing: (busy: boolean) => pin(busy ? (pinned ?? leading) : undefined),
     total: listed.length,
     open: open.length,
     source: state.source,
     choose: (source: Source) => change({ source }),
     skip: () => {
       if (!current) return;
+      pin(undefined);
       if (pressing.length > 0) setPressing(pressing.slice(1));
       else
         change({ skipped: [...state.skipped.filter((each) => each !== current.key), current.key] });
     },
     /** The last one skipped comes back. */
-    back: () => change({ skipped: state.skipped.slice(0, -1) }),
+    back: () => {
+      pin(undefined);
+      change({ skipped: state.skipped.slice(0, -1) });
+    },
     canGoBack: state.skipped.length > 0,
     /** These come first, whatever the list says. */
-    press: (targets: readonly Target[]) => setPressing([...targets, ...pressing]),
+    press: (targets: readonly Target[]) => {
+      pin(undefined);
+      setPressing([...targets, ...pressing]);
+    },
     /** A reading of this was taken: it is no longer pressing. */
     taken: (target: Pick<Target, 'key'>) =>
       setPressing((all) => {
