@@ -1,5 +1,6 @@
 import { inverse, Matrix } from 'ml-matrix';
 import { apply, type Position, type Vector } from '../geometry/vector';
+import { rigidDesign } from './rigid-freedom';
 import type { RigidMotion } from './selected';
 
 /** A point with its two positions and what the reference can be trusted to. */
@@ -73,22 +74,8 @@ export function deviationCovariances(
   return result;
 }
 
-/**
- * Derivative of the placed point with respect to a small shift (mm) and turn (radians per metre
- * scale kept at 1/1000 so that the normal matrix is well conditioned), 3×6.
- */
-function design(motion: RigidMotion, measured: Vector): Matrix {
-  const [x, y, z] = apply(motion.rotation, measured).map((value) => value / 1000) as [
-    number,
-    number,
-    number,
-  ];
-  return new Matrix([
-    [1, 0, 0, 0, z, -y],
-    [0, 1, 0, -z, 0, x],
-    [0, 0, 1, y, -x, 0],
-  ]);
-}
+const design = (motion: RigidMotion, measured: Vector): Matrix =>
+  rigidDesign(apply(motion.rotation, measured));
 
 /** Standard deviations along the axes of a 3×3 covariance, never below zero. */
 export const axisDeviations = (covariance: Matrix): Vector =>

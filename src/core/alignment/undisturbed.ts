@@ -6,6 +6,8 @@ export interface PairedPoint {
   readonly id: string;
   readonly reference: Position<'chart'>;
   readonly measured: Position<'round'>;
+  /** How far this point may be off, mm, where it is not the same for all: so many times its own spread. */
+  readonly agree?: number;
 }
 
 export type UndisturbedResult =
@@ -37,6 +39,9 @@ const SMALLEST = 3;
  * greedy colouring of that graph bounds its size (Tomita and Seki 2003). A node whose whole set agrees needs
  * no children; otherwise its worst point is left out first, then kept for good.
  *
+ * Where points carry an `agree` of their own, each is fitted with the weight 1/agree² and held to its own
+ * distance, so that a set agrees with the covariances of a round instead of one tolerance for all.
+ *
  * @param agree mm, above zero
  */
 export function findUndisturbed(points: readonly PairedPoint[], agree: number): UndisturbedResult {
@@ -49,7 +54,7 @@ export function findUndisturbed(points: readonly PairedPoint[], agree: number): 
       reason: `no three points agree within ${agree} mm: look for exchanged points, or allow more`,
     };
   const chosen = best.set.map((i) => points[i]!);
-  const fit = fitSelected(chosen.map((point) => ({ ...point, sigma: 1 })));
+  const fit = fitSelected(chosen.map((point) => ({ ...point, sigma: point.agree ?? 1 })));
   if (!fit.ok) return fit;
   const used = new Set(chosen.map(({ id }) => id));
   const left = points.filter(({ id }) => !used.has(id));
@@ -76,18 +81,18 @@ class Search {
   private nodes = 0;
   /** Pairs whose two distances are near enough that one motion could bring both points home. */
   private readonly compatible: readonly Uint8Array[];
+  private readonly agree: readonly number[];
 
   constructor(
     private readonly points: readonly PairedPoint[],
-    private readonly agree: number,
+    agree: number,
   ) {
-    this.compatible = points.map((a) =>
-      Uint8Array.from(points, (b) =>
-        Math.abs(distance(a.measured, b.measured) - distance(a.reference, b.reference)) <=
-        2 * agree + 1e-9
-          ? 1
-          : 0,
-      ),
+    this.agree = points.map((point) => point.agree ?? agree);
+    this.compatible = points.map((a, i) =>
+      Uint8Array.from(points, (b, k) => {
+        const apart = distance(a.measured, b.measured) - distance(a.reference, b.reference);
+        return Math.abs(apart) <= this.agree[i]! + this.agree[k]! + 1e-9 ? 1 : 0;
+      }),
     );
   }
 
@@ -110,7 +115,7 @@ class Search {
     const set = [...kept, ...open];
     const residuals = this.residuals(set);
     if (!residuals) return;
-    if (residuals.every((d) => d <= this.agree)) {
+    if (residuals.every((d) => d <= 1)) {
       this.offer(set, residuals);
       return;
     }
@@ -139,11 +144,13 @@ class Search {
     this.best = { set: [...set].sort((a, b) => a - b), sum };
   }
 
-  /** Distances from their references after the fit on the set; undefined where it cannot be fitted. */
+  /** Distances from their references after the fit on the set, as shares of what is allowed; undefined where it cannot be fitted. */
   private residuals(set: readonly number[]): number[] | undefined {
-    const points = set.map((i) => ({ ...this.points[i]!, sigma: 1 }));
+    const points = set.map((i) => ({ ...this.points[i]!, sigma: this.agree[i]! }));
     const fit = fitSelected(points);
-    return fit.ok ? points.map((point) => deviationOf(fit.motion, point).d) : undefined;
+    return fit.ok
+      ? points.map((point) => deviationOf(fit.motion, point).d / point.sigma)
+      : undefined;
   }
 
   /**
@@ -156,14 +163,16 @@ class Search {
     for (let round = 0; round < LAWSON_ROUNDS; round++) {
       const points = kept.map((i, k) => ({
         ...this.points[i]!,
-        sigma: 1 / Math.sqrt(Math.max(weights[k]!, 1e-9)),
+        sigma: this.agree[i]! / Math.sqrt(Math.max(weights[k]!, 1e-9)),
       }));
       const fit = fitSelected(points);
       if (!fit.ok) return false;
-      const distances = points.map((point) => deviationOf(fit.motion, point).d);
+      const distances = points.map(
+        (point, k) => deviationOf(fit.motion, point).d / this.agree[kept[k]!]!,
+      );
       const bound = distances.reduce((sum, d, k) => sum + weights[k]! * d * d, 0);
-      if (Math.sqrt(bound) > this.agree) return true;
-      if (distances.every((d) => d <= this.agree)) return false;
+      if (Math.sqrt(bound) > 1) return true;
+      if (distances.every((d) => d <= 1)) return false;
       const total = distances.reduce((sum, d, k) => sum + weights[k]! * d, 0);
       weights = weights.map((w, k) => (w * distances[k]!) / total);
     }

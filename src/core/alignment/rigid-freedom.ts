@@ -1,0 +1,76 @@
+import { inverse, Matrix } from 'ml-matrix';
+import type { Vector } from '../geometry/vector';
+
+/**
+ * Derivative of a point with respect to a small shift (mm) and turn (thousandths of a radian, so that
+ * normal matrices are well conditioned) of the whole shell, 3×6.
+ */
+export function rigidDesign([mx, my, mz]: Vector): Matrix {
+  const [x, y, z] = [mx / 1000, my / 1000, mz / 1000];
+  return new Matrix([
+    [1, 0, 0, 0, z, -y],
+    [0, 1, 0, -z, 0, x],
+    [0, 0, 1, y, -x, 0],
+  ]);
+}
+
+/** Variance that stands for "free": far above any reading's, far below where doubles lose the readings, mm². */
+const FREE = 1e4;
+
+/**
+ * A covariance of several points' coordinates with a rigid motion of them all left free: Σ + κ J Jᵀ with κ
+ * large. Least squares with its inverse is least squares with the six motions as further unknowns, and it
+ * is definite where a net without a datum is not.
+ *
+ * @param covariance 3n×3n, mm²
+ * @param positions  of the n points, mm
+ */
+export function withFreeMotion(covariance: Matrix, positions: readonly Vector[]): Matrix {
+  const middle = [0, 1, 2].map((i) => positions.reduce((sum, p) => sum + p[i]! / positions.length, 0)); // prettier-ignore
+  const design = Matrix.zeros(3 * positions.length, 6);
+  positions.forEach((position, i) => {
+    const centred = [0, 1, 2].map((k) => position[k]! - middle[k]!) as unknown as Vector;
+    design.setSubMatrix(rigidDesign(centred), 3 * i, 0);
+  });
+  return Matrix.add(covariance, design.mmul(design.transpose()).mul(FREE));
+}
+
+/** The joint covariance of several points as one matrix, 3n×3n, mm². */
+export function jointMatrix(
+  ids: readonly string[],
+  joint: (a: string, b: string) => readonly number[],
+): Matrix {
+  const whole = Matrix.zeros(3 * ids.length, 3 * ids.length);
+  ids.forEach((a, i) =>
+    ids.forEach((b, k) => {
+      if (k > i) return;
+      const block = joint(a, b);
+      for (let r = 0; r < 3; r++)
+        for (let c = 0; c < 3; c++) {
+          whole.set(3 * i + r, 3 * k + c, block[3 * r + c]!);
+          whole.set(3 * k + c, 3 * i + r, block[3 * r + c]!);
+        }
+    }),
+  );
+  return whole;
+}
+
+/** R Σ Rᵀ on every pair of points of a 3n×3n covariance. */
+export function turned(covariance: Matrix, rotation: readonly Vector[]): Matrix {
+  const r = new Matrix(rotation.map((row) => [...row]));
+  const back = r.transpose();
+  const whole = Matrix.zeros(covariance.rows, covariance.columns);
+  for (let i = 0; i < covariance.rows; i += 3)
+    for (let k = 0; k < covariance.columns; k += 3)
+      whole.setSubMatrix(r.mmul(covariance.subMatrix(i, i + 2, k, k + 2)).mmul(back), i, k);
+  return whole;
+}
+
+/** The inverse of a symmetric definite matrix after one 3×3 block of its rows is taken out of the set. */
+export function withoutBlock(inverted: Matrix, block: number): Matrix {
+  const own = [3 * block, 3 * block + 1, 3 * block + 2];
+  const kept = Array.from({ length: inverted.rows }, (_, i) => i).filter((i) => !own.includes(i));
+  const side = inverted.selection(kept, own);
+  const schur = side.mmul(inverse(inverted.selection(own, own))).mmul(side.transpose());
+  return inverted.selection(kept, kept).sub(schur);
+}
