@@ -139,6 +139,9 @@ export class JobBuilder {
       rank,
       roundId: null,
       createdAt: this.now(),
+      edition: 1,
+      editionOf: null,
+      inUse: true,
     });
     return id;
   }
@@ -223,7 +226,7 @@ export class JobBuilder {
     const round = this.add('rounds', {
       id: this.random.uuid(), jobId: this.jobId, number: this.rows.rounds.length + 1, name, stateId: stateRow.id,
       supportId: supportRow.id, instrumentVersionId: versionId(instrument), temperature, author, startedAt: at,
-      closedAt: null, version: 1,
+      closedAt: null, shell: '', version: 1,
     }); // prettier-ignore
     for (const code of control)
       this.add('roundControls', { roundId: round.id, pointId: this.point(code) });

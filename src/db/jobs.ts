@@ -51,6 +51,9 @@ const OF_JOB: Readonly<Record<JobTable, string>> = {
     'reference_dimension join reference on reference.id = reference_dimension.reference_id where reference.job_id = $1',
   referenceStations:
     'reference_station join reference on reference.id = reference_station.reference_id where reference.job_id = $1',
+  referenceRounds:
+    'reference_round join reference on reference.id = reference_round.reference_id where reference.job_id = $1',
+  referenceChoices: 'reference_choice where reference_choice.job_id = $1 order by at',
   pulls: 'pull where pull.job_id = $1 order by code',
   pullEvents:
     'pull_event join pull on pull.id = pull_event.pull_id where pull.job_id = $1 order by at',

@@ -20,6 +20,8 @@ export const TABLE: Readonly<Record<JobTable, string>> = {
   referencePoints: 'reference_point',
   referenceDimensions: 'reference_dimension',
   referenceStations: 'reference_station',
+  referenceRounds: 'reference_round',
+  referenceChoices: 'reference_choice',
   pulls: 'pull',
   pullEvents: 'pull_event',
   readings: 'reading',

@@ -178,6 +178,7 @@ export function chartRows(
       side,
       holeDiameter,
       substituteForId: null,
+      mirrored: true,
       version: 1,
     });
     rows.referencePoints.push({
@@ -188,6 +189,7 @@ export function chartRows(
       y,
       z,
       tolerance,
+      sd: null,
       version: 1,
     });
   }
@@ -201,6 +203,7 @@ export function chartRows(
       dimensionId: id,
       value,
       tolerance,
+      sd: null,
       version: 1,
     });
   }
@@ -223,6 +226,7 @@ export function chartRows(
             stationId,
             quantity,
             ...target,
+            sd: null,
             version: 1,
           });
       }

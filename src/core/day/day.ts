@@ -1,6 +1,6 @@
 import { AXES } from '../geometry/vector';
 import type { Brace, Dimension, InstrumentVersion, Quantity, Round, Rung } from '../job/entities';
-import type { JobRows } from '../job/job-rows';
+import { ownRounds, type JobRows } from '../job/job-rows';
 import { isFinished, ladderOf, type LadderStep } from '../ladder/ladder';
 import { braceState } from '../round/brace-pull';
 import { compareRounds, type RoundChange } from '../round/change';
@@ -57,7 +57,7 @@ export function daySheet(rows: JobRows): DaySheet {
   const read = new Set(
     rows.readings.filter((each) => each.pullId === null).map((each) => each.roundId),
   );
-  const rounds = rows.rounds.filter((round) => read.has(round.id));
+  const rounds = ownRounds(rows).filter((round) => read.has(round.id));
   const latest = rounds.length > 0 ? judgeRound(rows, rounds.at(-1)!) : undefined;
   const before = rounds.length > 1 ? judgeRound(rows, rounds.at(-2)!) : undefined;
   const fitted = rows.braces.filter((brace) => braceState(rows, brace) === 'fitted');

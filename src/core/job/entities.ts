@@ -45,6 +45,8 @@ export const point = z.strictObject({
   holeDiameter: z.number().positive().max(500).nullable(),
   /** The point it stands beside and is measured instead of. */
   substituteForId: id.nullable().default(null),
+  /** Meant to be the mirror image of the point opposite. */
+  mirrored: z.boolean().default(true),
   version,
 });
 
@@ -105,7 +107,18 @@ export const reference = z.strictObject({
   rank: count,
   roundId: id.nullable(),
   createdAt: at,
+  /** Editions of one reference; only the one in use is judged by. */
+  edition: version.default(1),
+  /** The first edition. */
+  editionOf: id.nullable().default(null),
+  inUse: z.boolean().default(true),
 });
+
+/** A round a reference was computed from. */
+export const referenceRound = z.strictObject({ referenceId: id, roundId: id });
+
+/** One standard deviation of a single figure, mm; the reference's trust where it has none of its own. */
+const figureSd = z.number().min(0).max(1000).nullable().default(null);
 
 export const referencePoint = z.strictObject({
   id,
@@ -115,6 +128,7 @@ export const referencePoint = z.strictObject({
   y: length,
   z: length,
   tolerance: limit,
+  sd: figureSd,
   version,
 });
 
@@ -124,6 +138,7 @@ export const referenceDimension = z.strictObject({
   dimensionId: id,
   value: length.positive(),
   tolerance: limit,
+  sd: figureSd,
   version,
 });
 
@@ -134,7 +149,21 @@ export const referenceStation = z.strictObject({
   quantity: z.enum(['gap', 'flush']),
   value: length,
   tolerance: limit,
+  sd: figureSd,
   version,
+});
+
+/** A reference chosen for one point or dimension against the ranks; the last one of a subject holds. */
+export const referenceChoice = z.strictObject({
+  id,
+  jobId: id,
+  pointId: id.nullable(),
+  dimensionId: id.nullable(),
+  /** Empty: back to the ranks. */
+  referenceId: id.nullable(),
+  at,
+  author,
+  reason: line,
 });
 
 export const INSTRUMENT_KINDS = [
@@ -195,6 +224,8 @@ export const round = z.strictObject({
   author,
   startedAt: at,
   closedAt: at.nullable(),
+  /** Another shell of the kind that this round was taken on; empty for the job's own. */
+  shell: line.default(''),
   version,
 });
 
@@ -249,7 +280,9 @@ export const readingStrike = z.strictObject({
 /** A doubtful reading that somebody decided to keep. */
 export const readingKeep = z.strictObject({ id, readingId: id, at, author, reason: line.min(1) });
 
-export const CONDITIONS = ['buried', 'suspension', 'gone', 'worn', 'clear'] as const;
+export const CONDITIONS = [
+  'buried', 'suspension', 'gone', 'worn', 'oval', 'rusty', 'rebuilt', 'clear',
+] as const; // prettier-ignore
 
 /** What stands in the way of a point in a round; the last one holds. */
 export const pointCondition = z.strictObject({
@@ -410,6 +443,8 @@ export type Reference = z.infer<typeof reference>;
 export type ReferencePoint = z.infer<typeof referencePoint>;
 export type ReferenceDimension = z.infer<typeof referenceDimension>;
 export type ReferenceStation = z.infer<typeof referenceStation>;
+export type ReferenceRound = z.infer<typeof referenceRound>;
+export type ReferenceChoice = z.infer<typeof referenceChoice>;
 export type Instrument = z.infer<typeof instrument>;
 export type InstrumentVersion = z.infer<typeof instrumentVersion>;
 export type ShellState = z.infer<typeof shellState>;

@@ -23,6 +23,8 @@ export const JOB_TABLES = {
   referencePoints: entity.referencePoint,
   referenceDimensions: entity.referenceDimension,
   referenceStations: entity.referenceStation,
+  referenceRounds: entity.referenceRound,
+  referenceChoices: entity.referenceChoice,
   pulls: entity.pull,
   pullEvents: entity.pullEvent,
   readings: entity.reading,
@@ -56,3 +58,7 @@ export function theJob(rows: JobRows): entity.Job {
   if (!job) throw new Error('the rows hold no job');
   return job;
 }
+
+/** The rounds taken on the job's own shell. */
+export const ownRounds = (rows: Pick<JobRows, 'rounds'>): entity.Round[] =>
+  rows.rounds.filter(({ shell }) => shell === '');

@@ -2,7 +2,7 @@ import { dimensionsOf } from '../day/day';
 import type { SheetFigure } from '../drawing/points';
 import type { Vector } from '../geometry/vector';
 import type { Brace, Pull, Round } from '../job/entities';
-import { theJob, type JobRows } from '../job/job-rows';
+import { ownRounds, theJob, type JobRows } from '../job/job-rows';
 import { braceGeometry, braceState, pullDistance, pullProgress } from '../round/brace-pull';
 import { compareRounds, stateOf, supportOf } from '../round/change';
 import { judgeRound, type RoundJudgement } from '../round/judgement';
@@ -21,7 +21,7 @@ import type {
 /** Writes the record of a job as it stands. `madeAt` is the time printed on it. */
 export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
   const { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt } = theJob(rows);
-  const judgements = rows.rounds.map((round) => judgeRound(rows, round));
+  const judgements = ownRounds(rows).map((round) => judgeRound(rows, round));
   const withReadings = judgements.filter((each) => standingReadings(rows, each.round).length > 0);
   const last = withReadings.at(-1);
   const beforeLast = withReadings.at(-2);

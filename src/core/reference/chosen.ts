@@ -6,13 +6,23 @@ import type {
 } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 
-/** The reference a verdict is given against, with its row for the subject. */
-export interface Chosen<Row> {
+/** What one reference says of a subject, and how far it can be trusted. */
+export interface Figure<Row> {
   readonly reference: Reference;
   readonly row: Row;
+  /** One standard deviation, mm: the figure's own, or else the reference's trust. */
+  readonly sd: number;
 }
 
-/** For every point, dimension and station (with its quantity), the best-ranked reference that covers it. */
+/** The reference a verdict is given against, with its row for the subject. */
+export interface Chosen<Row> extends Figure<Row> {
+  /** The others that cover the subject, in the order they would be used. */
+  readonly others: readonly Figure<Row>[];
+  /** Chosen for this subject by hand, against the ranks. */
+  readonly byHand: boolean;
+}
+
+/** For every point, dimension and station (with its quantity), the reference that is judged by. */
 export interface ChosenReferences {
   readonly points: ReadonlyMap<string, Chosen<ReferencePoint>>;
   readonly dimensions: ReadonlyMap<string, Chosen<ReferenceDimension>>;
@@ -23,23 +33,38 @@ export interface ChosenReferences {
 export const stationKey = (stationId: string, quantity: string): string =>
   `${stationId}|${quantity}`;
 
-/** Chooses per dimension, not per job: a lower rank comes first, the older of two equals first. */
+/** The order in which references are used: the lower rank first, the older of two equals first. */
+export const inOrder = (a: Reference, b: Reference): number =>
+  a.rank - b.rank || a.createdAt.localeCompare(b.createdAt);
+
+/**
+ * Chooses per subject, not per job: among the references in use that cover it the one chosen by hand, or
+ * else the best ranked.
+ */
 export function chooseReferences(rows: JobRows): ChosenReferences {
-  const byId = new Map(rows.references.map((reference) => [reference.id, reference]));
-  const order = (a: Reference, b: Reference) =>
-    a.rank - b.rank || a.createdAt.localeCompare(b.createdAt);
-  function best<Row extends { referenceId: string }>(
+  const used = new Map(rows.references.filter(({ inUse }) => inUse).map((reference) => [reference.id, reference])); // prettier-ignore
+  const byHand = new Map(rows.referenceChoices.map(({ pointId, dimensionId, referenceId }) => [pointId ?? dimensionId!, referenceId])); // prettier-ignore
+  function best<Row extends { referenceId: string; sd: number | null }>(
     candidates: readonly Row[],
     subject: (row: Row) => string,
   ): Map<string, Chosen<Row>> {
-    const chosen = new Map<string, Chosen<Row>>();
+    const covering = new Map<string, Figure<Row>[]>();
     for (const row of candidates) {
-      const reference = byId.get(row.referenceId)!;
-      const rival = chosen.get(subject(row));
-      if (!rival || order(reference, rival.reference) < 0)
-        chosen.set(subject(row), { reference, row });
+      const reference = used.get(row.referenceId);
+      if (!reference) continue;
+      const figure = { reference, row, sd: row.sd ?? reference.trust };
+      const known = covering.get(subject(row));
+      if (known) known.push(figure);
+      else covering.set(subject(row), [figure]);
     }
-    return chosen;
+    return new Map(
+      [...covering].map(([id, figures]) => {
+        const chosen = byHand.get(id);
+        const rank = ({ reference }: Figure<Row>) => (reference.id === chosen ? 0 : 1);
+        const [first, ...others] = figures.sort((a, b) => rank(a) - rank(b) || inOrder(a.reference, b.reference)); // prettier-ignore
+        return [id, { ...first!, others, byHand: first!.reference.id === chosen }];
+      }),
+    );
   }
   return {
     points: best(rows.referencePoints, (row) => row.pointId),

@@ -13,6 +13,7 @@ import type { JobRows } from '../job/job-rows';
 import { chooseReferences, type ChosenReferences } from '../reference/chosen';
 import { judge, worstVerdict, type Judgement, type Verdict } from '../tolerance/verdict';
 import { predict } from '../survey/prediction';
+import { disturbedPoints } from './disturbed';
 import { distanceBetween, measureRound, type LocatedPoint, type MeasuredRound } from './measured';
 import { coordinatesOf, jointCovariance, solveRound, type RoundNet } from './net';
 
@@ -22,6 +23,8 @@ export type RoundAlignment =
       readonly motion: RigidMotion;
       readonly rms: number;
       readonly controlIds: readonly string[];
+      /** Chosen as control, but pulled on or clamped since they were last measured. */
+      readonly setAside: readonly string[];
     }
   | { readonly ok: false; readonly reason: string };
 
@@ -110,7 +113,7 @@ function judgeAnew(
   const controlIds = rows.roundControls
     .filter((control) => control.roundId === round.id)
     .map((control) => control.pointId);
-  const alignment = alignRound(rows, controlIds, located, references);
+  const alignment = alignRound(rows, round, controlIds, { located, references });
   return {
     round,
     measured,
@@ -159,7 +162,7 @@ function uncertainPoint(
   { located, references }: Pick<Basis, 'located' | 'references'>,
 ) {
   const { position, variance } = located.get(id)!;
-  const trust = references.points.get(id)!.reference.trust ** 2;
+  const trust = references.points.get(id)!.sd ** 2;
   const total: Vector = [variance[0] + trust, variance[1] + trust, variance[2] + trust];
   return {
     id,
@@ -172,9 +175,9 @@ function uncertainPoint(
 
 function alignRound(
   rows: JobRows,
+  round: Round,
   controlIds: readonly string[],
-  located: RoundJudgement['located'],
-  references: ChosenReferences,
+  { located, references }: Pick<Basis, 'located' | 'references'>,
 ): RoundAlignment {
   const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
   if (controlIds.length === 0)
@@ -182,18 +185,30 @@ function alignRound(
       ok: false,
       reason: 'no control points are chosen: choose at least three points to measure from',
     };
-  const usable = controlIds.filter((id) => located.has(id) && references.points.has(id));
+  const disturbed = disturbedPoints(rows, round);
+  const setAside = controlIds.filter((id) => disturbed.has(id));
+  const usable = controlIds.filter(
+    (id) => located.has(id) && references.points.has(id) && !disturbed.has(id),
+  );
   const fit = fitSelected(usable.map((id) => uncertainPoint(id, { located, references })));
   if (!fit.ok) {
     const unusable = controlIds.filter((id) => !usable.includes(id)).map((id) => codeOf.get(id));
     const missing =
-      unusable.length > 0 ? ` (${unusable.join(', ')}: not located or without a reference)` : '';
+      unusable.length > 0
+        ? ` (${unusable.join(', ')}: not located, without a reference, or pulled on or clamped since)`
+        : '';
     return { ok: false, reason: fit.reason + missing };
   }
   const deviations = usable.map((id) =>
     deviationOf(fit.motion, uncertainPoint(id, { located, references })),
   );
-  return { ok: true, motion: fit.motion, rms: rootMeanSquare(deviations), controlIds: usable };
+  return {
+    ok: true,
+    motion: fit.motion,
+    rms: rootMeanSquare(deviations),
+    controlIds: usable,
+    setAside,
+  };
 }
 
 function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[]): PointJudgement[] {
@@ -280,7 +295,7 @@ function judgeDimension(
   const chosen = basis.references.dimensions.get(dimension.id);
   if (!chosen) return { dimension, measured: value, lacking: 'noReference' };
   const deviation = value.value - chosen.row.value;
-  const sd = Math.hypot(value.sd, chosen.reference.trust);
+  const sd = Math.hypot(value.sd, chosen.sd);
   return {
     dimension,
     measured: value,

@@ -7,7 +7,8 @@ import { corrections, correctedValue } from './corrections';
 import { judgeRound, lengthBetween } from './judgement';
 import { oppositeCodes, solveRound } from './net';
 import { knownTo } from './spread';
-import { chartedTargets, openTargets, reachablePoints, walkTargets } from './targets';
+import { reachablePoints } from './conditions';
+import { chartedTargets, openTargets, walkTargets } from './targets';
 import { targetOfReading, tyingTargets } from './wanted';
 
 const solbris = demoRows('solbris');

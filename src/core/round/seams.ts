@@ -46,7 +46,7 @@ export function judgeSeams(
           };
           if (!value || !target) return { station, quantity, measured: value, target };
           const deviation = value.value - target.value;
-          const sd = Math.hypot(value.sd, chosen.reference.trust);
+          const sd = Math.hypot(value.sd, chosen.sd);
           return {
             station,
             quantity,

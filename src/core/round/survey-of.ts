@@ -1,9 +1,10 @@
 import type { Vector } from '../geometry/vector';
-import type { InstrumentVersion, Point, Reading, Round } from '../job/entities';
+import type { InstrumentVersion, Point, PointCondition, Reading, Round } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 import type { ChosenReferences } from '../reference/chosen';
 import { roughStart, type RoughStart } from '../survey/rough-start';
 import type { Survey, SurveyPoint, SurveyReading } from '../survey/survey';
+import { conditionsOf } from './conditions';
 import { correctedValue } from './corrections';
 import { readingSd, standingReadings, subjectKey } from './measured';
 
@@ -29,14 +30,16 @@ const SHARED_WITH_REPEATS = 0.5;
 export function surveyOf(rows: JobRows, round: Round, references: ChosenReferences): RoundSurvey {
   const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
   const standing = standingReadings(rows, round).filter((each) => each.stationId === null && each.featureId === null); // prettier-ignore
-  const worn = wornPoints(rows, round);
+  const doubtful = doubtfulPoints(rows, round);
   const charted = (point: Point): Vector | undefined => {
     const row = references.points.get(point.id)?.row;
     return row && [row.x, row.y, row.z];
   };
   const heads = new Map(rows.points.map((point) => [point.id, charted(point)]));
   const readings = [...bundles(standing)].flatMap((bundle) =>
-    bundle.flatMap((reading) => netReading(rows, reading, bundle, { codeOf, round, worn, heads })),
+    bundle.flatMap((reading) =>
+      netReading(rows, reading, bundle, { codeOf, round, doubtful, heads }),
+    ),
   );
   const positions = rows.points.map((point) => ({ point, at: charted(point) }));
   const notEntering = standing.flatMap((each) => (each.fit === 'none' ? [codeOf.get(each.pointId!)!] : [])); // prettier-ignore
@@ -63,17 +66,18 @@ function bundles(readings: readonly Reading[]): Iterable<Reading[]> {
 interface Context {
   readonly codeOf: ReadonlyMap<string, string>;
   readonly round: Round;
-  readonly worn: ReadonlySet<string>;
+  /** Variance each doubtful point adds, mm². */
+  readonly doubtful: ReadonlyMap<string, number>;
   readonly heads: ReadonlyMap<string, Vector | undefined>;
 }
 
-/** Spread of a reading at a worn or oval hole, over and above the instrument's, mm. */
-const WORN_SD = 0.87;
+/** Spread a doubtful point adds to every reading at it, over and above the instrument's, mm. */
+const DOUBTFUL_SD: Readonly<Partial<Record<PointCondition['kind'], number>>> = { worn: 0.87, oval: 0.87, rusty: 1.5, rebuilt: 2 }; // prettier-ignore
 
-function netReading(rows: JobRows, reading: Reading, bundle: readonly Reading[], { codeOf, round, worn, heads }: Context): SurveyReading[] {
+function netReading(rows: JobRows, reading: Reading, bundle: readonly Reading[], { codeOf, round, doubtful, heads }: Context): SurveyReading[] {
   const instrument = rows.instrumentVersions.find((each) => each.id === reading.instrumentVersionId)!;
   const ends = [reading.pointId, reading.toPointId].filter((id) => id !== null);
-  const wear = ends.filter((id) => worn.has(id)).length * WORN_SD ** 2;
+  const wear = ends.reduce((sum, id) => sum + (doubtful.get(id) ?? 0), 0);
   const sd = Math.hypot(readingSd(reading, instrument), Math.sqrt(wear));
   const shared = bundle.length > 1 ? SHARED_WITH_REPEATS : 0;
   const common = {
@@ -105,10 +109,9 @@ function headReading(reading: Reading, point: string, at: Vector): SurveyReading
   return { id: reading.id, kind: 'position', point, value: at, sigma: [sd, sd, sd] };
 }
 
-/** Points marked worn in this round, or gone and come back so. */
-function wornPoints(rows: JobRows, round: Round): Set<string> {
-  const last = new Map(rows.pointConditions.filter((each) => each.roundId === round.id).map((each) => [each.pointId, each.kind])); // prettier-ignore
-  return new Set([...last].flatMap(([id, kind]) => (kind === 'worn' ? [id] : [])));
+/** Points marked worn, oval, rusty or rebuilt in this round, with the variance that adds to their readings. */
+function doubtfulPoints(rows: JobRows, round: Round): Map<string, number> {
+  return new Map([...conditionsOf(rows, round)].flatMap(([id, kind]) => (DOUBTFUL_SD[kind] ? [[id, DOUBTFUL_SD[kind] ** 2] as const] : []))); // prettier-ignore
 }
 
 /** Chart positions shifted as a whole by the middle of what heights, lengths and widths say. */

@@ -1,10 +1,11 @@
 import type { Vector } from '../geometry/vector';
-import type { Point, PointCondition, Reading, Round } from '../job/entities';
+import type { Reading, Round } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 import type { ChosenReferences } from '../reference/chosen';
 import { proposeNext, type Wanted } from '../survey/propose';
 import { pointsOf, type SurveyReading } from '../survey/survey';
 import { planWalk, type WalkStep } from '../survey/walk';
+import { reachablePoints } from './conditions';
 import type { RoundJudgement } from './judgement';
 import { standingReadings } from './measured';
 import { oppositeCodes } from './net';
@@ -32,23 +33,6 @@ export interface Hands {
 }
 
 const LONGEST = 4800;
-
-/** What stands in the way of each point in a round, by point identity; clear points are absent. */
-export function conditionsOf(rows: JobRows, round: Pick<Round, 'id'>): Map<string, PointCondition['kind']> {
-  const last = new Map<string, PointCondition['kind']>();
-  for (const each of rows.pointConditions) {
-    if (each.roundId !== round.id) continue;
-    if (each.kind === 'clear') last.delete(each.pointId);
-    else last.set(each.pointId, each.kind);
-  }
-  return last;
-} // prettier-ignore
-
-/** Points that can be read now: not buried, not gone, not behind the suspension. */
-export function reachablePoints(rows: JobRows, round: Pick<Round, 'id'>): Point[] {
-  const conditions = conditionsOf(rows, round);
-  return rows.points.filter(({ id }) => [undefined, 'worn'].includes(conditions.get(id)));
-}
 
 const keyOf = (quantity: Target['quantity'], codes: readonly string[]): string =>
   `${quantity} ${[...codes].sort().join(' ')}`;

@@ -57,7 +57,8 @@ export const STEP_EVENT_WORD: Readonly<Record<StepEvent['kind'], string>> = {
 }; // prettier-ignore
 
 export const CONDITION_WORD: Readonly<Record<PointCondition['kind'], string>> = {
-  buried: 'Buried', suspension: 'Suspension', gone: 'Gone', worn: 'Worn', clear: 'Clear',
+  buried: 'Buried', suspension: 'Suspension', gone: 'Gone', worn: 'Worn', oval: 'Oval', rusty: 'Rusty',
+  rebuilt: 'Rebuilt', clear: 'Clear',
 }; // prettier-ignore
 
 export const WHY_WORD: Readonly<Record<Target['why'], string>> = {

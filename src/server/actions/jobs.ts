@@ -36,6 +36,9 @@ export async function createJob(input: unknown): Promise<Outcome<{ jobId: string
           rank: 0,
           roundId: null,
           createdAt: at,
+          edition: 1,
+          editionOf: null,
+          inUse: true,
         },
       ]);
       await insert(

@@ -136,7 +136,7 @@ function MeasuringScreen({ rows: stored, roundId, pull }: { rows: JobRows; round
     const blocked = rows.pointConditions.some((each) => each.roundId === roundId && each.pointId === original.id);
     put({
       roundId, readings: [], strike: null,
-      points: [{ id: crypto.randomUUID(), jobId: original.jobId, code: newCode, name, side: original.side, holeDiameter: null, substituteForId: original.id, version: 1 }],
+      points: [{ id: crypto.randomUUID(), jobId: original.jobId, code: newCode, name, side: original.side, holeDiameter: null, substituteForId: original.id, mirrored: false, version: 1 }],
       conditions: blocked ? [] : [{ id: crypto.randomUUID(), roundId, pointId: original.id, kind: 'buried', at, author }],
     });
     targets.press(tyingTargets(newCode, code, judgement, rows));

@@ -3,7 +3,8 @@
 import { useState } from 'react';
 import type { PointCondition } from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
-import { conditionsOf, type Target } from '@/core/round/targets';
+import { conditionsOf } from '@/core/round/conditions';
+import { type Target } from '@/core/round/targets';
 import { CONDITION_WORD, WHY_WORD } from '@/core/vocabulary/words';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { JobRows } from '@/core/job/job-rows';
+import { ownRounds, type JobRows } from '@/core/job/job-rows';
 import type { RoundChange } from '@/core/round/change';
 import { Empty } from '../kit/faults';
 import { buttonClass } from '../kit/button';
@@ -34,7 +34,7 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
   const { change, final, accepted } = view;
   const go = (from: string, to: string) =>
     router.push(`/jobs/${jobId}/verify?from=${from}&to=${to}`);
-  const options = rows.rounds.map((round) => [round.id, `${round.number}. ${round.name}`] as const);
+  const options = ownRounds(rows).map((round) => [round.id, `${round.number}. ${round.name}`] as const);
   const finalOf = new Map(final.map((each) => [each.dimension.id, each]));
   const count = (verdict: string) =>
     change.dimensions.filter((each) => each.verdict === verdict).length;

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
 import { STATE_KINDS, SUPPORT_KINDS, type Round } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import { ownRounds, type JobRows } from '@/core/job/job-rows';
 import { Button, buttonClass } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
@@ -87,7 +87,7 @@ function NewRound({
   const [missing, setMissing] = useState<Readonly<Record<string, string>>>({});
   const { run, faults, pending } = useAction(openRound);
   const jobId = rows.jobs[0]!.id;
-  const last = rows.rounds.at(-1);
+  const last = ownRounds(rows).at(-1);
   const lastSupport = rows.supports.find((each) => each.id === last?.supportId);
   const versions = newestVersions(rows);
   const submit = async (event: FormEvent<HTMLFormElement>) => {

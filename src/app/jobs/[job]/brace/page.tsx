@@ -1,3 +1,4 @@
+import { ownRounds } from '@/core/job/job-rows';
 import { dimensionsOf } from '@/core/day/day';
 import type { Vector } from '@/core/geometry/vector';
 import { chooseReferences } from '@/core/reference/chosen';
@@ -11,7 +12,7 @@ import { RungPage, type JobParams } from '../rung-page';
 export default async function Page({ params }: JobParams) {
   const rows = await jobRows((await params).job);
   const references = chooseReferences(rows);
-  const judgements = rows.rounds.map((round) => judgeRound(rows, round));
+  const judgements = ownRounds(rows).map((round) => judgeRound(rows, round));
   const latest = judgements.findLast((each) => each.measured.points.size > 0);
   const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
   const braces = rows.braces.map((brace): ListedBrace => ({

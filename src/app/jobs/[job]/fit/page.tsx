@@ -1,3 +1,4 @@
+import { ownRounds } from '@/core/job/job-rows';
 import { chooseReferences } from '@/core/reference/chosen';
 import { judgeRound } from '@/core/round/judgement';
 import { judgeSeams, pairSeams } from '@/core/round/seams';
@@ -8,7 +9,7 @@ import { RungPage, type JobParams } from '../rung-page';
 
 export default async function Page({ params }: JobParams) {
   const rows = await jobRows((await params).job);
-  const judgements = rows.rounds.map((round) => judgeRound(rows, round));
+  const judgements = ownRounds(rows).map((round) => judgeRound(rows, round));
   const withGaps = judgements.findLast((each) => each.measured.gaps.length > 0);
   const unread = {
     measured: { points: new Map(), distances: [], gaps: [] },

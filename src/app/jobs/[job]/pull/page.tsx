@@ -1,3 +1,4 @@
+import { ownRounds } from '@/core/job/job-rows';
 import { aimOf, pullDistance, pullProgress } from '@/core/round/brace-pull';
 import { judgeRound } from '@/core/round/judgement';
 import { planPull, recordPullEvent } from '@/server/actions/work';
@@ -7,7 +8,7 @@ import { RungPage, type JobParams } from '../rung-page';
 
 export default async function Page({ params }: JobParams) {
   const rows = await jobRows((await params).job);
-  const judgements = rows.rounds.map((round) => judgeRound(rows, round));
+  const judgements = ownRounds(rows).map((round) => judgeRound(rows, round));
   const latest = judgements.findLast((each) => each.points.some((point) => point.judged));
   const pulls = rows.pulls.map((pull): ListedPull => ({
     pull,

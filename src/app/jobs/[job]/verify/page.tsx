@@ -1,3 +1,4 @@
+import { ownRounds } from '@/core/job/job-rows';
 import Link from 'next/link';
 import { acceptedDimensions } from '@/core/record/record';
 import { compareRounds } from '@/core/round/change';
@@ -13,7 +14,7 @@ export default async function Page({ params, searchParams }: JobParams & Query) 
   const rows = await jobRows((await params).job);
   const { from, to } = await searchParams;
   const read = new Set(rows.readings.map((reading) => reading.roundId));
-  const rounds = rows.rounds.filter((round) => read.has(round.id));
+  const rounds = ownRounds(rows).filter((round) => read.has(round.id));
   const later = rounds.find((round) => round.id === to) ?? rounds.at(-1);
   const earlier =
     rounds.find((round) => round.id === from) ?? rounds.filter((round) => round !== later).at(-1);
