@@ -93,7 +93,11 @@ function pointChanges(earlier: RoundJudgement, later: RoundJudgement): PointChan
   });
 }
 
-function cautionsBetween(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): Caution[] {
+export function cautionsBetween(
+  rows: JobRows,
+  earlier: RoundJudgement,
+  later: RoundJudgement,
+): Caution[] {
   const support = (round: Round): Support =>
     rows.supports.find((each) => each.id === round.supportId)!;
   const [a, b] = [support(earlier.round), support(later.round)];

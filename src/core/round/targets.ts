@@ -95,9 +95,29 @@ export interface Aim {
 export function helpfulTargets(rows: JobRows, judgement: RoundJudgement, hands: Hands, aim: Aim, count: number): Target[] {
   const { solution } = judgement.net;
   if (!solution) return [];
-  const reachable = new Set(reachablePoints(rows, judgement.round).map(({ code }) => code));
+  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
+  const { plusMinus } = aim;
+  const wanted: Wanted[] =
+    aim.of === 'points'
+      ? reachableCodes(rows, judgement).map((point) => ({ kind: 'point', point, plusMinus }))
+      : rows.dimensions.map(({ fromPointId, toPointId, measure }) => ({
+          kind: 'pair', from: codeOf.get(fromPointId)!, to: codeOf.get(toPointId)!, measure: measure === 'level' ? 'plan' : 'distance', plusMinus,
+        }));
+  return targetsTowards(rows, judgement, hands, wanted, count);
+} // prettier-ignore
+
+/** Points of the solution that can be read now. */
+function reachableCodes(rows: JobRows, { net: { solution }, round }: RoundJudgement): string[] {
+  const reachable = new Set(reachablePoints(rows, round).map(({ code }) => code));
+  return (solution?.survey.points ?? []).map(({ id }) => id).filter((code) => reachable.has(code));
+}
+
+/** The readings that bring down most what is wanted. */
+export function targetsTowards(rows: JobRows, judgement: RoundJudgement, hands: Hands, wanted: readonly Wanted[], count: number): Target[] {
+  const { solution } = judgement.net;
+  if (!solution) return [];
+  const codes = reachableCodes(rows, judgement);
   const index = new Map(solution.survey.points.map(({ id }, i) => [id, i]));
-  const codes = [...index.keys()].filter((code) => reachable.has(code));
   const apart = (a: string, b: string) => Math.hypot(...[0, 1, 2].map((k) => solution.x[3 * index.get(a)! + k]! - solution.x[3 * index.get(b)! + k]!));
   const candidates = codes.flatMap((from, i): SurveyReading[] => [
     { id: `h ${from}`, kind: 'height', point: from, value: 0, sigma: hands.height },
@@ -106,14 +126,6 @@ export function helpfulTargets(rows: JobRows, judgement: RoundJudgement, hands: 
       return length > 80 && length < LONGEST ? [{ id: `${from} ${to}`, kind: 'distance', from, to, value: length, sigma: hands.distance(length) }] : [];
     }),
   ]);
-  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
-  const { plusMinus } = aim;
-  const wanted: Wanted[] =
-    aim.of === 'points'
-      ? codes.map((point) => ({ kind: 'point', point, plusMinus }))
-      : rows.dimensions.map(({ fromPointId, toPointId, measure }) => ({
-          kind: 'pair', from: codeOf.get(fromPointId)!, to: codeOf.get(toPointId)!, measure: measure === 'level' ? 'plan' : 'distance', plusMinus,
-        }));
   return proposeNext(solution, candidates, wanted, count).map(({ reading, before, after, checks }) => ({
     ...targetOf(reading),
     why: checks.length > 0 ? 'unchecked' : 'uncertain',
