@@ -1,5 +1,6 @@
 import { distance, type Position } from '../geometry/vector';
-import { deviationOf, fitSelected, type RigidMotion } from './selected';
+import { FastFit } from './fast-fit';
+import { fitSelected, type RigidMotion } from './selected';
 
 /** A point in both frames. */
 export interface PairedPoint {
@@ -82,12 +83,14 @@ class Search {
   /** Pairs whose two distances are near enough that one motion could bring both points home. */
   private readonly compatible: readonly Uint8Array[];
   private readonly agree: readonly number[];
+  private readonly fits: FastFit;
 
   constructor(
     private readonly points: readonly PairedPoint[],
     agree: number,
   ) {
     this.agree = points.map((point) => point.agree ?? agree);
+    this.fits = new FastFit(points);
     this.compatible = points.map((a, i) =>
       Uint8Array.from(points, (b, k) => {
         const apart = distance(a.measured, b.measured) - distance(a.reference, b.reference);
@@ -122,7 +125,7 @@ class Search {
     if (size === this.best?.set.length || open.length === 0) return;
     // The kept points alone are farther apart in the mean than any agreeing set can be.
     if (kept.length >= SMALLEST && this.tooFar(kept)) return;
-    const worst = open.reduce((a, b) => (this.strain(a, set, residuals) >= this.strain(b, set, residuals) ? a : b)); // prettier-ignore
+    const worst = this.mostInTheWay(set, kept.length, residuals);
     const others = open.filter((i) => i !== worst);
     this.explore(kept, others);
     this.explore(
@@ -131,13 +134,20 @@ class Search {
     );
   }
 
-  /** How much a point stands in the way: pairs it does not fit, then how far it is off. */
-  private strain(i: number, set: readonly number[], residuals: readonly number[]): number {
-    const misfits = set.reduce((sum, j) => sum + (this.compatible[i]![j] === 1 ? 0 : 1), 0);
-    return misfits * 1e6 + residuals[set.indexOf(i)]!;
+  /** Of the open points of a set (those after the kept ones) the one that fits fewest others, then the one farthest off. */
+  private mostInTheWay(set: readonly number[], kept: number, residuals: Float64Array): number {
+    let [worst, most] = [set[kept]!, -1];
+    for (let k = kept; k < set.length; k++) {
+      const fits = this.compatible[set[k]!]!;
+      let misfits = 0;
+      for (let j = 0; j < set.length; j++) misfits += 1 - fits[set[j]!]!;
+      const strain = misfits * 1e6 + residuals[k]!;
+      if (strain >= most) [worst, most] = [set[k]!, strain];
+    }
+    return worst;
   }
 
-  private offer(set: readonly number[], residuals: readonly number[]): void {
+  private offer(set: readonly number[], residuals: Float64Array): void {
     const sum = residuals.reduce((all, d) => all + d * d, 0);
     const { best } = this;
     if (best && (best.set.length > set.length || (best.set.length === set.length && best.sum <= sum))) return; // prettier-ignore
@@ -145,36 +155,41 @@ class Search {
   }
 
   /** Distances from their references after the fit on the set, as shares of what is allowed; undefined where it cannot be fitted. */
-  private residuals(set: readonly number[]): number[] | undefined {
-    const points = set.map((i) => ({ ...this.points[i]!, sigma: this.agree[i]! }));
-    const fit = fitSelected(points);
-    return fit.ok
-      ? points.map((point) => deviationOf(fit.motion, point).d / point.sigma)
-      : undefined;
+  private residuals(set: readonly number[]): Float64Array | undefined {
+    const weights = new Float64Array(set.length);
+    for (let k = 0; k < set.length; k++) weights[k] = 1 / this.agree[set[k]!]! ** 2;
+    return this.shares(set, weights, new Float64Array(set.length));
   }
 
+  private shares(set: readonly number[], weights: Float64Array, into: Float64Array): Float64Array | undefined {
+    if (!this.fits.fit(set, weights)) return undefined;
+    for (let k = 0; k < set.length; k++) into[k] = this.fits.distances[k]! / this.agree[set[k]!]!;
+    return into;
+  } // prettier-ignore
+
   /**
-   * No motion brings every kept point within `agree`: the root of the weighted mean of the squares after a
-   * weighted fit bounds the largest distance of any motion from below, whatever the weights; Lawson's
+   * No motion brings every kept point within what it is allowed: the root of the weighted mean of the squares
+   * after a weighted fit bounds the largest distance of any motion from below, whatever the weights; Lawson's
    * reweighting (1961) drives the bound up.
    */
   private tooFar(kept: readonly number[]): boolean {
-    let weights = kept.map(() => 1 / kept.length);
+    const size = kept.length;
+    const weights = new Float64Array(size).fill(1 / size);
+    const scaled = new Float64Array(size);
+    const shares = new Float64Array(size);
     for (let round = 0; round < LAWSON_ROUNDS; round++) {
-      const points = kept.map((i, k) => ({
-        ...this.points[i]!,
-        sigma: this.agree[i]! / Math.sqrt(Math.max(weights[k]!, 1e-9)),
-      }));
-      const fit = fitSelected(points);
-      if (!fit.ok) return false;
-      const distances = points.map(
-        (point, k) => deviationOf(fit.motion, point).d / this.agree[kept[k]!]!,
-      );
-      const bound = distances.reduce((sum, d, k) => sum + weights[k]! * d * d, 0);
-      if (Math.sqrt(bound) > 1) return true;
-      if (distances.every((d) => d <= 1)) return false;
-      const total = distances.reduce((sum, d, k) => sum + weights[k]! * d, 0);
-      weights = weights.map((w, k) => (w * distances[k]!) / total);
+      for (let k = 0; k < size; k++) scaled[k] = Math.max(weights[k]!, 1e-9) / this.agree[kept[k]!]! ** 2; // prettier-ignore
+      if (!this.shares(kept, scaled, shares)) return false;
+      let [bound, total, largest] = [0, 0, 0];
+      for (let k = 0; k < size; k++) {
+        const d = shares[k]!;
+        bound += weights[k]! * d * d;
+        total += weights[k]! * d;
+        largest = Math.max(largest, d);
+      }
+      if (bound > 1) return true;
+      if (largest <= 1) return false;
+      for (let k = 0; k < size; k++) weights[k]! *= shares[k]! / total;
     }
     return false;
   }

@@ -126,15 +126,23 @@ class Shell {
   threshold(random: Random): number {
     const directions = this.candidates.flatMap(({ columns }) => unitDirections(columns));
     if (directions.length === 0) return Infinity;
-    const basis = orthonormal(directions, [], 0.02);
-    const inBasis = directions.map((direction) => Float64Array.from(basis, (each) => product(each, direction)));
-    const noise = new Float64Array(basis.length);
-    const largest = Float64Array.from({ length: SIMULATIONS }, () => {
-      for (let i = 0; i < noise.length; i++) noise[i] = random.normal();
+    const basis = orthonormal(directions, [], 0.1);
+    const size = basis.length;
+    const inBasis = new Float64Array(directions.length * size);
+    directions.forEach((direction, d) => basis.forEach((each, b) => (inBasis[d * size + b] = product(each, direction))));
+    const noise = new Float64Array(size);
+    const largest = new Float64Array(SIMULATIONS);
+    for (let run = 0; run < SIMULATIONS; run++) {
+      for (let b = 0; b < size; b++) noise[b] = random.normal();
       let most = 0;
-      for (const direction of inBasis) most = Math.max(most, Math.abs(product(direction, noise)));
-      return most;
-    }).sort();
+      for (let d = 0; d < directions.length; d++) {
+        let sum = 0;
+        for (let b = 0; b < size; b++) sum += inBasis[d * size + b]! * noise[b]!;
+        most = Math.max(most, Math.abs(sum));
+      }
+      largest[run] = most;
+    }
+    largest.sort();
     return largest[Math.ceil(SIMULATIONS * (1 - FALSE_PATTERN / 2)) - 1]!;
   } // prettier-ignore
 
@@ -253,7 +261,10 @@ function orthonormal(columns: readonly Float64Array[], taken: readonly Float64Ar
   for (const column of columns) {
     const rest = without(column, [...taken, ...basis]);
     const length = Math.sqrt(product(rest, rest));
-    if (length > smallest * Math.sqrt(product(column, column)) && length > 0) basis.push(rest.map((value) => value / length));
+    if (length > smallest * Math.sqrt(product(column, column)) && length > 0) {
+      for (let i = 0; i < rest.length; i++) rest[i]! /= length;
+      basis.push(rest);
+    }
   }
   return basis;
 } // prettier-ignore
