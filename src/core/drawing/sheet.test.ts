@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Vector } from '../geometry/vector';
 import { placeLabels } from './labels';
-import { boundsOf, gridStep, layOut, project, suggestFactor, VIEWS, whisker } from './sheet';
+import { boundsOf, gridStep, layOut, middleOf, panned, project, suggestFactor, VIEWS, whisker, zoomed } from './sheet'; // prettier-ignore
 
 const shell: Vector[] = [[-420, -395, 320], [-420, 395, 320], [1180, -540, 1330], [3345, 0, 470], [3240, 430, 345]]; // prettier-ignore
 const size = { width: 1000, height: 590 };
@@ -59,6 +59,25 @@ describe('the sheet', () => {
     expect([1, 2, 5, 10, 20, 50, 100, 200]).toContain(suggestFactor([14], layout));
     expect(suggestFactor([1], layout)).toBeGreaterThan(suggestFactor([20], layout));
     expect(gridStep(layout) % 50).toBe(0);
+  });
+
+  it('enlarges all views together, so that a point can still be followed across', () => {
+    const close = zoomed(layout, { times: 4, focus: shell[2]! });
+    for (const view of VIEWS) {
+      const { x, y, width, height } = close.views[view];
+      expect(project(close, view, shell[2]!)[0]).toBeCloseTo(x + width / 2, 9);
+      expect(project(close, view, shell[2]!)[1]).toBeCloseTo(y + height / 2, 9);
+    }
+    for (const point of shell) expect(project(close, 'plan', point)[0]).toBeCloseTo(project(close, 'side', point)[0], 9); // prettier-ignore
+    const whole = zoomed(layout, { times: 1, focus: middleOf(layout) });
+    expect(project(whole, 'plan', shell[1]!)).toEqual(project(layout, 'plan', shell[1]!).map((v) => expect.closeTo(v, 6))); // prettier-ignore
+  });
+
+  it('drags the contents of a view under the hand', () => {
+    const focus = panned(layout, 'side', middleOf(layout), 30, -20);
+    const [x, y] = project(zoomed(layout, { times: 1, focus }), 'side', shell[0]!);
+    const [x0, y0] = project(layout, 'side', shell[0]!);
+    expect([x - x0, y - y0]).toEqual([expect.closeTo(30, 6), expect.closeTo(-20, 6)]);
   });
 
   it('draws even when there is nothing yet', () => {

@@ -85,6 +85,51 @@ export function layOut(
   };
 }
 
+/** A closer look at the sheet: how many times as large, and the position that all three views are centred on. */
+export interface Zoom {
+  readonly times: number;
+  /** Chart axes, mm. */
+  readonly focus: Vector;
+}
+
+/** The views kept where they are on the sheet, their contents enlarged together about one position. */
+export function zoomed(layout: SheetLayout, { times, focus }: Zoom): SheetLayout {
+  const scale = layout.scale * times;
+  const centred = (view: ViewName): SheetView => {
+    const box = layout.views[view];
+    const [across, down] = SHOWN[view];
+    return {
+      ...box,
+      origin: [
+        box.x + box.width / 2 - across[1] * focus[across[0]]! * scale,
+        box.y + box.height / 2 - down[1] * focus[down[0]]! * scale,
+      ],
+    };
+  };
+  return { ...layout, scale, views: { plan: centred('plan'), side: centred('side'), end: centred('end') } }; // prettier-ignore
+}
+
+/** The position in the middle of every view as the sheet is laid out. */
+export function middleOf(layout: SheetLayout): Vector {
+  const middle: [number, number, number] = [0, 0, 0];
+  for (const view of ['end', 'plan', 'side'] as const) {
+    const { x, y, width, height, origin } = layout.views[view];
+    const [across, down] = SHOWN[view];
+    middle[across[0]] = (across[1] * (x + width / 2 - origin[0])) / layout.scale;
+    middle[down[0]] = (down[1] * (y + height / 2 - origin[1])) / layout.scale;
+  }
+  return middle;
+}
+
+/** The focus after the contents of a view are dragged by so many sheet units. */
+export function panned(layout: SheetLayout, view: ViewName, focus: Vector, dx: number, dy: number): Vector {
+  const [across, down] = SHOWN[view];
+  const next: [number, number, number] = [...focus];
+  next[across[0] as 0] -= (across[1] * dx) / layout.scale;
+  next[down[0] as 0] -= (down[1] * dy) / layout.scale;
+  return next;
+} // prettier-ignore
+
 /** Where a position falls in one view, sheet units. */
 export function project(layout: SheetLayout, view: ViewName, position: Vector): [number, number] {
   const { origin } = layout.views[view];

@@ -41,7 +41,7 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
 
   it('recovers amounts, hinge and side within their stated uncertainty', () => {
     const random = seeded(5);
-    let [within, all] = [0, 0];
+    let [within, all, wrong] = [0, 0, 0];
     for (let seed = 1; seed <= 30; seed++) {
       const truth = { mash: -8, sway: 5.5, sag: 5, diamond: 12, spread: -1, twist: -8 };
       const undamaged = shell(random, () => [0, 0, 0]);
@@ -49,8 +49,8 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
       const move = rear(2300, end, [-14, 6, 9], [-2, 5, 1]);
       const points = undamaged.map((point) => ({ ...point, deviation: point.deviation.map((value, i) => value + move(point.at, point.side)[i]!) as unknown as Vector })); // prettier-ignore
       const { sections, local } = resolve(points, random);
-      expect(sections.map(({ section }) => section)).toEqual(['rear']);
-      expect(local.length).toBeLessThanOrEqual(1);
+      expect(sections[0]?.section).toBe('rear');
+      wrong += sections.length - 1 + local.length;
       const [{ hinge, hingeSd, components }] = sections as [DamagePattern['sections'][number]];
       expect(Math.abs(hinge.hinge - 2300)).toBeLessThan(4 * hingeSd);
       for (const { name, amount, sd } of components) {
@@ -61,6 +61,7 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
       }
     }
     expect(within / all).toBeGreaterThan(0.88);
+    expect(wrong).toBeLessThanOrEqual(2);
   });
 
   it('names a dent as local, not as a sway of the section', () => {

@@ -6,6 +6,15 @@ export type Section = (typeof SECTIONS)[number];
 /** Shares of the shell's length between which the centre section lies. */
 export const CENTRE_SHARE = [0.27, 0.68] as const;
 
+/** The section of the shell a station lies in, by its share of the shell's length. */
+export function sectionAt(x: number, [from, to]: readonly [number, number]): Section {
+  const part = (x - from) / Math.max(to - from, 1);
+  return part < CENTRE_SHARE[0] ? 'front' : part > CENTRE_SHARE[1] ? 'rear' : 'centre';
+}
+
+/** The foremost and rearmost of some stations. */
+export const extentOf = (stations: readonly number[]): [number, number] => [Math.min(...stations), Math.max(...stations)]; // prettier-ignore
+
 /** A point of the shell as the pattern of a damage sees it. */
 export interface PatternPoint {
   readonly id: string;
@@ -46,7 +55,7 @@ export const shareSlope = (hinge: Hinge, x: number): number =>
 /** Every hinge worth trying: stations of points, with enough points on both sides of it. */
 export function hingesToTry(points: readonly PatternPoint[], held: ReadonlySet<string>): Hinge[] {
   const stations = points.map(({ at }) => at[0]);
-  const [from, to] = [Math.min(...stations), Math.max(...stations)];
+  const [from, to] = extentOf(stations);
   const bound = CENTRE_SHARE.map((part) => from + part * (to - from)) as [number, number];
   const ends = floorEnds(points);
   const middle = (bound[0] + bound[1]) / 2;
@@ -70,7 +79,7 @@ function floorEnds(points: readonly PatternPoint[]): [number, number] {
   const lowest = Math.min(...points.map(({ at }) => at[2]));
   const paired = points.filter(({ at, side }) => at[2] <= lowest + FLOOR && side !== 'centre');
   const stations = (paired.length >= 4 ? paired : points).map(({ at }) => at[0]);
-  return [Math.min(...stations), Math.max(...stations)];
+  return extentOf(stations);
 }
 
 /** A few different stations out of many, none too near the end. */

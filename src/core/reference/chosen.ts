@@ -72,3 +72,7 @@ export function chooseReferences(rows: JobRows): ChosenReferences {
     stations: best(rows.referenceStations, (row) => stationKey(row.stationId, row.quantity)),
   };
 }
+
+/** The chart's edition in use. */
+export const chartOf = (rows: Pick<JobRows, 'references'>): Reference | undefined =>
+  rows.references.find(({ kind, inUse }) => kind === 'chart' && inUse);

@@ -27,6 +27,7 @@ export type DraftResult =
 const byChartAlone = (rows: JobRows): JobRows => ({
   ...rows,
   references: rows.references.filter(({ kind }) => kind === 'chart' || kind === 'keptPart'),
+  referenceChoices: [],
 });
 
 /** This shell as an earlier round found it. */

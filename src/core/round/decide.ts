@@ -1,7 +1,9 @@
+import type { InstrumentVersion, Round } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 import type { Wanted } from '../survey/propose';
 import { COVERAGE } from '../tolerance/verdict';
 import type { RoundJudgement } from './judgement';
+import { standingReadings } from './measured';
 import { targetsTowards, type Hands, type Target } from './targets';
 
 /** What would decide an undecided figure. */
@@ -80,3 +82,22 @@ function dimensionFigure(rows: JobRows, { dimensions, references }: RoundJudgeme
     wanted: { kind: 'pair', from: code(dimension.fromPointId), to: code(dimension.toPointId), measure: dimension.measure === 'level' ? 'plan' : 'distance' },
   };
 } // prettier-ignore
+
+/** The instruments this round has been read with: the surest for lengths and for heights. */
+export function handsUsed(rows: JobRows, round: Round): Hands {
+  const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
+  const used = (quantities: readonly string[]) =>
+    standingReadings(rows, round)
+      .filter(({ quantity }) => quantities.includes(quantity))
+      .map((reading) => versions.get(reading.instrumentVersionId)!);
+  const surest = (some: readonly InstrumentVersion[]) =>
+    some.reduce<InstrumentVersion>((best, each) => (spreadAt(each) < spreadAt(best) ? each : best), some[0] ?? versions.get(round.instrumentVersionId)!); // prettier-ignore
+  const [lengths, heights] = [surest(used(['distance'])), surest(used(['height']))];
+  return {
+    distance: (length) => lengths.sdConstant + (lengths.sdPerMetre * length) / 1000,
+    height: heights.sdConstant,
+  };
+}
+
+/** Spread at a metre and a half, a usual length, mm. */
+const spreadAt = ({ sdConstant, sdPerMetre }: InstrumentVersion): number => sdConstant + 1.5 * sdPerMetre; // prettier-ignore

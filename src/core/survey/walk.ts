@@ -1,9 +1,8 @@
 import type { Vector } from '../geometry/vector';
+import { extentOf, sectionAt, type Section } from '../pattern/sections';
 import { linearise, equationsOf, newRow } from './observations';
 import { pruneWalk, secondReadings } from './prune-walk';
 import { pointsOf, type Survey, type SurveyReading } from './survey';
-
-export type Section = 'centre' | 'front' | 'rear';
 
 /** A point as the chart has it. */
 export interface WalkPoint {
@@ -31,8 +30,6 @@ export interface WalkStep {
 
 /** Floor points lie at most this far above the lowest, mm. */
 const FLOOR = 260;
-/** Shares of the shell's length between which the centre section lies. */
-const CENTRE = [0.27, 0.68] as const;
 
 /**
  * A list of readings that determines every point of a chart with every point checked, in the order
@@ -89,11 +86,9 @@ function baseOf(groups: readonly Group[]): Group[] {
   const pairs = groups.filter((group) => group.length === 2);
   const all = pairs.length >= 2 ? pairs : groups;
   const lowest = Math.min(...all.map((group) => middle(group)[2]));
-  const [from, to] = extent(groups.flat());
-  const inCentre = (group: Group) => {
-    const share = (middle(group)[0] - from) / Math.max(to - from, 1);
-    return share >= CENTRE[0] && share <= CENTRE[1] && middle(group)[2] <= lowest + FLOOR;
-  };
+  const points = groups.flat();
+  const inCentre = (group: Group) =>
+    sectionOf(group, points) === 'centre' && middle(group)[2] <= lowest + FLOOR;
   const floor = all.filter(inCentre);
   const chosen = (floor.length >= 2 ? floor : [...all])
     .slice()
@@ -103,16 +98,8 @@ function baseOf(groups: readonly Group[]): Group[] {
   return first && last && first !== last ? [first, last] : chosen;
 }
 
-const extent = (points: readonly WalkPoint[]): [number, number] => {
-  const lengths = points.map(({ position }) => position[0]);
-  return [Math.min(...lengths), Math.max(...lengths)];
-};
-
-function sectionOf(group: Group, points: readonly WalkPoint[]): Section {
-  const [from, to] = extent(points);
-  const share = (middle(group)[0] - from) / Math.max(to - from, 1);
-  return share < CENTRE[0] ? 'front' : share > CENTRE[1] ? 'rear' : 'centre';
-}
+const sectionOf = (group: Group, points: readonly WalkPoint[]): Section =>
+  sectionAt(middle(group)[0], extentOf(points.map(({ position }) => position[0])));
 
 /** The centre section, then the front going forward, then the rear going back; low before high. */
 function outwards(groups: readonly Group[], base: readonly Group[]): Group[] {

@@ -1,3 +1,4 @@
+import { chartOf } from '@/core/reference/chosen';
 import { z } from 'zod';
 import { checkDraft, type ChartDraft, type TakenCodes } from '@/core/chart/draft';
 import { side, measure } from '@/core/job/entities';
@@ -84,7 +85,7 @@ export function readChartJson(text: string, taken: TakenCodes): ChartPreview {
 
 /** The best-ranked chart of a job as a document. */
 export function chartDocumentOf(rows: JobRows): ChartDocument {
-  const reference = rows.references.find((each) => each.kind === 'chart');
+  const reference = chartOf(rows);
   const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
   const ofReference = <Row extends { referenceId: string }>(list: readonly Row[]) =>
     list.filter((row) => row.referenceId === reference?.id);

@@ -5,6 +5,8 @@ import { z } from 'zod';
 import { chartRows, takenCodes } from '@/core/chart/draft';
 import * as entity from '@/core/job/entities';
 import type { JobRows, JobTable, RowOf } from '@/core/job/job-rows';
+import { chartOf } from '@/core/reference/chosen';
+import { isSealed, nextEdition } from '@/core/reference/editions';
 import type { Database, Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
 import { insert, rowById, update, type EditableTable } from '@/db/table';
@@ -22,7 +24,39 @@ const chartFiles = z.strictObject({
   unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
 });
 
-const chartReference = (rows: JobRows) => rows.references.find((each) => each.kind === 'chart');
+/**
+ * The chart to write to. Where a closed round or a signed record rests on the edition in use, the next
+ * edition is made first and taken into use; `copyOf` says where each figure went.
+ */
+async function writableChart(tx: Queryable, rows: JobRows): Promise<{ id: string; copyOf: ReadonlyMap<string, string> } | undefined> {
+  const chart = chartOf(rows);
+  if (!chart) return undefined;
+  if (!isSealed(chart, rows)) return { id: chart.id, copyOf: new Map() };
+  const next = nextEdition(rows, chart, new Date().toISOString(), randomUUID);
+  await tx.query('update reference set in_use = false where id = $1', [chart.id]);
+  for (const [table, list] of Object.entries(next.rows)) await insert(tx, table as JobTable, list as never[]);
+  return { id: next.rows.references[0]!.id, copyOf: next.copyOf };
+} // prettier-ignore
+
+/** Runs a change of the chart on the edition that may be written, in one transaction. */
+async function onChart(database: Database, jobId: string, work: (tx: Queryable, chart: { id: string; copyOf: ReadonlyMap<string, string> }) => Promise<void>): Promise<Outcome> {
+  const rows = await loadJob(database, jobId);
+  if (!rows) return failed('job', 'this job is not here any more');
+  let found = false;
+  await database.transaction(async (tx) => {
+    const chart = await writableChart(tx, rows);
+    if (!chart) return;
+    found = true;
+    await work(tx, chart);
+  });
+  return found ? done(null) : failed('job', 'this job has no chart: make one under References');
+} // prettier-ignore
+
+/** A figure on the edition that may be written: the copy of the row it was on, as that row's copy is versioned. */
+const onEdition = <Row extends { id: string; referenceId: string; version: number }>(row: Row, { id, copyOf }: { id: string; copyOf: ReadonlyMap<string, string> }): Row => {
+  const copy = copyOf.get(row.id);
+  return copy ? { ...row, id: copy, referenceId: id, version: 1 } : { ...row, referenceId: id };
+}; // prettier-ignore
 
 /** Imports a chart, all of it or nothing. */
 export async function importChart(
@@ -30,8 +64,8 @@ export async function importChart(
 ): Promise<Outcome<{ points: number; dimensions: number; seams: number }>> {
   return runUseCase(chartFiles, input, async ({ jobId, files, unit }, { database }) => {
     const rows = await loadJob(database, jobId);
-    const reference = rows && chartReference(rows);
-    if (!rows || !reference) return failed('job', 'this job is not here any more');
+    if (!rows) return failed('job', 'this job is not here any more');
+    if (!chartOf(rows)) return failed('job', 'this job has no chart: make one under References');
     const taken = takenCodes(rows);
     const json = files.find((file) => /\.json$/i.test(file.name));
     const preview: ChartPreview = json
@@ -44,21 +78,14 @@ export async function importChart(
       ),
     ];
     if (faults.length > 0) return { ok: false, faults };
-    const made = chartRows(
-      preview.draft,
-      { jobId, referenceId: reference.id },
-      rows.points,
-      randomUUID,
-    );
     await database.transaction(async (tx) => {
+      const chart = (await writableChart(tx, rows))!;
+      const made = chartRows(preview.draft, { jobId, referenceId: chart.id }, rows.points, randomUUID); // prettier-ignore
       for (const [table, list] of Object.entries(made))
         await insert(tx, table as JobTable, list as never[]);
     });
-    return done({
-      points: made.points.length,
-      dimensions: made.dimensions.length,
-      seams: made.seams.length,
-    });
+    const { points, dimensions, seams } = preview.draft;
+    return done({ points: points.length, dimensions: dimensions.length, seams: seams.length });
   });
 }
 
@@ -70,23 +97,21 @@ const chartDimension = z.strictObject({
 
 /** Adds a point with its chart position. */
 export async function addPoint(input: unknown): Promise<Outcome> {
-  return runUseCase(chartPoint, input, async ({ point, reference }, { database }) => {
-    await database.transaction(async (tx) => {
+  return runUseCase(chartPoint, input, ({ point, reference }, { database }) =>
+    onChart(database, point.jobId, async (tx, chart) => {
       await insert(tx, 'points', [point]);
-      await insert(tx, 'referencePoints', [reference]);
-    });
-    return done(null);
-  });
+      await insert(tx, 'referencePoints', [onEdition(reference, chart)]);
+    }),
+  );
 }
 
 export async function addDimension(input: unknown): Promise<Outcome> {
-  return runUseCase(chartDimension, input, async ({ dimension, reference }, { database }) => {
-    await database.transaction(async (tx) => {
+  return runUseCase(chartDimension, input, ({ dimension, reference }, { database }) =>
+    onChart(database, dimension.jobId, async (tx, chart) => {
       await insert(tx, 'dimensions', [dimension]);
-      await insert(tx, 'referenceDimensions', [reference]);
-    });
-    return done(null);
-  });
+      await insert(tx, 'referenceDimensions', [onEdition(reference, chart)]);
+    }),
+  );
 }
 
 /** Thrown to undo a transaction whose row somebody else changed first. */
@@ -103,20 +128,21 @@ async function updateOrStop<T extends EditableTable>(
 }
 
 /**
- * Writes two rows that are edited as one line of a table, both or neither. Where somebody else came
- * first, `current` holds both as they are now.
+ * Writes a thing and its chart figure, edited as one line of a table, both or neither. Where somebody else
+ * came first, `current` holds both as they are now.
  */
-async function saveTogether<A extends EditableTable, B extends EditableTable>(
+async function saveTogether<A extends 'points' | 'dimensions', B extends 'referencePoints' | 'referenceDimensions'>(
   database: Database,
   [tableA, rowA]: readonly [A, RowOf<A>],
   [tableB, rowB]: readonly [B, RowOf<B>],
 ): Promise<Outcome> {
   try {
-    await database.transaction(async (tx) => {
+    return await onChart(database, rowA.jobId, async (tx, chart) => {
       await updateOrStop(tx, tableA, rowA);
-      await updateOrStop(tx, tableB, rowB);
+      // A row of an edition that is out of use by now was read before somebody else's edit.
+      if (rowB.referenceId !== chart.id && !chart.copyOf.has(rowB.id)) throw new Stale();
+      await updateOrStop(tx, tableB, onEdition(rowB, chart));
     });
-    return done(null);
   } catch (error) {
     if (!(error instanceof Stale)) throw error;
     const [thing, reference] = [
@@ -128,7 +154,7 @@ async function saveTogether<A extends EditableTable, B extends EditableTable>(
       current: { thing: thing ?? null, reference: reference ?? null },
     };
   }
-}
+} // prettier-ignore
 
 /** Writes an edited point and its chart position, unless somebody else came first. */
 export async function savePoint(input: unknown): Promise<Outcome> {

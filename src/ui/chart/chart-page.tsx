@@ -4,6 +4,7 @@ import type { ColumnDef } from '@tanstack/react-table';
 import { Tabs } from 'radix-ui';
 import { useMemo } from 'react';
 import type { JobRows } from '@/core/job/job-rows';
+import { chartOf } from '@/core/reference/chosen';
 import { Empty } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
 import type { Action } from '../kit/use-action';
@@ -30,7 +31,7 @@ export interface ChartActions {
 export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActions }) {
   const format = useFormat();
   const jobId = rows.jobs[0]!.id;
-  const reference = rows.references.find((each) => each.kind === 'chart');
+  const reference = chartOf(rows);
   const points = useMemo((): ChartedPoint[] => {
     const byPoint = new Map(
       rows.referencePoints

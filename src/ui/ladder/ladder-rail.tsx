@@ -8,6 +8,8 @@ import { RUNG_PATH, RUNG_WORD } from '@/core/vocabulary/words';
 const PAGES: readonly (readonly [path: string, text: string])[] = [
   ['', 'Day sheet'],
   ['/chart', 'Chart'],
+  ['/references', 'References'],
+  ['/time', 'Through time'],
   ['/log', 'Log'],
   ['/record', 'Record'],
 ];

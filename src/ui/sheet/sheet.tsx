@@ -1,28 +1,23 @@
 'use client';
 
-import { useMemo, type KeyboardEvent } from 'react';
-import { placeLabels } from '@/core/drawing/labels';
+import { useId, useMemo, useRef, type KeyboardEvent, type PointerEvent, type Ref } from 'react';
 import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
 import {
   boundsOf,
-  gridStep,
   layOut,
-  project,
-  spreadEllipse,
+  middleOf,
+  panned,
   VIEWS,
-  whisker,
+  zoomed,
   type SheetLayout,
   type ViewName,
+  type Zoom,
 } from '@/core/drawing/sheet';
-import { Mark } from './mark';
+import type { Vector } from '@/core/geometry/vector';
+import { TitleBlock } from './title-block';
+import { Marks, Movements, ViewBase, type SheetPair, type Station } from './view';
 
 export const SHEET_SIZE = { width: 1000, height: 590 };
-
-const VIEW_WORD: Readonly<Record<ViewName, string>> = {
-  plan: 'PLAN',
-  side: 'SIDE',
-  end: 'END, SEEN FROM THE REAR',
-};
 
 export const layoutOf = (figure: SheetFigure): SheetLayout =>
   layOut(boundsOf(figure.points.map((point) => point.position)), SHEET_SIZE);
@@ -35,18 +30,30 @@ export interface SheetProps {
   /** Lines of the title block in the corner of the drawing. */
   readonly title: readonly string[];
   /** Extra pairs drawn strongly: braces, a dimension in hand. */
-  readonly pairs?: readonly {
-    readonly from: string;
-    readonly to: string;
-    readonly strong?: boolean;
-  }[];
+  readonly pairs?: readonly SheetPair[];
+  readonly faint?: ReadonlySet<string>;
+  readonly stations?: readonly Station[];
+  /** Movements of an earlier round, and its name. */
+  readonly ghost?: { readonly name: string; readonly movements: ReadonlyMap<string, Vector> };
+  readonly zoom?: Zoom;
+  readonly onZoom?: (zoom: Zoom | undefined) => void;
+  readonly drawing?: Ref<SVGSVGElement>;
 }
 
+const NONE: readonly never[] = [];
+const MOST_ZOOM = 30;
+
 /** Plan, side and end views of the shell on one sheet, movements exaggerated by the factor shown. */
-export function Sheet({ figure, factor, selected = [], onSelect, title, pairs = [] }: SheetProps) {
-  const layout = useMemo(() => layoutOf(figure), [figure]);
+export function Sheet({
+  figure, factor, selected = NONE, onSelect, title, pairs = NONE, faint, stations, ghost, zoom, onZoom, drawing,
+}: SheetProps) {
+  const whole = useMemo(() => layoutOf(figure), [figure]);
+  const layout = useMemo(() => (zoom ? zoomed(whole, zoom) : whole), [whole, zoom]);
   const chosen = figure.points.find((point) => point.id === selected[0]);
+  const clip = useId();
+  const zooming = useZooming(whole, layout, zoom, onZoom);
   const move = (event: KeyboardEvent) => {
+    if (zooming.key(event, chosen)) return event.preventDefault();
     const next = onSelect && neighbour(figure, chosen, event.key);
     if (!next) return;
     event.preventDefault();
@@ -61,203 +68,98 @@ export function Sheet({ figure, factor, selected = [], onSelect, title, pairs = 
       className="border border-rule bg-sheet"
     >
       <svg
+        ref={drawing}
         viewBox={`0 0 ${SHEET_SIZE.width} ${SHEET_SIZE.height}`}
-        className="block w-full"
+        className={`block w-full ${onZoom ? 'touch-none' : ''}`}
         role="img"
         aria-label="Plan, side and end view"
+        data-middle={middleOf(whole).map((value) => value.toFixed(0)).join(' ')}
+        {...zooming.pointer}
       >
-        {VIEWS.map((view) => (
-          <View key={view} {...{ view, layout, figure, factor, selected, onSelect, pairs }} />
-        ))}
-        <TitleBlock layout={layout} title={title} factor={factor} />
+        {VIEWS.map((view) => {
+          const { x, y, width, height } = layout.views[view];
+          return (
+            <g key={view} aria-hidden data-view={view}>
+              <clipPath id={`${clip}${view}`}>
+                <rect {...{ x, y, width, height }} />
+              </clipPath>
+              <g clipPath={zoom ? `url(#${clip}${view})` : undefined}>
+                <ViewBase {...{ view, layout, figure, selected, pairs, stations }} />
+                <Movements {...{ view, layout, figure, factor, faint }} ghost={ghost?.movements} />
+                <Marks {...{ view, layout, figure, selected, onSelect, pairs, faint }} />
+              </g>
+              {zoom ? <rect {...{ x: x + 1, y: y + 1, width: width - 2, height: height - 2 }} fill="none" stroke="var(--rule)" /> : null}
+            </g>
+          );
+        })}
+        <TitleBlock layout={layout} title={title} factor={factor} ghost={ghost?.name} />
       </svg>
     </div>
   );
-}
-
-function View({
-  view, layout, figure, factor, selected, onSelect, pairs,
-}: Required<Pick<SheetProps, 'selected' | 'pairs'>> & Pick<SheetProps, 'figure' | 'factor' | 'onSelect'> & { view: ViewName; layout: SheetLayout }) {
-  const at = (point: SheetPoint) => project(layout, view, point.position);
-  const labels = useMemo(() => {
-    const weightOf = (point: SheetPoint) => (point.verdict === 'outside' ? 3 : point.verdict === 'undecided' ? 1 : 0);
-    return placeLabels(
-      figure.points.map((point) => ({
-        id: point.id, at: project(layout, view, point.position), text: point.code,
-        weight: selected.includes(point.id) ? 9 : weightOf(point),
-      })),
-      { line: 15, character: 8 },
-      10,
-      layout.views[view],
-    );
-  }, [figure, layout, view, selected]); // prettier-ignore
-  const byId = new Map(figure.points.map((point) => [point.id, point]));
-  return (
-    <g aria-hidden>
-      <Grid view={view} layout={layout} />
-      {figure.lines.map(([from, to], i) => {
-        const [[x1, y1], [x2, y2]] = [project(layout, view, from), project(layout, view, to)];
-        return <line key={i} {...{ x1, y1, x2, y2 }} stroke="var(--rule)" strokeWidth={1} />;
-      })}
-      {pairs.map(({ from, to, strong }, i) => {
-        const [a, b] = [byId.get(from), byId.get(to)];
-        if (!a || !b) return null;
-        const [[x1, y1], [x2, y2]] = [at(a), at(b)];
-        return <line key={i} {...{ x1, y1, x2, y2 }} stroke="var(--ink)" strokeWidth={strong ? 3 : 1.5} strokeDasharray={strong ? undefined : '7 4'} />;
-      })}
-      {figure.points.map((point) => (
-        <g key={point.id} transform={`translate(${at(point).join(' ')})`} onClick={() => onSelect?.(point.id)} className={onSelect ? 'cursor-pointer' : ''}>
-          {selected.includes(point.id) ? <circle r={13} fill="var(--lit)" /> : null}
-          {point.spread ? <Spread spread={point.spread} view={view} layout={layout} factor={factor} /> : null}
-          <WhiskerLine point={point} view={view} layout={layout} factor={factor} />
-          <Mark point={point} />
-          <circle r={14} fill="transparent" />
-        </g>
-      ))}
-      {labels.map((label) => (
-        <text key={label.id} x={label.x} y={label.y} fontSize={14.5} fill="currentColor" className="pointer-events-none font-cond">
-          {label.text}
-        </text>
-      ))}
-      <text x={layout.views[view].x + 8} y={layout.views[view].y + layout.views[view].height - 8} fontSize={11} letterSpacing={1} fill="var(--soft)" className="font-cond">
-        {VIEW_WORD[view]}
-      </text>
-    </g>
-  );
 } // prettier-ignore
 
-/** The ellipse a point is known to, at the sheet's exaggeration. */
-function Spread({
-  spread,
-  view,
-  layout,
-  factor,
-}: {
-  spread: readonly number[];
-  view: ViewName;
-  layout: SheetLayout;
-  factor: number;
-}) {
-  const { rx, ry, turn } = spreadEllipse(layout, view, spread, factor);
-  return (
-    <ellipse
-      rx={rx}
-      ry={ry}
-      transform={`rotate(${turn})`}
-      fill="none"
-      stroke="var(--soft)"
-      strokeWidth={0.7}
-      strokeDasharray="2 2"
-    />
-  );
-}
-
-function WhiskerLine({
-  point,
-  view,
-  layout,
-  factor,
-}: {
-  point: SheetPoint;
-  view: ViewName;
-  layout: SheetLayout;
-  factor: number;
-}) {
-  if (!point.movement || point.verdict === 'inside') return null;
-  const { dx, dy, tone } = whisker(layout, view, point.movement, point.position[1], factor);
-  const stroke = tone === 'plus' ? 'var(--plus)' : 'var(--minus)';
-  return (
-    <>
-      <line x2={dx} y2={dy} stroke={stroke} strokeWidth={point.verdict === 'outside' ? 2.6 : 1.6} />
-      <circle cx={dx} cy={dy} r={2} fill={stroke} />
-    </>
-  );
-}
-
-/** The zero planes drawn, and thin lines parallel to them. */
-function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) {
-  const { x, y, width, height, origin } = layout.views[view];
-  const step = gridStep(layout) * layout.scale;
-  const lines = (from: number, to: number, zero: number) =>
-    Array.from(
-      { length: Math.floor((to - zero) / step) - Math.ceil((from - zero) / step) + 1 },
-      (_, i) => zero + (Math.ceil((from - zero) / step) + i) * step,
-    );
-  return (
-    <g stroke="var(--faint)" strokeWidth={1}>
-      {lines(x + 4, x + width - 4, origin[0]).map((at) => (
-        <line key={at} x1={at} x2={at} y1={y + 4} y2={y + height - 4} />
-      ))}
-      {lines(y + 4, y + height - 4, origin[1]).map((at) => (
-        <line key={at} y1={at} y2={at} x1={x + 4} x2={x + width - 4} />
-      ))}
-      <g stroke="var(--soft)" strokeWidth={0.8} strokeDasharray="12 3 2 3">
-        {origin[0] > x && origin[0] < x + width ? (
-          <line x1={origin[0]} x2={origin[0]} y1={y + 4} y2={y + height - 4} />
-        ) : null}
-        {origin[1] > y && origin[1] < y + height ? (
-          <line y1={origin[1]} y2={origin[1]} x1={x + 4} x2={x + width - 4} />
-        ) : null}
-      </g>
-    </g>
-  );
-}
-
-/** Title, factor and the meaning of the marks, in the free corner above the end view. */
-function TitleBlock({
-  layout,
-  title,
-  factor,
-}: {
-  layout: SheetLayout;
-  title: readonly string[];
-  factor: number;
-}) {
-  const x = layout.views.end.x + 12;
-  const key: readonly (readonly [Pick<SheetPoint, 'verdict' | 'control'>, string])[] = [
-    [{ verdict: 'inside', control: false }, 'inside'],
-    [{ verdict: 'outside', control: false }, 'outside'],
-    [{ verdict: 'undecided', control: false }, 'undecided'],
-    [{ control: false }, 'not measured'],
-    [{ verdict: 'inside', control: true }, 'held as control'],
-  ];
-  return (
-    <g className="font-cond" fontSize={14} fill="currentColor">
-      {title.map((line, i) => (
-        <text
-          key={line}
-          x={x}
-          y={24 + 17 * i}
-          fontWeight={i === 0 ? 600 : 400}
-          fontSize={i === 0 ? 17 : 14}
-        >
-          {line}
-        </text>
-      ))}
-      <text x={x} y={24 + 17 * title.length + 4} fontWeight={600}>
-        movements drawn {factor} times as large
-      </text>
-      {key.map(([point, word], i) => (
-        <g key={word} transform={`translate(${x + 6} ${24 + 17 * title.length + 24 + 18 * i})`}>
-          <Mark point={point} />
-          <text x={13} y={4}>
-            {word}
-          </text>
-        </g>
-      ))}
-      <g transform={`translate(${x + 130} ${24 + 17 * title.length + 24})`}>
-        <line x2={22} stroke="var(--plus)" strokeWidth={2.6} />
-        <text x={28} y={4}>
-          rearward, outward, up
-        </text>
-        <line x2={22} y1={18} y2={18} stroke="var(--minus)" strokeWidth={2.6} />
-        <text x={28} y={22}>
-          forward, inward, down
-        </text>
-      </g>
-    </g>
-  );
-}
+/** Zoom and pan of all three views together, by wheel, drag and keys. */
+function useZooming(whole: SheetLayout, layout: SheetLayout, zoom: Zoom | undefined, onZoom: SheetProps['onZoom']) {
+  const drag = useRef<{ view: ViewName; x: number; y: number; moved: boolean }>(undefined);
+  const now = zoom ?? { times: 1, focus: middleOf(whole) };
+  const set = (times: number, focus: Vector) => onZoom?.(times <= 1.001 ? undefined : { times: Math.min(times, MOST_ZOOM), focus });
+  const onSheet = (event: { clientX: number; clientY: number; currentTarget: SVGSVGElement }) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const scale = SHEET_SIZE.width / box.width;
+    return { x: (event.clientX - box.left) * scale, y: (event.clientY - box.top) * scale };
+  };
+  const viewAt = ({ x, y }: { x: number; y: number }) =>
+    VIEWS.find((view) => {
+      const box = layout.views[view];
+      return x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height;
+    });
+  return {
+    key(event: KeyboardEvent, chosen: SheetPoint | undefined): boolean {
+      if (!onZoom) return false;
+      const step = 60;
+      const towards = chosen && now.times <= 1.001 ? chosen.position : now.focus;
+      if (event.key === '+' || event.key === '=') set(now.times * 1.5, towards);
+      else if (event.key === '-') set(now.times / 1.5, now.focus);
+      else if (event.key === '0') onZoom(undefined);
+      else if (event.shiftKey && zoom && event.key.startsWith('Arrow')) {
+        const [dx, dy] = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key] ?? [0, 0];
+        set(now.times, panned(layout, event.altKey ? 'side' : 'plan', now.focus, dx!, dy!));
+      } else return false;
+      return true;
+    },
+    pointer: onZoom
+      ? {
+          onWheel: (event: React.WheelEvent<SVGSVGElement>) => {
+            const at = onSheet(event);
+            const view = viewAt(at);
+            if (!view) return;
+            const box = layout.views[view];
+            const off = [at.x - box.x - box.width / 2, at.y - box.y - box.height / 2] as const;
+            const times = Math.max(1, Math.min(MOST_ZOOM, now.times * (event.deltaY < 0 ? 1.2 : 1 / 1.2)));
+            // The position under the pointer stays under it.
+            const under = panned(layout, view, now.focus, -off[0], -off[1]);
+            const closer = zoomed(whole, { times, focus: under });
+            set(times, panned(closer, view, under, off[0], off[1]));
+          },
+          onPointerDown: (event: PointerEvent<SVGSVGElement>) => {
+            const at = onSheet(event);
+            const view = viewAt(at);
+            drag.current = zoom && view && event.button === 0 ? { view, ...at, moved: false } : undefined;
+          },
+          onPointerMove: (event: PointerEvent<SVGSVGElement>) => {
+            const from = drag.current;
+            if (!from || event.buttons !== 1) return;
+            const at = onSheet(event);
+            const far = Math.hypot(at.x - from.x, at.y - from.y) > 4;
+            if (!from.moved && !far) return;
+            drag.current = { view: from.view, ...at, moved: true };
+            set(now.times, panned(layout, from.view, now.focus, at.x - from.x, at.y - from.y));
+          },
+          onPointerUp: () => (drag.current = undefined),
+        }
+      : {},
+  };
+} // prettier-ignore
 
 const DIRECTION: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1],

@@ -1,34 +1,55 @@
 'use client';
 
 import Link from 'next/link';
+import { useState } from 'react';
+import type { JobRows } from '@/core/job/job-rows';
 import { AXES } from '@/core/geometry/vector';
-import { corrections, type Correction } from '@/core/round/corrections';
+import { decisionsAbout } from '@/core/round/behind';
+import { handsUsed, whatDecides, type Decision } from '@/core/round/decide';
+import type { DimensionJudgement, PointJudgement, RoundJudgement } from '@/core/round/judgement';
 import { jointCovariance } from '@/core/round/net';
 import { knownTo } from '@/core/round/spread';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
-import { distanceBetween, instrumentOf, readingSd } from '@/core/round/measured';
+import { AXIS_WORD, directionWord, LACKING_WORD } from '@/core/vocabulary/words';
 import { Button, buttonClass } from '../kit/button';
+import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
-import { AXIS_WORD, LACKING_WORD, REFERENCE_WORD, directionWord } from '@/core/vocabulary/words';
-import type { Selection } from './deviations';
+import { targetText } from '../tape/target-bar';
+import { ReadingsBehind } from './why-readings';
+import { ReferencesOf } from './why-references';
 
-/** Why a figure is what it is: its readings, its reference, the alignment, the uncertainty. */
-export function Why({
-  selection, judgement, rows, acceptHref, onToggleControl,
-}: {
-  selection: Selection;
-  judgement: RoundJudgement;
-  rows: JobRows;
-  acceptHref: string;
-  onToggleControl: (pointId: string) => void;
-}) {
+/** The point or dimension a figure is asked about. */
+export interface Subject {
+  readonly kind: 'point' | 'dimension';
+  readonly id: string;
+}
+
+interface WhyProps {
+  readonly subject: Subject | undefined;
+  readonly judgement: RoundJudgement;
+  readonly rows: JobRows;
+  readonly acceptHref: string;
+  readonly onToggleControl: (pointId: string) => void;
+  readonly chooseReference: Action;
+}
+
+/** Why a figure is what it is: its readings, its reference, the alignment, the uncertainty, what was decided. */
+export function Why(props: WhyProps) {
+  const { subject, judgement } = props;
+  if (!subject) return <p className="text-soft">Choose a point or a dimension to see why its figure is what it is.</p>; // prettier-ignore
+  const common = { ...props, subject };
+  if (subject.kind === 'point') {
+    const each = judgement.points.find(({ point }) => point.id === subject.id)!;
+    return <PointWhy {...common} each={each} />;
+  }
+  const each = judgement.dimensions.find(({ dimension }) => dimension.id === subject.id)!;
+  return <DimensionWhy {...common} each={each} />;
+}
+
+type Shown = Omit<WhyProps, 'subject'> & { readonly subject: Subject };
+
+function DimensionWhy({ each, ...props }: Shown & { each: DimensionJudgement }) {
   const format = useFormat();
-  if (!selection) return <p className="text-soft">Choose a point or a dimension to see why its figure is what it is.</p>;
-  if (selection.kind === 'point') return <PointWhy id={selection.id} {...{ judgement, rows, acceptHref, onToggleControl }} />;
-  const each = judgement.dimensions.find(({ dimension }) => dimension.id === selection.id)!;
-  const { dimension, judged, measured } = each;
-  const reference = rows.references.find(({ id }) => id === judged?.referenceId);
+  const { dimension, judged, measured, lacking } = each;
   return (
     <section aria-label="Why" className="border-t-2 border-ink pt-2">
       <h2 className="text-lg">
@@ -43,43 +64,31 @@ export function Why({
             {judged.cannotDecide ? ' This instrument cannot decide.' : ''}
           </p>
           <p className="text-sm text-soft">
-            {measured.from === 'readings' ? 'From its own readings alone.' : 'From the whole net of the round.'} Reference:{' '}
-            {reference ? `${reference.name} (${REFERENCE_WORD[reference.kind]})` : ''}.
+            {measured.from === 'readings' ? 'From its own readings alone.' : 'From the whole net of the round; no alignment enters a length.'}
           </p>
-          {judged.verdict === 'inside' ? null : (
-            <Link className={`${buttonClass()} mt-2`} href={`${acceptHref}&dimension=${dimension.id}`}>
-              Accept this deviation with a reason
-            </Link>
-          )}
         </>
       ) : (
-        <p className="text-soft">{each.lacking ? LACKING_WORD[each.lacking] : ''}</p>
+        <p className="text-soft">{lacking ? LACKING_WORD[lacking] : ''}</p>
       )}
-      <ReadingList rows={rows} ids={distanceBetween(judgement.measured, dimension)?.readingIds ?? []} />
+      <Rest {...props} verdict={judged?.verdict} acceptQuery={`&dimension=${dimension.id}`} pointIds={[dimension.fromPointId, dimension.toPointId]} />
     </section>
   );
 } // prettier-ignore
 
-function PointWhy({
-  id, judgement, rows, acceptHref, onToggleControl,
-}: { id: string; judgement: RoundJudgement; rows: JobRows; acceptHref: string; onToggleControl: (pointId: string) => void }) {
+function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
   const format = useFormat();
-  const { point, judged, lacking, advice, control } = judgement.points.find((each) => each.point.id === id)!;
-  const measurement = judgement.measured.points.get(id) ?? {};
-  const reference = rows.references.find((each) => each.id === judged?.referenceId);
+  const { judgement, rows, onToggleControl } = props;
+  const { point, judged, lacking, advice, control } = each;
   const components = judged ? [judged.deviation.dx, judged.deviation.dy, judged.deviation.dz] : [];
+  const { alignment } = judgement;
+  const codes = alignment.ok ? alignment.controlIds.map((id) => rows.points.find((other) => other.id === id)!.code) : [];
   return (
     <section aria-label="Why" className="border-t-2 border-ink pt-2">
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-lg">
           {point.code} · {format.name(point.name)}
         </h2>
-        <Button onClick={() => onToggleControl(id)}>{control ? 'Do not hold it as control' : 'Hold it as control'}</Button>
-        {judged && judged.verdict !== 'inside' ? (
-          <Link className={buttonClass()} href={`${acceptHref}&point=${id}`}>
-            Accept with a reason
-          </Link>
-        ) : null}
+        <Button onClick={() => onToggleControl(point.id)}>{control ? 'Do not hold it as control' : 'Hold it as control'}</Button>
       </div>
       {judged ? (
         <ul>
@@ -92,8 +101,8 @@ function PointWhy({
             </li>
           ))}
           <li className="text-sm text-soft">
-            Limit {format.length(judged.limit)} on each axis; reference: {reference ? `${reference.name} (${REFERENCE_WORD[reference.kind]})` : ''}. The ±
-            holds the readings’ spread and the alignment’s: it grows away from the control points.
+            Limit {format.length(judged.limit)} on each axis. Aligned on {codes.join(', ')}. The ± holds the readings’ spread, the reference’s and the
+            alignment’s: it grows away from the control points.
           </li>
         </ul>
       ) : (
@@ -103,8 +112,56 @@ function PointWhy({
         </p>
       )}
       <KnownTo judgement={judgement} code={point.code} />
-      <ReadingList rows={rows} ids={AXES.flatMap((axis) => measurement[axis]?.readingIds ?? [])} />
+      <Rest {...props} verdict={judged?.verdict} acceptQuery={`&point=${point.id}`} pointIds={[point.id]} />
     </section>
+  );
+} // prettier-ignore
+
+/** What every subject answers with alike: what decides it, its references, its readings, its history. */
+function Rest({ subject, judgement, rows, acceptHref, chooseReference, verdict, acceptQuery, pointIds }: Shown & { verdict?: string; acceptQuery: string; pointIds: readonly string[] }) {
+  return (
+    <>
+      <div className="flex flex-wrap gap-2 py-1">
+        {verdict && verdict !== 'inside' ? (
+          <Link className={buttonClass()} href={acceptHref + acceptQuery}>
+            Accept this deviation with a reason
+          </Link>
+        ) : null}
+        {verdict === 'undecided' ? <WhatDecides key={`${subject.id}${judgement.round.id}`} {...{ subject, judgement, rows }} /> : null}
+      </div>
+      <ReferencesOf {...{ subject, judgement, rows, chooseReference }} />
+      <ReadingsBehind {...{ judgement, rows, pointIds }} />
+      <History rows={rows} subject={subject} />
+    </>
+  );
+} // prettier-ignore
+
+/** What to measure so that an undecided figure is decided; asked for, since it takes a moment. */
+function WhatDecides({ subject, judgement, rows }: { subject: Subject; judgement: RoundJudgement; rows: JobRows }) {
+  const format = useFormat();
+  const [decision, setDecision] = useState<Decision>();
+  if (!decision)
+    return <Button onClick={() => setDecision(whatDecides(rows, judgement, handsUsed(rows, judgement.round), subject))}>What would decide it?</Button>;
+  const { needed, now, steps, outcome } = decision;
+  const said = `It is decided at ${format.plusMinus(needed)} ${format.unit}; now it is ${format.plusMinus(now)}.`;
+  return (
+    <div role="status" data-decides={outcome} className="basis-full border-l-4 border-ink bg-sheet px-3 py-2">
+      <p>
+        {said}{' '}
+        {outcome === 'referenceCannot'
+          ? 'The reference itself is not trusted to so little: no instrument can decide, only a better reference.'
+          : outcome === 'instrumentCannot'
+            ? 'This instrument cannot decide: not even the readings below would be enough. Take a finer one, or accept the figure with a reason.'
+            : 'These readings, in this order, are expected to decide it:'}
+      </p>
+      <ol className="list-decimal pl-6 font-mono text-sm">
+        {steps.map(({ target, plusMinus }) => (
+          <li key={target.key}>
+            {targetText(target)} → {format.plusMinus(plusMinus)} {format.unit}
+          </li>
+        ))}
+      </ol>
+    </div>
   );
 } // prettier-ignore
 
@@ -125,38 +182,25 @@ function KnownTo({ judgement, code }: { judgement: RoundJudgement; code: string 
   );
 }
 
-const CORRECTION_WORD: Readonly<Record<Correction['kind'], string>> = {
-  startMark: 'start mark', zeroOffset: 'zero offset', temperature: 'temperature',
-}; // prettier-ignore
-
-function ReadingList({ rows, ids }: { rows: JobRows; ids: readonly string[] }) {
+function History({ rows, subject }: { rows: JobRows; subject: Subject }) {
   const format = useFormat();
-  const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
-  if (ids.length === 0) return null;
-  const correctionText = (
-    reading: JobRows['readings'][number],
-    version: JobRows['instrumentVersions'][number],
-  ) =>
-    corrections(
-      reading,
-      version,
-      rows.rounds.find(({ id }) => id === reading.roundId)?.temperature ?? null,
-    )
-      .map(({ kind, amount }) => `${format.difference(amount)} ${CORRECTION_WORD[kind]}`)
-      .join(' ');
+  const steps = decisionsAbout(rows, subject);
+  if (steps.length === 0) return null;
   return (
-    <ul className="mt-1 font-mono text-sm">
-      {ids.map((id) => {
-        const reading = rows.readings.find((each) => each.id === id)!;
-        const version = versions.get(reading.instrumentVersionId)!;
-        return (
-          <li key={id}>
-            “{reading.raw}” {correctionText(reading, version)}{' '}
-            {format.plusMinus(2 * readingSd(reading, version))} · {instrumentOf(rows, version).name}{' '}
-            · {reading.author}, {format.day(reading.takenAt)} {format.time(reading.takenAt)}
+    <div className="pt-2">
+      <h3 className="caps">Found and decided</h3>
+      <ul>
+        {steps.map(({ at, author, text, reason, round }) => (
+          <li key={at + text}>
+            <span className="text-sm text-soft">
+              {format.day(at)}, {author}
+              {round ? `, round ${round.number}` : ''}:
+            </span>{' '}
+            {format.name(text)}
+            {reason ? <span className="text-soft"> Because: {format.name(reason)}</span> : null}
           </li>
-        );
-      })}
-    </ul>
+        ))}
+      </ul>
+    </div>
   );
 }

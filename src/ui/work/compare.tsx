@@ -4,9 +4,11 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { ownRounds, type JobRows } from '@/core/job/job-rows';
 import type { RoundChange } from '@/core/round/change';
+import type { Movement } from '@/core/round/movement';
 import { Empty } from '../kit/faults';
 import { buttonClass } from '../kit/button';
 import { SelectField } from '../kit/field';
+import { movedWord, PointsMoved } from './points-moved';
 import { ChangeMark } from '../sheet/change-mark';
 import { VerdictMark } from '../sheet/mark';
 import { useFormat } from '../shell/preferences-context';
@@ -15,6 +17,7 @@ import type { DimensionJudgement } from '@/core/round/judgement';
 
 export interface CompareView {
   readonly change: RoundChange;
+  readonly movement: Movement;
   /** The later round against the reference. */
   readonly final: readonly DimensionJudgement[];
   readonly accepted: readonly string[];
@@ -31,10 +34,14 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
         Measure the same points again, on the same support, and see here what moved.
       </Empty>
     );
-  const { change, final, accepted } = view;
+  const { change, final, accepted, movement } = view;
+  const lengthTest = new Map(movement.lengths.map((test) => [test.dimension.id, test]));
+  const moved = movedWord(movement);
   const go = (from: string, to: string) =>
     router.push(`/jobs/${jobId}/verify?from=${from}&to=${to}`);
-  const options = ownRounds(rows).map((round) => [round.id, `${round.number}. ${round.name}`] as const);
+  const options = ownRounds(rows).map(
+    (round) => [round.id, `${round.number}. ${round.name}`] as const,
+  );
   const finalOf = new Map(final.map((each) => [each.dimension.id, each]));
   const count = (verdict: string) =>
     change.dimensions.filter((each) => each.verdict === verdict).length;
@@ -67,7 +74,9 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
           {change.cautions.map((caution) => (
             <p key={caution}>{CAUTION_WORD[caution]}</p>
           ))}
-          <p className="text-sm text-soft">“Moved” may mean “differently supported or measured”.</p>
+          <p className="text-sm">
+            Below, “{moved}” is said where “moved” alone would claim too much.
+          </p>
         </aside>
       ) : null}
       <p role="status">
@@ -85,6 +94,7 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
             <th className="num">Change</th>
             <th className="num">±</th>
             <th className="num">Limit</th>
+            <th>More than noise</th>
             <th>Since then</th>
             <th className="num">Off the reference {format.unit}</th>
             <th>Against it</th>
@@ -105,8 +115,20 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
                 <td className="num font-medium">{format.difference(row.change)}</td>
                 <td className="num text-soft">{format.length(2 * row.sd)}</td>
                 <td className="num text-soft">{format.length(row.limit)}</td>
+                <td data-moved={lengthTest.get(row.dimension.id)?.moved}>
+                  {lengthTest.get(row.dimension.id)?.moved ? (
+                    <strong>{moved}</strong>
+                  ) : (
+                    <span className="text-soft">no</span>
+                  )}
+                </td>
                 <td>
-                  <ChangeMark verdict={row.verdict} /> {row.verdict}
+                  <ChangeMark verdict={row.verdict} />{' '}
+                  {row.verdict === 'moved'
+                    ? 'beyond the limit'
+                    : row.verdict === 'held'
+                      ? 'within the limit'
+                      : row.verdict}
                 </td>
                 <td className="num">{judged ? format.difference(judged.deviation) : '–'}</td>
                 <td>
@@ -133,46 +155,11 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
           })}
         </tbody>
       </table>
-      {change.points.length > 0 ? <PointChanges change={change} /> : null}
+      <PointsMoved
+        rows={rows}
+        movement={movement}
+        limits={new Map(change.points.map(({ point, limit }) => [point.id, limit]))}
+      />
     </section>
-  );
-}
-
-function PointChanges({ change }: { change: RoundChange }) {
-  const format = useFormat();
-  return (
-    <details>
-      <summary className="flex min-h-11 cursor-pointer items-center font-cond text-lg">
-        Points located in both rounds ({change.points.length})
-      </summary>
-      <table className="ruled max-w-3xl">
-        <thead>
-          <tr>
-            <th>Point</th>
-            <th className="num">Length</th>
-            <th className="num">Width</th>
-            <th className="num">Height {format.unit}</th>
-            <th className="num">Worst ±</th>
-            <th>Verdict</th>
-          </tr>
-        </thead>
-        <tbody>
-          {change.points.map((row) => (
-            <tr key={row.point.id}>
-              <td>{row.point.code}</td>
-              {row.change.map((value, i) => (
-                <td key={i} className="num">
-                  {format.difference(value)}
-                </td>
-              ))}
-              <td className="num text-soft">{format.length(2 * Math.max(...row.sd))}</td>
-              <td>
-                <ChangeMark verdict={row.verdict} /> {row.verdict}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </details>
   );
 }

@@ -13,7 +13,7 @@ import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/wor
 /** Which round this is, in which state and on which support; the way between tape and sheet. */
 export function RoundHead({
   rows, round, here, saveRound, pull, phase,
-}: { rows: JobRows; round: Round; here: 'measure' | 'sheet'; saveRound: Action<unknown, Round>; pull?: Pull; phase?: Phase }) {
+}: { rows: JobRows; round: Round; here: 'measure' | 'sheet' | 'sides' | 'space'; saveRound: Action<unknown, Round>; pull?: Pull; phase?: Phase }) {
   const format = useFormat();
   const { run, faults, pending } = useAction(saveRound);
   const base = `/jobs/${round.jobId}/rounds/${round.id}`;
@@ -26,6 +26,7 @@ export function RoundHead({
         <div className="min-w-0 grow basis-96">
           <h1 className="text-xl">
             {round.number}. {round.name}
+            {round.shell ? <span className="ml-3 border border-ink px-2 text-base font-normal">another shell: {round.shell}</span> : null}
           </h1>
           <p className="text-sm text-soft">
             {STATE_WORD[state.kind]} · {SUPPORT_WORD[support.kind]}, {SUSPENSION_WORD[support.suspension]}
@@ -38,6 +39,12 @@ export function RoundHead({
           </Link>
           <Link className={tab} href={`${base}/sheet`} aria-current={here === 'sheet' ? 'page' : undefined}>
             Sheet
+          </Link>
+          <Link className={tab} href={`${base}/sides`} aria-current={here === 'sides' ? 'page' : undefined} prefetch={false}>
+            Left/right
+          </Link>
+          <Link className={tab} href={`${base}/space`} aria-current={here === 'space' ? 'page' : undefined} prefetch={false}>
+            In space
           </Link>
         </nav>
         <Button look="quiet" disabled={pending} onClick={() => run({ ...round, closedAt: round.closedAt ? null : new Date().toISOString() })}>

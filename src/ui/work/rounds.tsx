@@ -105,7 +105,7 @@ function NewRound({
     const stateId = crypto.randomUUID();
     const supportId = crypto.randomUUID();
     const outcome = await run({
-      round: { id, jobId, name: text('name'), stateId, supportId, instrumentVersionId: text('instrument'), temperature: temperature ? Number(temperature) : null, author: text('author') },
+      round: { id, jobId, name: text('name'), stateId, supportId, instrumentVersionId: text('instrument'), temperature: temperature ? Number(temperature) : null, author: text('author'), shell: text('shell') },
       state: { id: stateId, jobId, kind: text('state'), note: '' },
       support: { id: supportId, jobId, kind: text('support'), suspension: text('suspension'), note: text('supportNote') },
       control: rows.roundControls.filter((each) => each.roundId === last?.id).map((each) => each.pointId),
@@ -176,6 +176,11 @@ function NewRound({
           name="author"
           defaultValue={preferences.person || last?.author}
           error={missing.author}
+        />
+        <TextField
+          label="Another shell, a sister car"
+          name="shell"
+          hint="Left empty for this job’s own shell"
         />
         <div className="sm:col-span-2">
           <Faults faults={faults} />

@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { acceptedDimensions } from '@/core/record/record';
 import { compareRounds } from '@/core/round/change';
 import { judgeRound } from '@/core/round/judgement';
+import { didItMove } from '@/core/round/movement';
 import { jobRows, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { Compare, type CompareView } from '@/ui/work/compare';
@@ -20,9 +21,10 @@ export default async function Page({ params, searchParams }: JobParams & Query) 
     rounds.find((round) => round.id === from) ?? rounds.filter((round) => round !== later).at(-1);
   const view = ((): CompareView | undefined => {
     if (!earlier || !later) return undefined;
-    const judged = judgeRound(rows, later);
+    const [before, judged] = [judgeRound(rows, earlier), judgeRound(rows, later)];
     return {
-      change: compareRounds(rows, judgeRound(rows, earlier), judged),
+      change: compareRounds(rows, before, judged),
+      movement: didItMove(rows, before, judged),
       final: judged.dimensions,
       accepted: [...acceptedDimensions(rows, later)],
     };

@@ -1,7 +1,9 @@
+import { chooseReference } from '@/server/actions/references';
 import { saveRound, setControl } from '@/server/actions/rounds';
+import { ghostsOf } from '@/server/rounds';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
-import { RoundHead } from '@/ui/work/round-head';
 import { Deviations } from '@/ui/sheet/deviations';
+import { RoundHead } from '@/ui/work/round-head';
 
 export default async function Page({ params }: { params: Promise<RoundParams> }) {
   const { rows, round } = await roundRows(await params);
@@ -11,8 +13,9 @@ export default async function Page({ params }: { params: Promise<RoundParams> })
       <Deviations
         rows={rowsForRounds(rows, [round.id])}
         roundId={round.id}
-        setControl={setControl}
+        actions={{ setControl, chooseReference }}
         acceptHref={`/jobs/${round.jobId}/log?round=${round.id}`}
+        ghosts={ghostsOf(rows, round)}
       />
     </div>
   );

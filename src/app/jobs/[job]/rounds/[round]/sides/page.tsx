@@ -1,0 +1,19 @@
+import { setMirrored } from '@/server/actions/references';
+import { saveRound } from '@/server/actions/rounds';
+import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
+import { SidesPage } from '@/ui/sides/sides-page';
+import { RoundHead } from '@/ui/work/round-head';
+
+export default async function Page({ params }: { params: Promise<RoundParams> }) {
+  const { rows, round } = await roundRows(await params);
+  return (
+    <div className="flex flex-col gap-3">
+      <RoundHead rows={rowsForRounds(rows, [])} round={round} here="sides" saveRound={saveRound} />
+      <SidesPage
+        rows={rowsForRounds(rows, [round.id])}
+        roundId={round.id}
+        setMirrored={setMirrored}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,76 @@
+import type { SheetPoint } from '@/core/drawing/points';
+import type { SheetLayout } from '@/core/drawing/sheet';
+import { Mark } from './mark';
+
+/** Title, factor and the meaning of the marks, in the free corner above the end view. */
+export function TitleBlock({
+  layout,
+  title,
+  factor,
+  ghost,
+}: {
+  layout: SheetLayout;
+  title: readonly string[];
+  factor: number;
+  ghost?: string;
+}) {
+  const x = layout.views.end.x + 12;
+  const key: readonly (readonly [Pick<SheetPoint, 'verdict' | 'control'>, string])[] = [
+    [{ verdict: 'inside', control: false }, 'inside'],
+    [{ verdict: 'outside', control: false }, 'outside'],
+    [{ verdict: 'undecided', control: false }, 'undecided'],
+    [{ control: false }, 'not measured'],
+    [{ verdict: 'inside', control: true }, 'held as control'],
+  ];
+  return (
+    <g className="font-cond" fontSize={14} fill="currentColor">
+      {title.map((line, i) => (
+        <text
+          key={line}
+          x={x}
+          y={24 + 17 * i}
+          fontWeight={i === 0 ? 600 : 400}
+          fontSize={i === 0 ? 17 : 14}
+        >
+          {line}
+        </text>
+      ))}
+      <text x={x} y={24 + 17 * title.length + 4} fontWeight={600}>
+        movements drawn {factor} times as large
+      </text>
+      {key.map(([point, word], i) => (
+        <g key={word} transform={`translate(${x + 6} ${24 + 17 * title.length + 24 + 18 * i})`}>
+          <Mark point={point} />
+          <text x={13} y={4}>
+            {word}
+          </text>
+        </g>
+      ))}
+      <g transform={`translate(${x + 130} ${24 + 17 * title.length + 24})`}>
+        <line x2={22} stroke="var(--plus)" strokeWidth={2.6} />
+        <text x={28} y={4}>
+          rearward, outward, up
+        </text>
+        <line x2={22} y1={18} y2={18} stroke="var(--minus)" strokeWidth={2.6} />
+        <text x={28} y={22}>
+          forward, inward, down
+        </text>
+        {ghost ? (
+          <>
+            <line
+              x2={22}
+              y1={36}
+              y2={36}
+              stroke="var(--soft)"
+              strokeWidth={1.4}
+              strokeDasharray="3 2"
+            />
+            <text x={28} y={40}>
+              {ghost}
+            </text>
+          </>
+        ) : null}
+      </g>
+    </g>
+  );
+}

@@ -1,0 +1,82 @@
+'use client';
+
+import { useSearchParams } from 'next/navigation';
+import { useCallback, useMemo } from 'react';
+import type { Zoom } from '@/core/drawing/sheet';
+import type { Vector } from '@/core/geometry/vector';
+import { SECTIONS, type Section } from '@/core/pattern/sections';
+import type { Verdict } from '@/core/tolerance/verdict';
+import { SIDES, type Side } from '@/core/job/entities';
+
+export const PANELS = ['points', 'dimensions', 'pattern', 'control'] as const;
+export type Panel = (typeof PANELS)[number];
+export const SHOWN_VERDICTS = ['outside', 'undecided', 'inside', 'notJudged'] as const;
+export type ShownVerdict = Verdict | 'notJudged';
+
+/** Everything of the sheet that an address can say, so that a link shows exactly this view. */
+export interface SheetState {
+  /** Code of the point or dimension in hand. */
+  readonly point?: string;
+  readonly dimension?: string;
+  readonly factor?: number;
+  readonly panel: Panel;
+  readonly verdict?: ShownVerdict;
+  readonly section?: Section;
+  readonly side?: Side;
+  /** Number of the round shown as a ghost. */
+  readonly ghost?: number;
+  readonly zoom?: Zoom;
+}
+
+const oneOf = <T extends string>(values: readonly T[], value: string | null): T | undefined =>
+  values.find((each) => each === value);
+
+const figure = (text: string | null): number | undefined => {
+  const value = text === null || text === '' ? NaN : Number(text);
+  return Number.isFinite(value) ? value : undefined;
+};
+
+/** Reads the state out of an address; what is not understood is left out. */
+export function readSheetState(query: Pick<URLSearchParams, 'get'>): SheetState {
+  const factor = figure(query.get('times'));
+  const zoom = (query.get('zoom') ?? '').split(',').map(Number);
+  return {
+    point: query.get('point') ?? undefined,
+    dimension: query.get('dimension') ?? undefined,
+    factor: factor && factor >= 1 && factor <= 500 ? factor : undefined,
+    panel: oneOf(PANELS, query.get('panel')) ?? 'points',
+    verdict: oneOf(SHOWN_VERDICTS, query.get('verdict')),
+    section: oneOf(SECTIONS, query.get('section')),
+    side: oneOf(SIDES, query.get('side')),
+    ghost: figure(query.get('ghost')),
+    zoom: zoom.length === 4 && zoom.every(Number.isFinite) && zoom[0]! > 1 ? { times: zoom[0]!, focus: zoom.slice(1) as unknown as Vector } : undefined,
+  };
+} // prettier-ignore
+
+/** The same state as an address's query. */
+export function writeSheetState(state: SheetState): string {
+  const query = new URLSearchParams();
+  const put = (key: string, value: string | number | undefined) => value !== undefined && query.set(key, String(value)); // prettier-ignore
+  put('point', state.point);
+  put('dimension', state.dimension);
+  put('times', state.factor);
+  put('panel', state.panel === 'points' ? undefined : state.panel);
+  put('verdict', state.verdict);
+  put('section', state.section);
+  put('side', state.side);
+  put('ghost', state.ghost);
+  put('zoom', state.zoom && [state.zoom.times.toFixed(2), ...state.zoom.focus.map((v) => v.toFixed(0))].join(',')); // prettier-ignore
+  return query.toString();
+}
+
+/** The sheet's state, kept in the address. */
+export function useSheetAddress(): readonly [SheetState, (some: Partial<SheetState>) => void] {
+  const query = useSearchParams();
+  const state = useMemo(() => readSheetState(query), [query]);
+  const change = useCallback((some: Partial<SheetState>) => {
+    const now = readSheetState(new URLSearchParams(window.location.search));
+    const text = writeSheetState({ ...now, ...some });
+    window.history.replaceState(null, '', text ? `?${text}` : window.location.pathname);
+  }, []);
+  return [state, change];
+}

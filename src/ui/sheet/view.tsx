@@ -1,0 +1,227 @@
+import { memo, useMemo } from 'react';
+import { placeLabels } from '@/core/drawing/labels';
+import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
+import {
+  gridStep,
+  project,
+  spreadEllipse,
+  whisker,
+  type SheetLayout,
+  type ViewName,
+} from '@/core/drawing/sheet';
+import type { Vector } from '@/core/geometry/vector';
+import { Mark } from './mark';
+
+const VIEW_WORD: Readonly<Record<ViewName, string>> = {
+  plan: 'PLAN',
+  side: 'SIDE',
+  end: 'END, SEEN FROM THE REAR',
+};
+
+/** A station drawn across plan and side: where a section begins, where a pattern hinges. */
+export interface Station {
+  readonly x: number;
+  readonly label: string;
+  readonly strong?: boolean;
+}
+
+export interface SheetPair {
+  readonly from: string;
+  readonly to: string;
+  readonly strong?: boolean;
+}
+
+export interface ViewProps {
+  readonly view: ViewName;
+  readonly layout: SheetLayout;
+  readonly figure: SheetFigure;
+  readonly selected: readonly string[];
+  readonly onSelect?: (pointId: string) => void;
+  readonly pairs: readonly SheetPair[];
+  /** Points that a filter leaves in the background. */
+  readonly faint?: ReadonlySet<string>;
+  readonly stations?: readonly Station[];
+}
+
+/** Everything of a view that does not change with the exaggeration. */
+export const ViewBase = memo(function ViewBase({ view, layout, figure, stations = [], pairs }: ViewProps) {
+  const byId = useMemo(() => new Map(figure.points.map((point) => [point.id, point])), [figure]);
+  return (
+    <>
+      <Grid view={view} layout={layout} />
+      {view === 'end' ? null : <Stations view={view} layout={layout} stations={stations} />}
+      {figure.lines.map(([from, to], i) => {
+        const [[x1, y1], [x2, y2]] = [project(layout, view, from), project(layout, view, to)];
+        return <line key={i} {...{ x1, y1, x2, y2 }} stroke="var(--rule)" strokeWidth={1} />;
+      })}
+      {pairs.map(({ from, to, strong }, i) => {
+        const [a, b] = [byId.get(from), byId.get(to)];
+        if (!a || !b) return null;
+        const [[x1, y1], [x2, y2]] = [project(layout, view, a.position), project(layout, view, b.position)];
+        return <line key={i} {...{ x1, y1, x2, y2 }} stroke="var(--ink)" strokeWidth={strong ? 3 : 1.5} strokeDasharray={strong ? undefined : '7 4'} />;
+      })}
+    </>
+  );
+}); // prettier-ignore
+
+/** Movements and uncertainties: the only part drawn anew while the exaggeration slides. */
+export const Movements = memo(function Movements({ view, layout, figure, factor, ghost, faint }: Pick<ViewProps, 'view' | 'layout' | 'figure' | 'faint'> & { factor: number; ghost?: ReadonlyMap<string, Vector> }) {
+  return (
+    <>
+      {figure.points.map((point) => {
+        if (faint?.has(point.id)) return null;
+        const earlier = ghost?.get(point.id);
+        return (
+          <g key={point.id} transform={`translate(${project(layout, view, point.position).join(' ')})`}>
+            {point.spread ? <Spread spread={point.spread} view={view} layout={layout} factor={factor} /> : null}
+            {earlier ? <GhostLine movement={earlier} {...{ view, layout, factor }} /> : null}
+            <WhiskerLine point={point} view={view} layout={layout} factor={factor} />
+          </g>
+        );
+      })}
+    </>
+  );
+}); // prettier-ignore
+
+/** The marks with their codes, above everything else. */
+export const Marks = memo(function Marks({ view, layout, figure, selected, onSelect, faint }: ViewProps) {
+  const labels = useMemo(() => {
+    const box = layout.views[view];
+    const weightOf = (point: SheetPoint) => (point.verdict === 'outside' ? 3 : point.verdict === 'undecided' ? 1 : 0);
+    const seen = figure.points
+      .filter(({ id }) => !faint?.has(id) || selected.includes(id))
+      .map((point) => ({ id: point.id, at: project(layout, view, point.position), text: point.code, weight: selected.includes(point.id) ? 9 : weightOf(point) }))
+      .filter(({ at: [x, y] }) => x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height);
+    return placeLabels(seen, { line: 15, character: 8 }, 10, box);
+  }, [figure, layout, view, selected, faint]);
+  return (
+    <>
+      {figure.points.map((point) => (
+        <g key={point.id} transform={`translate(${project(layout, view, point.position).join(' ')})`} onClick={() => onSelect?.(point.id)} className={onSelect ? 'cursor-pointer' : ''} data-point={point.code}>
+          {selected.includes(point.id) ? <circle r={13} fill="none" stroke="var(--lit)" strokeWidth={5} /> : null}
+          {faint?.has(point.id) ? <circle r={1.5} fill="var(--rule)" /> : <Mark point={point} />}
+          <circle r={14} fill="transparent" />
+        </g>
+      ))}
+      {labels.map((label) => (
+        <text key={label.id} x={label.x} y={label.y} fontSize={14.5} fill="currentColor" className="pointer-events-none font-cond">
+          {label.text}
+        </text>
+      ))}
+      <text x={layout.views[view].x + 8} y={layout.views[view].y + layout.views[view].height - 8} fontSize={11} letterSpacing={1} fill="var(--soft)" className="font-cond">
+        {VIEW_WORD[view]}
+      </text>
+    </>
+  );
+}); // prettier-ignore
+
+/** The ellipse a point is known to, at the sheet's exaggeration. */
+function Spread({
+  spread,
+  view,
+  layout,
+  factor,
+}: {
+  spread: readonly number[];
+  view: ViewName;
+  layout: SheetLayout;
+  factor: number;
+}) {
+  const { rx, ry, turn } = spreadEllipse(layout, view, spread, factor);
+  return (
+    <ellipse
+      rx={rx}
+      ry={ry}
+      transform={`rotate(${turn})`}
+      fill="none"
+      stroke="var(--soft)"
+      strokeWidth={0.7}
+      strokeDasharray="2 2"
+    />
+  );
+}
+
+type Drawn = { readonly view: ViewName; readonly layout: SheetLayout; readonly factor: number };
+
+function WhiskerLine({ point, view, layout, factor }: Drawn & { point: SheetPoint }) {
+  if (!point.movement || point.verdict === 'inside') return null;
+  const { dx, dy, tone } = whisker(layout, view, point.movement, point.position[1], factor);
+  const stroke = tone === 'plus' ? 'var(--plus)' : 'var(--minus)';
+  return (
+    <>
+      <line x2={dx} y2={dy} stroke={stroke} strokeWidth={point.verdict === 'outside' ? 2.6 : 1.6} />
+      <circle cx={dx} cy={dy} r={2} fill={stroke} />
+    </>
+  );
+}
+
+/** Where the point stood in an earlier round. */
+function GhostLine({ movement, view, layout, factor }: Drawn & { movement: Vector }) {
+  const { dx, dy } = whisker(layout, view, movement, 0, factor);
+  return (
+    <>
+      <line x2={dx} y2={dy} stroke="var(--soft)" strokeWidth={1.4} strokeDasharray="3 2" />
+      <circle cx={dx} cy={dy} r={3} fill="none" stroke="var(--soft)" />
+    </>
+  );
+}
+
+/** The zero planes drawn, and thin lines parallel to them with their distances. */
+function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) {
+  const { x, y, width, height, origin } = layout.views[view];
+  const step = gridStep(layout);
+  const lines = (from: number, to: number, zero: number) => {
+    const first = Math.ceil((from - zero) / (step * layout.scale));
+    const count = Math.floor((to - zero) / (step * layout.scale)) - first + 1;
+    return Array.from({ length: Math.max(0, count) }, (_, i) => ({ number: (first + i) * step, at: zero + (first + i) * step * layout.scale })); // prettier-ignore
+  };
+  const across = lines(x + 4, x + width - 4, origin[0]);
+  return (
+    <>
+      <g stroke="var(--faint)" strokeWidth={1}>
+        {across.map(({ at }) => (
+          <line key={at} x1={at} x2={at} y1={y + 4} y2={y + height - 4} />
+        ))}
+        {lines(y + 4, y + height - 4, origin[1]).map(({ at }) => (
+          <line key={at} y1={at} y2={at} x1={x + 4} x2={x + width - 4} />
+        ))}
+      </g>
+      <g stroke="var(--soft)" strokeWidth={0.8} strokeDasharray="12 3 2 3">
+        {origin[0] > x && origin[0] < x + width ? (
+          <line x1={origin[0]} x2={origin[0]} y1={y + 4} y2={y + height - 4} />
+        ) : null}
+        {origin[1] > y && origin[1] < y + height ? (
+          <line y1={origin[1]} y2={origin[1]} x1={x + 4} x2={x + width - 4} />
+        ) : null}
+      </g>
+      {view === 'side' ? (
+        <g fill="var(--soft)" fontSize={10.5} textAnchor="middle" className="font-cond">
+          {across.slice(1, -1).map(({ number, at }) => (
+            <text key={at} x={at} y={y + 10}>
+              {number}
+            </text>
+          ))}
+        </g>
+      ) : null}
+    </>
+  );
+}
+
+/** Stations of the shell's sections, and of a pattern's hinge. */
+function Stations({ view, layout, stations }: { view: ViewName; layout: SheetLayout; stations: readonly Station[] }) {
+  const { x, y, width, height } = layout.views[view];
+  return stations.map(({ x: station, label, strong }) => {
+    const [at] = project(layout, view, [station, 0, 0]);
+    if (at < x || at > x + width) return null;
+    return (
+      <g key={label}>
+        <line x1={at} x2={at} y1={y + 4} y2={y + height - 4} stroke="var(--soft)" strokeWidth={strong ? 1.6 : 1} strokeDasharray={strong ? '9 3' : '1 4'} />
+        {view === 'plan' ? (
+          <text x={at + 4} y={y + 14} fontSize={11.5} fill="var(--soft)" className="font-cond" fontWeight={strong ? 600 : 400}>
+            {label}
+          </text>
+        ) : null}
+      </g>
+    );
+  });
+} // prettier-ignore

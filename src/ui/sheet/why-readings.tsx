@@ -1,0 +1,56 @@
+'use client';
+
+import type { JobRows } from '@/core/job/job-rows';
+import { readingsBehind } from '@/core/round/behind';
+import { corrections, type Correction } from '@/core/round/corrections';
+import type { RoundJudgement } from '@/core/round/judgement';
+import { instrumentOf, readingSd } from '@/core/round/measured';
+import { useFormat } from '../shell/preferences-context';
+
+const CORRECTION_WORD: Readonly<Record<Correction['kind'], string>> = {
+  startMark: 'start mark', zeroOffset: 'zero offset', temperature: 'temperature',
+}; // prettier-ignore
+
+/** The readings a figure rests on, each with its corrections, its weight and how the others check it. */
+export function ReadingsBehind({ judgement, rows, pointIds }: { judgement: RoundJudgement; rows: JobRows; pointIds: readonly string[] }) {
+  const format = useFormat();
+  const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
+  const behind = readingsBehind(rows, judgement, pointIds);
+  if (behind.length === 0) return null;
+  return (
+    <details className="pt-2" open={behind.length <= 8}>
+      <summary className="caps flex min-h-11 cursor-pointer items-center">Readings behind it ({behind.length})</summary>
+      <table className="ruled text-sm">
+        <thead>
+          <tr>
+            <th>As typed</th>
+            <th>Corrections</th>
+            <th className="num">± {format.unit}</th>
+            <th className="num">Weight</th>
+            <th className="num">Checked</th>
+            <th className="num">Off, in sd</th>
+            <th>Taken</th>
+          </tr>
+        </thead>
+        <tbody>
+          {behind.map(({ reading, weight, checked, w, leftOut }) => {
+            const version = versions.get(reading.instrumentVersionId)!;
+            return (
+              <tr key={reading.id} className={leftOut ? 'text-soft line-through' : ''}>
+                <td className="font-mono">{reading.raw}</td>
+                <td>{corrections(reading, version, judgement.round.temperature).map(({ kind, amount }) => `${format.difference(amount)} ${CORRECTION_WORD[kind]}`).join(', ')}</td>
+                <td className="num">{format.length(2 * readingSd(reading, version))}</td>
+                <td className="num">{weight === undefined ? '' : `${Math.round(100 * weight)} %`}</td>
+                <td className="num">{checked === undefined ? 'not in the net' : `${Math.round(100 * checked)} %`}</td>
+                <td className="num">{w === undefined || w === null ? '' : w.toFixed(1)}</td>
+                <td>
+                  {instrumentOf(rows, version).name}, {reading.author}, {format.day(reading.takenAt)} {format.time(reading.takenAt)}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </details>
+  );
+} // prettier-ignore

@@ -1,0 +1,128 @@
+'use client';
+
+import { Html, Line, OrbitControls } from '@react-three/drei';
+import { Canvas } from '@react-three/fiber';
+import { useMemo, useRef, type ComponentRef, type KeyboardEvent } from 'react';
+import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
+import { boundsOf } from '@/core/drawing/sheet';
+import type { Vector } from '@/core/geometry/vector';
+import { usePreferences } from '../shell/preferences-context';
+
+/** Chart axes (rearward, right, up, mm) into the scene's (right-handed with y up, metres). */
+const inScene = ([x, y, z]: Vector): [number, number, number] => [x / 1000, z / 1000, -y / 1000];
+
+const TURN = Math.PI / 24;
+
+const NAMES = ['ink', 'soft', 'rule', 'sheet', 'plus', 'minus', 'lit'] as const;
+type Colours = Readonly<Record<(typeof NAMES)[number], string>>;
+
+/** The colours of the sheet in use, written out. */
+function coloursOf(sheet: string): Colours {
+  const themed = document.querySelector(`[data-sheet='${sheet}']`) ?? document.documentElement;
+  const style = getComputedStyle(themed);
+  return Object.fromEntries(NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()])) as Colours; // prettier-ignore
+}
+
+/** The frame of the shell with its marks and exaggerated movements; never seen from below the floor. */
+export function Scene({ figure, factor, selected, onSelect }: { figure: SheetFigure; factor: number; selected?: string; onSelect: (code: string) => void }) {
+  const { preferences } = usePreferences();
+  const colours = useMemo(() => coloursOf(preferences.sheet), [preferences.sheet]);
+  const controls = useRef<ComponentRef<typeof OrbitControls>>(null);
+  const { middle, size } = useMemo(() => {
+    const { min, max } = boundsOf(figure.points.map(({ position }) => position));
+    return {
+      middle: inScene([0, 1, 2].map((i) => (min[i]! + max[i]!) / 2) as unknown as Vector),
+      size: Math.max(1, (max[0] - min[0]) / 1000),
+    };
+  }, [figure]);
+  const turn = (event: KeyboardEvent) => {
+    const by = { ArrowLeft: [-TURN, 0], ArrowRight: [TURN, 0], ArrowUp: [0, -TURN], ArrowDown: [0, TURN] }[event.key];
+    const orbit = controls.current;
+    if (!by || !orbit) return;
+    event.preventDefault();
+    orbit.setAzimuthalAngle(orbit.getAzimuthalAngle() + by[0]!);
+    orbit.setPolarAngle(orbit.getPolarAngle() + by[1]!);
+    orbit.update();
+  };
+  return (
+    <div role="application" tabIndex={0} aria-label="The shell in space; arrow keys turn it" onKeyDown={turn} className="h-[62dvh] min-h-96 border border-rule bg-sheet" data-scene={figure.points.length}>
+      <Canvas frameloop="demand" camera={{ position: [middle[0] + size * 0.75, middle[1] + size * 0.5, middle[2] + size * 0.75], fov: 35, near: 0.05, far: 60 }}>
+        <OrbitControls ref={controls} makeDefault target={middle} enablePan={false} minDistance={size * 0.25} maxDistance={size * 2.2} minPolarAngle={0.05} maxPolarAngle={Math.PI / 2} />
+        <Floor middle={middle} size={size} colours={colours} />
+        {figure.lines.map(([from, to], i) => (
+          <Line key={i} points={[inScene(from), inScene(to)]} color={colours.rule} lineWidth={1.6} />
+        ))}
+        {figure.points.map((point) => (
+          <PointInSpace key={point.id} point={point} factor={factor} lit={point.id === selected} colours={colours} size={size} onSelect={() => onSelect(point.code)} />
+        ))}
+      </Canvas>
+    </div>
+  );
+} // prettier-ignore
+
+/** The datum plane as a thin grid with the centre line. */
+function Floor({ middle, size, colours }: { middle: readonly [number, number, number]; size: number; colours: Colours }) {
+  const half = size * 0.65;
+  return (
+    <>
+      <gridHelper args={[half * 2, 12, colours.rule, colours.rule]} position={[middle[0], 0, 0]} material-opacity={0.35} material-transparent />
+      <Line points={[[middle[0] - half, 0, 0], [middle[0] + half, 0, 0]]} color={colours.soft} lineWidth={1} dashed dashSize={0.12} gapSize={0.04} />
+    </>
+  );
+} // prettier-ignore
+
+/**
+ * A mark by its shape, as on the sheet: hollow inside, solid outside, half-filled undecided, square held, small
+ * when not measured; and the whisker of its movement.
+ */
+function PointInSpace({ point, factor, lit, colours, size, onSelect }: { point: SheetPoint; factor: number; lit: boolean; colours: Colours; size: number; onSelect: () => void }) {
+  const at = inScene(point.position);
+  const moved = point.movement && point.verdict !== 'inside' ? inScene(point.position.map((value, i) => value + point.movement![i]! * factor) as unknown as Vector) : undefined;
+  const r = size * (point.verdict || point.control ? 0.0075 : 0.004);
+  const solid = point.verdict === 'outside';
+  const tone = point.movement && largestTone(point) === 'plus' ? colours.plus : colours.minus;
+  return (
+    <group position={at} onClick={(event) => { event.stopPropagation(); onSelect(); }}>
+      <mesh>
+        {point.control ? <boxGeometry args={[2 * r, 2 * r, 2 * r]} /> : <sphereGeometry args={[r, 20, 14]} />}
+        <meshBasicMaterial color={solid ? colours.ink : colours.sheet} />
+      </mesh>
+      <mesh scale={1.16}>
+        {point.control ? <boxGeometry args={[2 * r, 2 * r, 2 * r]} /> : <sphereGeometry args={[r, 20, 14]} />}
+        <meshBasicMaterial color={colours.ink} side={1} />
+      </mesh>
+      {point.verdict === 'undecided' ? (
+        <mesh>
+          <sphereGeometry args={[r * 1.02, 20, 14, 0, Math.PI * 2, Math.PI / 2, Math.PI / 2]} />
+          <meshBasicMaterial color={colours.ink} />
+        </mesh>
+      ) : null}
+      {lit ? (
+        <mesh>
+          <sphereGeometry args={[r * 2.2, 20, 14]} />
+          <meshBasicMaterial color={colours.lit} transparent opacity={0.6} depthWrite={false} />
+        </mesh>
+      ) : null}
+      <mesh visible={false}>
+        <sphereGeometry args={[r * 3.5, 8, 6]} />
+      </mesh>
+      {moved ? <Line points={[[0, 0, 0], moved.map((value, i) => value - at[i]!) as [number, number, number]]} color={tone} lineWidth={solid ? 3.4 : 2} /> : null}
+      {lit || solid ? <Label text={point.code} lift={r * 3} /> : null}
+    </group>
+  );
+} // prettier-ignore
+
+function Label({ text, lift }: { text: string; lift: number }) {
+  return (
+    <Html position={[0, lift, 0]} center className="pointer-events-none font-cond text-ink" zIndexRange={[1, 0]}>
+      <span className="-translate-y-2 whitespace-nowrap">{text}</span>
+    </Html>
+  );
+} // prettier-ignore
+
+function largestTone({ movement, position }: SheetPoint): 'plus' | 'minus' {
+  const outward = position[1] < 0 ? -1 : 1;
+  const parts = [movement![0], movement![1] * outward, movement![2]];
+  const largest = parts.reduce((best, value) => (Math.abs(value) > Math.abs(best) ? value : best), 0);
+  return largest >= 0 ? 'plus' : 'minus';
+} // prettier-ignore

@@ -1,0 +1,70 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useMemo } from 'react';
+import { sheetFigure } from '@/core/drawing/points';
+import { suggestFactor } from '@/core/drawing/sheet';
+import { norm } from '@/core/geometry/vector';
+import type { JobRows } from '@/core/job/job-rows';
+import { judgeRound } from '@/core/round/judgement';
+import { useFormat } from '../shell/preferences-context';
+import { FactorSlider } from '../sheet/factor-slider';
+import { VerdictMark } from '../sheet/mark';
+import { layoutOf } from '../sheet/sheet';
+import { useSheetAddress } from '../sheet/use-sheet-address';
+
+/** The 3D library is fetched only when somebody opens this view. */
+const Scene = dynamic(() => import('./scene').then(({ Scene: scene }) => scene), {
+  ssr: false,
+  loading: () => <p role="status">Fetching the view in space …</p>,
+});
+
+/** The shell in space: its frame, the movements exaggerated, the same selection as on the sheet. */
+export function SpacePage({ rows, roundId }: { rows: JobRows; roundId: string }) {
+  const format = useFormat();
+  const round = rows.rounds.find((each) => each.id === roundId)!;
+  const judgement = useMemo(() => judgeRound(rows, round), [rows, round]);
+  const figure = useMemo(() => sheetFigure(rows, judgement), [rows, judgement]);
+  const [state, change] = useSheetAddress();
+  const suggested = useMemo(() => suggestFactor(figure.points.flatMap(({ movement }) => (movement ? [norm(movement)] : [])), layoutOf(figure)), [figure]); // prettier-ignore
+  const factor = state.factor ?? suggested;
+  const selected = figure.points.find(({ code }) => code === state.point);
+  if (figure.points.length === 0)
+    return <p className="text-soft">There is nothing to show in space yet: neither a reference nor located points.</p>; // prettier-ignore
+  return (
+    <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1fr)_18rem]">
+      <div className="flex min-w-0 flex-col gap-2">
+        <Scene figure={figure} factor={factor} selected={selected?.id} onSelect={(code) => change({ point: code, dimension: undefined })} />
+        <div className="flex flex-wrap items-center gap-4">
+          <FactorSlider factor={factor} onChange={(next) => change({ factor: next })} />
+          <span className="text-sm text-soft">Drag to turn, wheel or two fingers to come closer. Arrow keys turn it too.</span>
+        </div>
+        {selected ? (
+          <p role="status" className="text-lg">
+            {selected.code} {format.name(selected.name)}:{' '}
+            {selected.movement ? (
+              <>
+                <span className="figures">{selected.movement.map((value) => format.difference(value)).join(' / ')}</span> {format.unit} rearward, right, up
+              </>
+            ) : (
+              'no deviation yet'
+            )}
+          </p>
+        ) : (
+          <p className="text-soft">Choose a point in the view or in the list.</p>
+        )}
+      </div>
+      <ul aria-label="Points" className="overflow-auto xl:max-h-[calc(100dvh-11rem)]">
+        {figure.points.map((point) => (
+          <li key={point.id} className={state.point === point.code ? 'bg-lit' : ''}>
+            <button type="button" className="flex min-h-11 w-full items-center gap-2 border-b border-rule text-left" aria-pressed={state.point === point.code} onClick={() => change({ point: point.code, dimension: undefined })}>
+              <VerdictMark verdict={point.verdict} control={point.control} />
+              <span className="font-mono">{point.code}</span>
+              <span className="figures ml-auto text-soft">{point.movement ? format.length(norm(point.movement)) : ''}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+} // prettier-ignore
