@@ -146,6 +146,19 @@ export class JobBuilder {
     return id;
   }
 
+  /** One length of a reference. */
+  figure(referenceId: string, dimension: string, value: number, tolerance = 3): void {
+    this.add('referenceDimensions', {
+      id: this.random.uuid(),
+      referenceId,
+      dimensionId: this.dimension(dimension),
+      value: Math.round(value * 10) / 10,
+      tolerance,
+      sd: null,
+      version: 1,
+    });
+  }
+
   /** The chart's points, dimensions and seams; without figures where the job has no chart. */
   chart(draft: ChartDraft, withFigures = true): void {
     const made = chartRows(

@@ -266,6 +266,7 @@ export function solbris(): DemoJob {
   job.wait(30).stepEvent(rust!, 'curing', NILS!, 're-wet daily', '2026-11-26T08:00:00.000Z');
   job.stepEvent(parts!, 'missing', ALVA!, 'on order since 12 November', '2026-12-04T12:00:00.000Z');
   void cut;
+  otherReferences(job, chart);
   return {
     folder: 'solbris',
     rows: job.rows,
@@ -276,6 +277,19 @@ export function solbris(): DemoJob {
       { entryId: braced.id, name: 'Braces X1 and X2 in the door opening', motif: 'brace' },
     ],
   };
+}
+
+/**
+ * What else the shop knows of the car: a sister estate measured at the shows, and the old sill kept for its
+ * holes, whose drain hole was drilled out of place at some time and contradicts the chart.
+ */
+function otherReferences(job: JobBuilder, chart: ChartDraft): void {
+  const sister = job.wait(45).reference('sisterCar', 'Sister estate of the Nordby museum', 'Lengths taken with a tape on the standing car, 2024; never hit as far as is known', 1.8, 1); // prettier-ignore
+  const lengths = chart.dimensions.filter(({ code }) => /^(D|W|C|T|RW|RL)/.test(code));
+  for (const { code, value } of lengths)
+    job.figure(sister, code, value + 1.1 * job.random.normal());
+  const sill = job.wait(5).reference('keptPart', 'Old left sill, cut out and kept', 'Jacking holes and pinch flange sound; the middle drain hole looks drilled anew', 0.8, 2); // prettier-ignore
+  job.figure(sill, 'CL1', lengths.find(({ code }) => code === 'CL1')!.value + 4.6);
 }
 
 const round1 = (value: number): number => Math.round(value * 10) / 10;

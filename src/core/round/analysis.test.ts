@@ -118,7 +118,14 @@ describe('between two rounds', () => {
     expect(movement.points).toMatchObject({ ok: false, reason: expect.stringContaining('round 2') });
   });
 
-  it('knows no other verdicts where there is one reference', () => {
-    expect(otherVerdicts(judgeRound(solbris, asFound!), 'point', idOf('F1L'))).toEqual([]);
+  it('says what the other references would say of a length, and nothing where there is one', () => {
+    const judgement = judgeRound(solbris, asFound!);
+    expect(otherVerdicts(judgement, 'point', idOf('F1L'))).toEqual([]);
+    const length = judgement.dimensions.find(({ dimension }) => dimension.code === 'CL1')!;
+    const others = otherVerdicts(judgement, 'dimension', length.dimension.id);
+    expect(others.map(({ reference }) => reference.kind)).toEqual(['sisterCar', 'keptPart']);
+    // The kept sill says 4.6 mm more than the chart: the same length is as much shorter against it.
+    expect(others[1]!.deviation[0]).toBeCloseTo(length.judged!.deviation - 4.6, 1);
+    expect(others[0]!.plusMinus).toBeGreaterThan(length.judged!.plusMinus);
   });
 }); // prettier-ignore

@@ -9,7 +9,7 @@ const PAGES: readonly (readonly [path: string, text: string])[] = [
   ['', 'Day sheet'],
   ['/chart', 'Chart'],
   ['/references', 'References'],
-  ['/time', 'Through time'],
+  ['/time', 'Over time'],
   ['/log', 'Log'],
   ['/record', 'Record'],
 ];

@@ -13,7 +13,7 @@ export const AGREE: Readonly<Record<string, Agree>> = {
 }; // prettier-ignore
 
 const CHOICE_WORD: Readonly<Record<ControlChoice['name'], string>> = {
-  held: 'Held now', undisturbed: 'Undisturbed', rival: 'The rival set', all: 'All points',
+  held: 'Held now', undisturbed: 'Undisturbed', rival: 'Rival', all: 'All points',
 }; // prettier-ignore
 
 /** Which points can be trusted, and what each choice of control points does to the deviations, side by side. */
@@ -60,20 +60,26 @@ export function ControlPanel({ rows, live, agree, setAgree, onHold, control }: {
         </>
       ) : null}
       {fitted.length > 0 ? (
+        <>
+          <ul aria-label="Choices of control points">
+            {fitted.map((choice) => (
+              <li key={choice.name} className="flex min-h-11 flex-wrap items-center justify-between gap-x-3">
+                <span>
+                  <strong>{CHOICE_WORD[choice.name]}</strong>: {choice.pointIds.length} points
+                  {choice.result.ok ? `, agree within ${format.length(choice.result.rms)} ${format.unit}` : ''}
+                </span>
+                {sameSet(choice.pointIds, control) ? null : <Button onClick={() => onHold(choice.pointIds)}>Hold these {choice.pointIds.length} as control</Button>}
+              </li>
+            ))}
+          </ul>
         <table className="ruled">
-          <caption className="pb-1 text-left text-sm text-soft">How far each point is off under each choice, {format.unit}. The largest come first.</caption>
+          <caption className="pb-1 text-left text-sm text-soft">How far each point is off under each choice, {format.unit}</caption>
           <thead className="sticky top-0 bg-paper">
             <tr>
               <th>Point</th>
               {fitted.map((choice) => (
-                <th key={choice.name} className="num align-bottom">
-                  {CHOICE_WORD[choice.name]} ({choice.pointIds.length})
-                  {choice.result.ok ? <span className="block font-normal">agree within {format.length(choice.result.rms)}</span> : null}
-                  {choice.name === 'held' || sameSet(choice.pointIds, control) ? null : (
-                    <Button className="mt-1 text-sm" onClick={() => onHold(choice.pointIds)}>
-                      Hold these {choice.pointIds.length} as control
-                    </Button>
-                  )}
+                <th key={choice.name} className="num">
+                  {CHOICE_WORD[choice.name]}
                 </th>
               ))}
             </tr>
@@ -92,6 +98,7 @@ export function ControlPanel({ rows, live, agree, setAgree, onHold, control }: {
             ))}
           </tbody>
         </table>
+        </>
       ) : null}
       <p className="text-sm text-soft">▪ taken as control in that choice. The search proposes; you decide, and may tick points one by one under Points.</p>
     </section>

@@ -217,7 +217,7 @@ function Stations({ view, layout, stations }: { view: ViewName; layout: SheetLay
       <g key={label}>
         <line x1={at} x2={at} y1={y + 4} y2={y + height - 4} stroke="var(--soft)" strokeWidth={strong ? 1.6 : 1} strokeDasharray={strong ? '9 3' : '1 4'} />
         {view === 'plan' ? (
-          <text x={at + 4} y={y + 14} fontSize={11.5} fill="var(--soft)" className="font-cond" fontWeight={strong ? 600 : 400}>
+          <text x={at + 4} y={y + height - (strong ? 22 : 8)} fontSize={11.5} fill="var(--soft)" className="font-cond" fontWeight={strong ? 600 : 400}>
             {label}
           </text>
         ) : null}

@@ -35,11 +35,11 @@ export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; round
     <div className="flex flex-col gap-4">
       <p className="max-w-prose">
         The centre plane is fitted to the pairs that agree with it ({pairs.filter(({ symmetric }) => symmetric).length} of {pairs.length}) and to the centre
-        points. It stands {(Math.atan(plane.lengthways) * 180 / Math.PI).toFixed(2)}° to the length axis and leans {(Math.atan(plane.upward) * 180 / Math.PI).toFixed(2)}°. The
+        points. It stands {degrees(plane.lengthways)} to the length axis and leans {degrees(plane.upward)}. The
         differences do not say which side moved: the undisturbed points do. Damage that is the same on both sides cannot be seen here.
       </p>
       <Faults faults={marking.faults} />
-      <div className="grid grid-cols-1 gap-4 xl:grid-cols-2">
+      <div className="grid grid-cols-1 items-start gap-4 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
         {placed.ok ? <FoldedPlan rows={rows} pairs={pairs} positions={placed.positions} selected={selected} select={select} /> : null}
         <PairTable rows={rows} pairs={pairs} selected={selected} select={select} onApart={(pair) => marking.run({ pointIds: [pair.left, pair.right], mirrored: false })} />
       </div>
@@ -58,6 +58,9 @@ export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; round
     </div>
   );
 } // prettier-ignore
+
+/** A slope as an angle, without sign. */
+const degrees = (slope: number): string => `${Math.abs((Math.atan(slope) * 180) / Math.PI).toFixed(2)}°`; // prettier-ignore
 
 const differs = ({ difference, sd }: SideDifference): boolean =>
   difference.some((value, i) => Math.abs(value) > DIFFERS * sd[i]!);
@@ -92,7 +95,7 @@ function PairTable({ rows, pairs, selected, select, onApart }: Choosing & { rows
             return (
               <tr key={pair.left} className={selected === pair.left ? 'bg-lit' : ''} data-pair={left.code} data-differs={differs(each)}>
                 <td className="py-0!">
-                  <button type="button" className="min-h-11 w-full text-left" aria-pressed={selected === pair.left} title={format.name(left.name)} onClick={() => select(pair.left)}>
+                  <button type="button" className="min-h-11 w-full whitespace-nowrap text-left" aria-pressed={selected === pair.left} title={format.name(left.name)} onClick={() => select(pair.left)}>
                     {left.code} – {byId.get(pair.right)!.code}
                   </button>
                 </td>
@@ -105,8 +108,8 @@ function PairTable({ rows, pairs, selected, select, onApart }: Choosing & { rows
                 ))}
                 <td className="num text-soft">{format.length(2 * Math.max(...sd))}</td>
                 <td className="py-0!">
-                  <button type="button" className="min-h-11 min-w-11 text-sm underline" onClick={() => onApart(pair)}>
-                    never meant to match
+                  <button type="button" className="min-h-11 min-w-11 whitespace-nowrap text-sm underline" title="The two were never meant to match" onClick={() => onApart(pair)}>
+                    not a pair
                   </button>
                 </td>
               </tr>
@@ -131,12 +134,24 @@ function FoldedPlan({ rows, pairs, positions, selected, select }: Choosing & { r
   const factor = [50, 20, 10, 5, 2, 1].find((each) => each * largest * layout.scale < 60) ?? 1;
   const codeOf = new Map(rows.points.map(({ id, code }) => [id, code.replace(/R$/i, '')]));
   const box = layout.views.side;
+  const folded = (id: string): Vector | undefined => {
+    const at = positions.get(id);
+    return at && rows.points.find((point) => point.id === id)?.side !== 'left' ? [at[0], Math.abs(at[1]), at[2]] : undefined;
+  };
+  const outline = rows.memberLines.flatMap(({ fromPointId, toPointId }) => {
+    const [from, to] = [folded(fromPointId), folded(toPointId)];
+    return from && to ? [[from, to] as const] : [];
+  });
   return (
     <figure className="min-w-0 border border-rule bg-sheet">
       <svg viewBox={`0 0 ${box.width} ${layout.views.plan.height / 2 + box.height}`} className="block w-full" role="img" aria-label="The left side folded onto the right, plan above and side below">
         <text x={10} y={16} fontSize={12} fill="var(--soft)" className="font-cond">left folded onto right · differences drawn {factor} times as large</text>
         {(['plan', 'side'] as const).map((view) => (
           <g key={view} transform={view === 'side' ? `translate(0 ${-layout.views.plan.height / 2})` : undefined}>
+            {outline.map(([from, to], i) => {
+              const [[x1, y1], [x2, y2]] = [project(layout, view, from), project(layout, view, to)];
+              return <line key={i} {...{ x1, y1, x2, y2 }} stroke="var(--rule)" strokeWidth={1} />;
+            })}
             {pairs.map((each) => {
               const right = positions.get(each.pair.right)!;
               const [x, y] = project(layout, view, [right[0], Math.abs(right[1]), right[2]]);
@@ -147,8 +162,8 @@ function FoldedPlan({ rows, pairs, positions, selected, select }: Choosing & { r
                 <g key={each.pair.left} onClick={() => select(each.pair.left)} className="cursor-pointer">
                   {on ? <circle cx={x} cy={y} r={12} fill="none" stroke="var(--lit)" strokeWidth={5} /> : null}
                   <line x1={x} y1={y} x2={lx} y2={ly} stroke="var(--ink)" strokeWidth={differs(each) ? 2 : 1} />
-                  <rect x={lx - 3.5} y={ly - 3.5} width={7} height={7} fill="var(--sheet)" stroke="var(--minus)" strokeWidth={1.6} />
-                  <circle cx={x} cy={y} r={4} fill="var(--sheet)" stroke="var(--plus)" strokeWidth={1.6} />
+                  <rect x={lx - 3.5} y={ly - 3.5} width={7} height={7} fill="var(--sheet)" stroke="var(--soft)" strokeWidth={1.6} />
+                  <circle cx={x} cy={y} r={4} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.8} />
                   {differs(each) || on ? <text x={x + 7} y={y - 6} fontSize={12} fill="currentColor" className="font-cond">{codeOf.get(each.pair.right)}</text> : null}
                 </g>
               );

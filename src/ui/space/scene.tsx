@@ -46,7 +46,7 @@ export function Scene({ figure, factor, selected, onSelect }: { figure: SheetFig
   };
   return (
     <div role="application" tabIndex={0} aria-label="The shell in space; arrow keys turn it" onKeyDown={turn} className="h-[62dvh] min-h-96 border border-rule bg-sheet" data-scene={figure.points.length}>
-      <Canvas frameloop="demand" camera={{ position: [middle[0] + size * 0.75, middle[1] + size * 0.5, middle[2] + size * 0.75], fov: 35, near: 0.05, far: 60 }}>
+      <Canvas flat frameloop="demand" camera={{ position: [middle[0] + size * 0.92, middle[1] + size * 0.62, middle[2] + size * 0.92], fov: 35, near: 0.05, far: 60 }}>
         <OrbitControls ref={controls} makeDefault target={middle} enablePan={false} minDistance={size * 0.25} maxDistance={size * 2.2} minPolarAngle={0.05} maxPolarAngle={Math.PI / 2} />
         <Floor middle={middle} size={size} colours={colours} />
         {figure.lines.map(([from, to], i) => (

@@ -106,7 +106,7 @@ function optionOf({ values, reference, limit }: LengthSeries, time: ThroughTime,
         markLine: {
           symbol: 'none', silent: true, label: { color: soft, fontSize: 11 },
           data: [
-            ...(reference !== undefined ? [{ yAxis: reference, lineStyle: { color: soft, type: 'dashed' as const }, label: { formatter: 'reference', position: 'insideEndTop' as const } }] : []),
+            ...(reference !== undefined ? [{ yAxis: reference, lineStyle: { color: soft, type: 'dashed' as const }, label: { formatter: 'reference', position: 'insideStartTop' as const } }] : []),
             ...grouped(time.events).map(({ at: when, text }) => ({ xAxis: when, lineStyle: { color: rule, type: 'solid' as const }, label: { formatter: text, position: 'end' as const, rotate: 0 } })),
           ],
         },
