@@ -26,6 +26,11 @@ const SCREENS: readonly (readonly [name: string, path: string])[] = [
   ['tape', `${s}/rounds/${solbris.rounds[1]!.id}`],
   ['tape without a chart', `${k}/rounds/${kvist.rounds[0]!.id}`],
   ['sheet', `${s}/rounds/${solbris.rounds[0]!.id}/sheet`],
+  ['left against right', `${s}/rounds/${solbris.rounds[0]!.id}/sides`],
+  ['in space', `${s}/rounds/${solbris.rounds[0]!.id}/space`],
+  ['references', `${s}/references`],
+  ['references of a job without a chart', `${k}/references`],
+  ['over time', `${l}/time`],
   ['brace', `${s}/brace`],
   ['cut', `${s}/cut`],
   ['pull', `${s}/pull`],
@@ -141,8 +146,9 @@ describe('every screen of the demo', () => {
     // Only its length and height were read: the lengths taped to it locate it all the same.
     expect(await page.locator('tr[data-code=D2R]').getAttribute('data-verdict')).not.toBeNull();
     expect(await page.locator('tr[data-code=K5]').textContent()).toContain('not measured');
+    await page.getByRole('tab', { name: 'Control' }).click();
     await page.getByLabel('How far undisturbed points may be off').selectOption('2.5');
-    const found = page.locator('[data-undisturbed]');
+    const found = page.locator('[aria-busy=false] [data-undisturbed]');
     await found.waitFor();
     const [agreeing, moved] = (await found.textContent())!.split('Moved, if so:');
     expect(agreeing).toMatch(/^3\d of 47 located points agree/);

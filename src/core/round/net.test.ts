@@ -160,3 +160,20 @@ describe('how well a point is known', () => {
     expect(knownTo([1, 0.9, 0, 0.9, 1, 0, 0, 0, 0.1]).direction).toBe('aslant');
   });
 });
+
+describe('a round measured in axes of its own', () => {
+  it('is located though its axes are turned far against the chart’s', () => {
+    const [c, t] = [Math.cos(0.6), Math.sin(0.6)];
+    const template = solbris.readings.find(({ quantity }) => quantity === 'height')!;
+    const chart = chooseReferences(solbris).points;
+    const readings = [...chart].flatMap(([pointId, { row }], i) =>
+      ([['length', c * row.x - t * row.y + 400], ['width', t * row.x + c * row.y - 90], ['height', row.z + 30]] as const).map(([quantity, value]) => ({
+        ...template, id: `${quantity}${i}`, lineId: `${i}`, pointId, quantity, value, raw: `${value}`,
+      })),
+    ); // prettier-ignore
+    const rows = { ...solbris, readings, readingStrikes: [] };
+    const { solution, doubts } = solve(rows, asFound);
+    expect(doubts).toEqual([]);
+    expect(solution!.survey.points).toHaveLength(chart.size);
+  });
+});

@@ -3,9 +3,10 @@ import type { InstrumentVersion, Point, PointCondition, Reading, Round } from '.
 import type { JobRows } from '../job/job-rows';
 import type { ChosenReferences } from '../reference/chosen';
 import { roughStart, type RoughStart } from '../survey/rough-start';
-import type { Survey, SurveyPoint, SurveyReading } from '../survey/survey';
+import type { Survey, SurveyReading } from '../survey/survey';
 import { conditionsOf } from './conditions';
 import { correctedValue } from './corrections';
+import { startingPoints } from './starting-points';
 import { readingSd, standingReadings, subjectKey } from './measured';
 
 /** A round as a net; its points go by their codes, its readings by their identities. */
@@ -112,34 +113,6 @@ function headReading(reading: Reading, point: string, at: Vector): SurveyReading
 /** Points marked worn, oval, rusty or rebuilt in this round, with the variance that adds to their readings. */
 function doubtfulPoints(rows: JobRows, round: Round): Map<string, number> {
   return new Map([...conditionsOf(rows, round)].flatMap(([id, kind]) => (DOUBTFUL_SD[kind] ? [[id, DOUBTFUL_SD[kind] ** 2] as const] : []))); // prettier-ignore
-}
-
-/** Chart positions shifted as a whole by the middle of what heights, lengths and widths say. */
-function startingPoints(positions: readonly { point: Point; at: Vector | undefined }[], readings: readonly SurveyReading[]): SurveyPoint[] {
-  const chart = new Map(positions.flatMap(({ point, at }) => (at ? [[point.code, at] as const] : [])));
-  const AXIS = { station: 0, offset: 1, height: 2 } as const;
-  const shifts: [number[], number[], number[]] = [[], [], []];
-  for (const reading of readings) {
-    if (reading.kind !== 'station' && reading.kind !== 'offset' && reading.kind !== 'height') continue;
-    const at = chart.get(reading.point);
-    if (at) shifts[AXIS[reading.kind]].push(reading.value - at[AXIS[reading.kind]]);
-  }
-  const shift = shifts.map(median) as unknown as Vector;
-  const centre = [0, 1, 2].map((axis) => [...chart.values()].reduce((sum, at) => sum + at[axis]! / chart.size, 0));
-  const beside = new Map(positions.map(({ point }) => [point.id, point.code]));
-  return positions.map(({ point, at }) => {
-    // A substitute stands beside its point, not in it.
-    const aside = at || point.substituteForId === null ? 0 : 20;
-    const near = at ?? chart.get(beside.get(point.substituteForId ?? '') ?? '') ?? (centre as unknown as Vector);
-    return { id: point.code, start: [near[0] + shift[0] + aside, near[1] + shift[1] + aside / 2, near[2] + shift[2]] };
-  });
-} // prettier-ignore
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = Math.floor(sorted.length / 2);
-  if (sorted.length === 0) return 0;
-  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
 }
 
 export const versionOf = (rows: JobRows, reading: Reading): InstrumentVersion =>

@@ -71,7 +71,7 @@ export function Deviations({ rows, roundId, actions, acceptHref, ghosts }: {
     [rows, round, format],
   );
   const tabs: readonly (readonly [Panel, string])[] = [
-    ['points', `Points (${points.length})`], ['dimensions', `Lengths (${dimensions.length})`], ['pattern', 'Pattern'], ['control', 'Control'],
+    ['points', `Points (${points.length})`], ['dimensions', `Dimensions (${dimensions.length})`], ['pattern', 'Pattern'], ['control', 'Control'],
   ];
   return (
     <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1.65fr)_minmax(22rem,1fr)]">
@@ -89,7 +89,7 @@ export function Deviations({ rows, roundId, actions, acceptHref, ghosts }: {
       <Tabs.Root value={state.panel} onValueChange={(panel) => change({ panel: panel as Panel })} className="flex min-h-0 min-w-0 flex-col xl:max-h-[calc(100dvh-10rem)]">
         <Tabs.List aria-label="What is judged" className="flex flex-wrap border-b-2 border-ink">
           {tabs.map(([value, text]) => (
-            <Tabs.Trigger key={value} value={value} className="min-h-11 px-2.5 font-cond data-[state=active]:bg-ink data-[state=active]:text-paper">
+            <Tabs.Trigger key={value} value={value} className="min-h-11 px-2 font-cond data-[state=active]:bg-ink data-[state=active]:text-paper">
               {text}
             </Tabs.Trigger>
           ))}

@@ -18,6 +18,11 @@ export function svgText(drawing: SVGSVGElement): string {
     }
     for (const name of [...element.getAttributeNames()].filter((each) => each === 'class' || each.startsWith('aria-') || each === 'role')) element.removeAttribute(name); // prettier-ignore
   }
+  const comments = document.createNodeIterator(copy, NodeFilter.SHOW_COMMENT);
+  const found: Node[] = [];
+  for (let node = comments.nextNode(); node; node = comments.nextNode()) found.push(node);
+  found.forEach((node) => node.parentNode?.removeChild(node));
+  copy.normalize();
   const { width, height } = drawing.viewBox.baseVal;
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
   copy.setAttribute('width', String(width));
