@@ -17,26 +17,27 @@ const [solbris, lodd] = ['solbris', 'lodd'].map(base);
 
 /** View: its address, then what differs from a working window by day. */
 const VIEWS = {
-  jobs: ['/'],
   'day-sheet': [solbris],
   chart: [`${solbris}/chart`],
   measuring: [round('solbris', '02')],
   doubts: [round('solbris', '01'), { click: /doubtful/ }],
-  board: [
-    round('solbris', '02').replace('/jobs/', '/board/').replace('/rounds/', '/'),
-    { beside: round('solbris', '02') },
-  ],
   'walk-sheet': [`${round('solbris', '02')}/walk`],
   sheet: [`${round('solbris', '01')}/sheet`],
   'sheet-dark-inches-us': [
     `${round('solbris', '01')}/sheet`,
     { sheet: 'dark', units: 'in16', words: 'us' },
   ],
+  pattern: [
+    `${round('solbris', '01')}/sheet?panel=pattern&point=R4L&ghost=2`,
+    { wait: '[data-pattern]' },
+  ],
+  sides: [`${round('solbris', '01')}/sides`],
+  space: [`${round('solbris', '01')}/space?point=R4L`, { wait: '[data-scene] canvas' }],
+  references: [`${solbris}/references`],
+  time: [`${lodd}/time`],
   brace: [`${solbris}/brace`],
   pull: [`${solbris}/pull`],
   fit: [`${solbris}/fit`],
-  weld: [`${solbris}/weld`],
-  instruments: ['/instruments'],
   log: [`${solbris}/log`],
   verify: [`${lodd}/verify`],
   record: [`${lodd}/record?record=1`],
@@ -56,7 +57,7 @@ const browser = await chromium.launch({
 });
 for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;
-  const { width = 1280, height = 800, click, beside, ...choices } = options;
+  const { width = 1280, height = 800, click, wait, ...choices } = options;
   const context = await browser.newContext({ viewport: { width, height }, baseURL: address });
   const value = JSON.stringify({
     words: 'uk',
@@ -67,12 +68,12 @@ for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
   });
   await context.addCookies([{ name: 'vinkel', value: encodeURIComponent(value), url: address }]);
   const page = await context.newPage();
-  // The board follows a measuring screen in another window.
-  if (beside) await (await context.newPage()).goto(beside);
   await page.goto(where);
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(1500);
   if (click) await page.getByRole('tab', { name: click }).click();
+  if (wait) await page.locator(wait).waitFor();
+  if (wait) await page.waitForTimeout(1500);
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: path.join(folder, `${name}.png`) });
   await context.close();

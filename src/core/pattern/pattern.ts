@@ -46,6 +46,8 @@ export interface DamagePattern {
   readonly local: readonly LocalMovement[];
   /** The size of component by standard deviation that chance exceeds once in a hundred undamaged shells. */
   readonly threshold: number;
+  /** Hinges that could be tried at all: none where too few points are located. */
+  readonly hinges: number;
 }
 
 /** Chance of any false pattern in an undamaged shell: half of it for sections, half for single points. */
@@ -73,17 +75,18 @@ export function damagePattern(
 ): DamagePattern {
   const local: LocalMovement[] = [];
   let left = points.map((_, i) => i);
-  let threshold = 0;
+  let [threshold, hinges] = [0, 0];
   for (;;) {
     const some = left.map((i) => points[i]!);
     const rows = left.flatMap((i) => [3 * i, 3 * i + 1, 3 * i + 2]);
     const shell = new Shell(some, covariance.selection(rows, rows), held);
     threshold ||= shell.threshold(random);
+    hinges ||= shell.hinges;
     const sections = shell.sections(threshold);
     const worst = shell.worstLocal(sections);
     const enough = local.length > points.length / 4 || some.length < 8;
     if (!worst || worst.probability > FALSE_PATTERN / 2 / points.length || enough)
-      return { sections, local, threshold };
+      return { sections, local, threshold, hinges };
     local.push(worst.movement);
     left = left.filter((i) => points[i]!.id !== worst.movement.id);
   }
@@ -110,6 +113,10 @@ class Shell {
     this.whitened = new Whitened(free);
     this.z = this.whitened.column(points.flatMap(({ deviation }) => [...deviation]));
     this.candidates = hingesToTry(points, held).map((hinge) => this.candidate(hinge));
+  }
+
+  get hinges(): number {
+    return this.candidates.length;
   }
 
   private candidate(hinge: Hinge): Candidate {

@@ -21,6 +21,10 @@ export const COMPONENT_WORD: Readonly<Record<Component, string>> = {
 
 /** The pattern in plain sentences: the whole section first, then how its sides differ, then single points. */
 export function patternSentences(pattern: DamagePattern, words: PatternWords): string[] {
+  if (pattern.hinges === 0)
+    return [
+      'Too few points are located to look for a pattern: locate three or more of one end, and more of the rest.',
+    ];
   if (pattern.sections.length + pattern.local.length === 0)
     return [
       'No pattern: what the points are off by is no more than the readings and chance explain.',

@@ -185,6 +185,12 @@ function alignRound(
       ok: false,
       reason: 'no control points are chosen: choose at least three points to measure from',
     };
+  if (located.size > 0 && ![...located.keys()].some((id) => references.points.has(id)))
+    return {
+      ok: false,
+      reason:
+        'no reference in use covers any located point: make one under References, or measure points that one covers',
+    };
   const disturbed = disturbedPoints(rows, round);
   const setAside = controlIds.filter((id) => disturbed.has(id));
   const usable = controlIds.filter(

@@ -18,9 +18,9 @@ import { PatternPanel } from './pattern-panel';
 import { layoutOf, Sheet } from './sheet';
 import { SheetTools, type Ghost } from './sheet-tools';
 import { useAnalysis } from './use-analysis';
-import { useSheetAddress, type Panel, type SheetState } from './use-sheet-address';
+import { useFactor, useSheetAddress, type Panel, type SheetState } from './use-sheet-address';
 import type { Station } from './view';
-import { Why } from './why';
+import { Why, type Subject } from './why';
 
 export interface SheetActions {
   readonly setControl: Action;
@@ -40,7 +40,7 @@ export function Deviations({ rows, roundId, actions, acceptHref, ghosts }: {
   const [agree, setAgree] = useState('own');
   const live = useAnalysis(shown, roundId, AGREE[agree]!);
   const suggested = useMemo(() => suggestFactor(figure.points.flatMap((point) => (point.movement ? [norm(point.movement)] : [])), layoutOf(figure)), [figure]);
-  const factor = state.factor ?? suggested;
+  const { factor, slide, commit } = useFactor(state, change, suggested);
   const drawing = useRef<SVGSVGElement>(null);
   const point = judgement.points.find((each) => each.point.code === state.point);
   const dimension = judgement.dimensions.find((each) => each.dimension.code === state.dimension);
@@ -51,6 +51,10 @@ export function Deviations({ rows, roundId, actions, acceptHref, ghosts }: {
   const pairs = useMemo(
     () => (dimension && !point ? [{ from: dimension.dimension.fromPointId, to: dimension.dimension.toPointId, strong: true }] : []),
     [dimension, point],
+  );
+  const subject = useMemo(
+    (): Subject | undefined => (point ? { kind: 'point', id: point.point.id } : dimension && { kind: 'dimension', id: dimension.dimension.id }),
+    [point, dimension],
   );
   const selectPoint = useCallback((code: string) => change({ point: code, dimension: undefined }), [change]);
   const selectDimension = useCallback((code: string) => change({ dimension: code, point: undefined }), [change]);
@@ -79,9 +83,9 @@ export function Deviations({ rows, roundId, actions, acceptHref, ghosts }: {
         <Faults faults={faults} />
         <AlignmentLine judgement={judgement} rows={rows} />
         <Sheet figure={figure} factor={factor} selected={lit} onSelect={selectId} title={title} pairs={pairs} faint={faint} stations={stations} ghost={ghost} zoom={state.zoom} onZoom={(zoom) => change({ zoom })} drawing={drawing} />
-        <SheetTools state={state} change={change} factor={factor} ghosts={ghosts} drawing={drawing} exports={`/api/jobs/${round.jobId}/rounds/${round.id}/export`} />
+        <SheetTools state={state} change={change} factor={factor} slide={slide} commit={commit} ghosts={ghosts} drawing={drawing} exports={`/api/jobs/${round.jobId}/rounds/${round.id}/export`} />
         <Why
-          subject={point ? { kind: 'point', id: point.point.id } : dimension ? { kind: 'dimension', id: dimension.dimension.id } : undefined}
+          subject={subject}
           judgement={judgement} rows={shown} acceptHref={acceptHref} onToggleControl={toggle} chooseReference={actions.chooseReference}
         />
         <BetweenAnyTwo rows={shown} judgement={judgement} />

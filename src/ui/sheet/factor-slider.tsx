@@ -5,7 +5,7 @@ import { Slider } from 'radix-ui';
 export const FACTORS = [1, 2, 3, 5, 7, 10, 15, 20, 30, 50, 70, 100, 150, 200];
 
 /** How many times as large movements are drawn. */
-export function FactorSlider({ factor, onChange }: { factor: number; onChange: (factor: number) => void }) {
+export function FactorSlider({ factor, onChange, onCommit }: { factor: number; onChange: (factor: number) => void; onCommit: (factor: number) => void }) {
   const index = FACTORS.reduce((best, each, i) => (Math.abs(each - factor) < Math.abs(FACTORS[best]! - factor) ? i : best), 0); // prettier-ignore
   return (
     <span className="flex items-center gap-3">
@@ -15,6 +15,7 @@ export function FactorSlider({ factor, onChange }: { factor: number; onChange: (
         max={FACTORS.length - 1}
         value={[index]}
         onValueChange={([i]) => onChange(FACTORS[i!]!)}
+        onValueCommit={([i]) => onCommit(FACTORS[i!]!)}
         className="relative flex h-11 w-40 touch-none items-center"
       >
         <Slider.Track className="relative h-1 grow bg-rule" />

@@ -22,8 +22,8 @@ export interface Ghost {
 }
 
 /** What is shown of the sheet: exaggeration, filters, the ghost of another round, a closer look, and ways to take it along. */
-export function SheetTools({ state, change, factor, ghosts, drawing, exports }: {
-  state: SheetState; change: (some: Partial<SheetState>) => void; factor: number; ghosts: readonly Ghost[]; drawing: RefObject<SVGSVGElement | null>; exports: string;
+export function SheetTools({ state, change, factor, slide, commit, ghosts, drawing, exports }: {
+  state: SheetState; change: (some: Partial<SheetState>) => void; factor: number; slide: (factor: number) => void; commit: (factor: number) => void; ghosts: readonly Ghost[]; drawing: RefObject<SVGSVGElement | null>; exports: string;
 }) {
   const zoom = (by: number) => {
     const times = (state.zoom?.times ?? 1) * by;
@@ -42,7 +42,7 @@ export function SheetTools({ state, change, factor, ghosts, drawing, exports }: 
   );
   return (
     <div className="no-print flex flex-wrap items-center gap-x-3 gap-y-2">
-      <FactorSlider factor={factor} onChange={(next) => change({ factor: next })} />
+      <FactorSlider factor={factor} onChange={slide} onCommit={commit} />
       {filter('Verdict', 'verdict', SHOWN_VERDICTS, (value) => VERDICT_WORD[value])}
       {filter('Section', 'section', SECTIONS, (value) => value)}
       {filter('Side', 'side', SIDES, (value) => value)}

@@ -1,7 +1,7 @@
 'use client';
 
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { Zoom } from '@/core/drawing/sheet';
 import type { Vector } from '@/core/geometry/vector';
 import { SECTIONS, type Section } from '@/core/pattern/sections';
@@ -80,3 +80,16 @@ export function useSheetAddress(): readonly [SheetState, (some: Partial<SheetSta
   }, []);
   return [state, change];
 }
+
+/** The exaggeration: as it slides, and in the address once it is let go. */
+export function useFactor(state: SheetState, change: (some: Partial<SheetState>) => void, suggested: number) {
+  const [sliding, slide] = useState<number>();
+  const commit = useCallback(
+    (factor: number) => {
+      change({ factor });
+      slide(undefined);
+    },
+    [change],
+  );
+  return { factor: sliding ?? state.factor ?? suggested, slide, commit };
+} // prettier-ignore

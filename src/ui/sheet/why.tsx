@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { JobRows } from '@/core/job/job-rows';
 import { AXES } from '@/core/geometry/vector';
 import { decisionsAbout } from '@/core/round/behind';
@@ -33,7 +33,7 @@ interface WhyProps {
 }
 
 /** Why a figure is what it is: its readings, its reference, the alignment, the uncertainty, what was decided. */
-export function Why(props: WhyProps) {
+export const Why = memo(function Why(props: WhyProps) {
   const { subject, judgement } = props;
   if (!subject) return <p className="text-soft">Choose a point or a dimension to see why its figure is what it is.</p>; // prettier-ignore
   const common = { ...props, subject };
@@ -43,7 +43,7 @@ export function Why(props: WhyProps) {
   }
   const each = judgement.dimensions.find(({ dimension }) => dimension.id === subject.id)!;
   return <DimensionWhy {...common} each={each} />;
-}
+});
 
 type Shown = Omit<WhyProps, 'subject'> & { readonly subject: Subject };
 

@@ -11,7 +11,7 @@ import { useFormat } from '../shell/preferences-context';
 import { FactorSlider } from '../sheet/factor-slider';
 import { VerdictMark } from '../sheet/mark';
 import { layoutOf } from '../sheet/sheet';
-import { useSheetAddress } from '../sheet/use-sheet-address';
+import { useFactor, useSheetAddress } from '../sheet/use-sheet-address';
 
 /** The 3D library is fetched only when somebody opens this view. */
 const Scene = dynamic(() => import('./scene').then(({ Scene: scene }) => scene), {
@@ -27,7 +27,7 @@ export function SpacePage({ rows, roundId }: { rows: JobRows; roundId: string })
   const figure = useMemo(() => sheetFigure(rows, judgement), [rows, judgement]);
   const [state, change] = useSheetAddress();
   const suggested = useMemo(() => suggestFactor(figure.points.flatMap(({ movement }) => (movement ? [norm(movement)] : [])), layoutOf(figure)), [figure]); // prettier-ignore
-  const factor = state.factor ?? suggested;
+  const { factor, slide, commit } = useFactor(state, change, suggested);
   const selected = figure.points.find(({ code }) => code === state.point);
   if (figure.points.length === 0)
     return <p className="text-soft">There is nothing to show in space yet: neither a reference nor located points.</p>; // prettier-ignore
@@ -36,7 +36,7 @@ export function SpacePage({ rows, roundId }: { rows: JobRows; roundId: string })
       <div className="flex min-w-0 flex-col gap-2">
         <Scene figure={figure} factor={factor} selected={selected?.id} onSelect={(code) => change({ point: code, dimension: undefined })} />
         <div className="flex flex-wrap items-center gap-4">
-          <FactorSlider factor={factor} onChange={(next) => change({ factor: next })} />
+          <FactorSlider factor={factor} onChange={slide} onCommit={commit} />
           <span className="text-sm text-soft">Drag to turn, wheel or two fingers to come closer. Arrow keys turn it too.</span>
         </div>
         {selected ? (

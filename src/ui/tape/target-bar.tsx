@@ -95,6 +95,16 @@ export function TargetBar({
               </Button>
             ))
           : null}
+        {marked ? (
+          <select aria-label={`${marked} is otherwise doubtful`} className="min-h-11 border border-rule bg-sheet px-2" value="" onChange={(event) => onMark(marked, event.target.value as PointCondition['kind'])}>
+            <option value="">Doubtful …</option>
+            {(['oval', 'rusty', 'rebuilt'] as const).map((kind) => (
+              <option key={kind} value={kind}>
+                {CONDITION_WORD[kind]}
+              </option>
+            ))}
+          </select>
+        ) : null}
         {marked ? <Button onClick={() => setSubstituting(marked)}>Substitute</Button> : null}
       </div>
       {substituting ? (
