@@ -80,6 +80,7 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await page.keyboard.press('End');
     await page.getByRole('group', { name: /selected R4L/ }).focus();
     await page.keyboard.press('+');
+    await page.locator('[data-view=plan] g[clip-path]').waitFor();
     await page.keyboard.press('Shift+ArrowRight');
     const address = new URL(page.url());
     expect(Object.fromEntries(address.searchParams)).toMatchObject({ verdict: 'outside', side: 'left', ghost: '2', point: 'R4L', times: '200' }); // prettier-ignore
@@ -96,7 +97,7 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
   it('answers why with reference, control points, readings and their weights', async () => {
     await page.goto(`${found}/sheet?point=R4L`);
     const why = page.getByRole('region', { name: 'Why' });
-    await why.getByText(/Aligned on/).waitFor();
+    await why.getByText(/Control points:/).waitFor();
     await why.getByText(/Maker’s dimension chart/).waitFor();
     await why.locator('details').evaluate((details: HTMLDetailsElement) => (details.open = true));
     await why.getByRole('columnheader', { name: 'Weight' }).waitFor();

@@ -121,7 +121,8 @@ function useZooming(whole: SheetLayout, layout: SheetLayout, zoom: Zoom | undefi
       if (event.key === '+' || event.key === '=') set(now.times * 1.5, towards);
       else if (event.key === '-') set(now.times / 1.5, now.focus);
       else if (event.key === '0') onZoom(undefined);
-      else if (event.shiftKey && zoom && event.key.startsWith('Arrow')) {
+      else if (event.shiftKey && event.key.startsWith('Arrow')) {
+        if (!zoom) return true;
         const [dx, dy] = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key] ?? [0, 0];
         set(now.times, panned(layout, event.altKey ? 'side' : 'plan', now.focus, dx!, dy!));
       } else return false;

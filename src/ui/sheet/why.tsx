@@ -101,7 +101,7 @@ function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
             </li>
           ))}
           <li className="text-sm text-soft">
-            Limit {format.length(judged.limit)} on each axis. Aligned on {codes.join(', ')}. The ± holds the readings’ spread, the reference’s and the
+            Limit {format.length(judged.limit)} on each axis. Control points: {codes.join(', ')}. The ± holds the readings’ spread, the reference’s and the
             alignment’s: it grows away from the control points.
           </li>
         </ul>
