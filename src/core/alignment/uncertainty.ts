@@ -34,12 +34,7 @@ export function deviationCovariances(
   joint: (a: string, b: string) => readonly number[],
 ): Map<string, Matrix> {
   const rotation = new Matrix(motion.rotation.map((row) => [...row]));
-  const covariance = (a: UncertainPoint, b: UncertainPoint): Matrix => {
-    const own = rotation
-      .mmul(Matrix.from1DArray(3, 3, [...joint(a.id, b.id)]))
-      .mmul(rotation.transpose());
-    return a.id === b.id ? own.add(Matrix.eye(3, 3).mul(a.trust)) : own;
-  };
+  const back = rotation.transpose();
   const normal = Matrix.zeros(6, 6);
   const designs = control.map((point) => design(motion, point.measured));
   control.forEach((point, k) =>
@@ -51,27 +46,34 @@ export function deviationCovariances(
   );
   const inverted = inverse(normal);
   const shares = control.map((point, k) => inverted.mmul(designs[k]!.transpose()).div(point.sigma ** 2)); // prettier-ignore
+  const inRound = shares.map((share) => share.mmul(rotation).to1DArray());
+  const own = new Map(control.map(({ id }, k) => [id, k]));
+  /** Σ Bₖ Σₖᵢ: what the fit takes away with the errors of the control points, 6×3. */
+  const takenFor = (point: UncertainPoint): Matrix => {
+    const sum = new Float64Array(18);
+    control.forEach(({ id }, k) => addProduct(sum, inRound[k]!, joint(id, point.id)));
+    const taken = Matrix.from1DArray(6, 3, sum as unknown as number[]).mmul(back);
+    const k = own.get(point.id);
+    return k === undefined ? taken : taken.add(Matrix.mul(shares[k]!, point.trust));
+  };
   const motionCovariance = Matrix.zeros(6, 6);
-  control.forEach((a, k) =>
-    control.forEach((b, l) =>
-      motionCovariance.add(shares[k]!.mmul(covariance(a, b)).mmul(shares[l]!.transpose())),
-    ),
-  );
-  const result = new Map<string, Matrix>();
-  for (const point of judged) {
-    const j = design(motion, point.measured);
-    const taken = Matrix.zeros(6, 3);
-    control.forEach((each, k) => taken.add(shares[k]!.mmul(covariance(each, point))));
-    const shared = j.mmul(taken);
-    result.set(
-      point.id,
-      covariance(point, point)
-        .sub(shared)
-        .sub(shared.transpose())
-        .add(j.mmul(motionCovariance).mmul(j.transpose())),
-    );
-  }
-  return result;
+  control.forEach((point, k) => motionCovariance.add(takenFor(point).mmul(shares[k]!.transpose())));
+  return new Map(
+    judged.map((point) => {
+      const j = design(motion, point.measured);
+      const shared = j.mmul(takenFor(point));
+      const alone = rotation.mmul(Matrix.from1DArray(3, 3, [...joint(point.id, point.id)])).mmul(back);
+      const whole = alone.add(Matrix.eye(3, 3).mul(point.trust)).sub(shared).sub(shared.transpose());
+      return [point.id, whole.add(j.mmul(motionCovariance).mmul(j.transpose()))];
+    }),
+  ); // prettier-ignore
+}
+
+/** Adds a 6×3 matrix times a 3×3 one, both row major. */
+function addProduct(sum: Float64Array, a: readonly number[], b: readonly number[]): void {
+  for (let i = 0; i < 6; i++)
+    for (let k = 0; k < 3; k++)
+      sum[3 * i + k]! += a[3 * i]! * b[k]! + a[3 * i + 1]! * b[3 + k]! + a[3 * i + 2]! * b[6 + k]!;
 }
 
 const design = (motion: RigidMotion, measured: Vector): Matrix =>

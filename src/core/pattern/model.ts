@@ -1,6 +1,5 @@
-import { Matrix } from 'ml-matrix';
-import { factorise, type Factor } from '../survey/cholesky';
 import { share, shareSlope, type Hinge, type PatternPoint } from './sections';
+import type { Sparse } from './weights';
 
 /**
  * What a metalworker calls the movement of a section. The two sides' mean along, across and up; and their
@@ -18,64 +17,28 @@ export function visibleComponents(hinge: Hinge, points: readonly PatternPoint[])
   return sides.has('left') && sides.has('right') ? COMPONENTS : COMPONENTS.slice(0, 3);
 } // prettier-ignore
 
-/** Movement of every coordinate per millimetre of each component, 3n × components. */
-export function designOf(hinge: Hinge, points: readonly PatternPoint[], components: readonly Component[]): Matrix {
-  const design = Matrix.zeros(3 * points.length, components.length);
-  points.forEach(({ at, side }, i) => {
-    const part = share(hinge, at[0]);
-    if (part === 0) return;
-    components.forEach((component, c) => {
-      const isMean = component === 'mash' || component === 'sway' || component === 'sag';
-      design.set(3 * i + AXIS[component], c, part * (isMean ? 1 : SIDE[side]));
-    });
-  });
-  return design;
-} // prettier-ignore
+const isMean = (component: Component): boolean =>
+  component === 'mash' || component === 'sway' || component === 'sag';
+
+/** Movement of the coordinates per millimetre of each component. */
+export const designOf = (hinge: Hinge, points: readonly PatternPoint[], components: readonly Component[]): Sparse[] =>
+  components.map((component) => columnOf(points, AXIS[component], ({ at, side }) => share(hinge, at[0]) * (isMean(component) ? 1 : SIDE[side]))); // prettier-ignore
 
 /** The further column that says how the movement changes when the hinge goes along the shell, per mm. */
-export function hingeColumn(hinge: Hinge, points: readonly PatternPoint[], components: readonly Component[], amounts: readonly number[]): Matrix {
-  const column = Matrix.zeros(3 * points.length, 1);
-  points.forEach(({ at, side }, i) => {
-    const slope = shareSlope(hinge, at[0]);
-    components.forEach((component, c) => {
-      const isMean = component === 'mash' || component === 'sway' || component === 'sag';
-      const row = 3 * i + AXIS[component];
-      column.set(row, 0, column.get(row, 0) + slope * amounts[c]! * (isMean ? 1 : SIDE[side]));
-    });
-  });
-  return column;
+export function hingeColumn(hinge: Hinge, points: readonly PatternPoint[], components: readonly Component[], amounts: readonly number[]): Sparse {
+  const columns = [0, 1, 2].map((axis) =>
+    columnOf(points, axis, ({ at, side }) =>
+      shareSlope(hinge, at[0]) * components.reduce((sum, component, c) => (AXIS[component] === axis ? sum + amounts[c]! * (isMean(component) ? 1 : SIDE[side]) : sum), 0),
+    ),
+  );
+  return { rows: columns.flatMap(({ rows }) => rows), values: columns.flatMap(({ values }) => values) };
 } // prettier-ignore
 
-/**
- * Deviations made independent and of variance one: z = L⁻¹ d with Σ = L Lᵀ. Least squares with Σ becomes
- * plain least squares.
- */
-export class Whitened {
-  private readonly factor: Factor;
-
-  /** @param covariance definite, 3n×3n, mm² */
-  constructor(covariance: Matrix) {
-    const factor = factorise(Float64Array.from(covariance.to1DArray()), covariance.rows);
-    if (!factor) throw new Error('the covariance of the deviations is not definite');
-    this.factor = factor;
-  }
-
-  /** L⁻¹ b by forward substitution, from the first entry of b that is not zero. */
-  column(b: ArrayLike<number>): Float64Array {
-    const { lower, size } = this.factor;
-    const z = Float64Array.from(b);
-    const first = z.findIndex((value) => value !== 0);
-    if (first < 0) return z;
-    for (let i = first; i < size; i++) {
-      let sum = z[i]!;
-      for (let j = first; j < i; j++) sum -= lower[i * size + j]! * z[j]!;
-      z[i] = sum / lower[i * size + i]!;
-    }
-    return z;
-  }
-
-  /** The columns of a matrix, each made independent. */
-  columns(matrix: Matrix): Float64Array[] {
-    return Array.from({ length: matrix.columns }, (_, k) => this.column(matrix.getColumn(k)));
-  }
-}
+/** A column with one entry a point, on one axis. */
+function columnOf(points: readonly PatternPoint[], axis: number, value: (point: PatternPoint) => number): Sparse {
+  const entries = points.flatMap((point, i) => {
+    const entry = value(point);
+    return entry === 0 ? [] : [[3 * i + axis, entry] as const];
+  });
+  return { rows: entries.map(([row]) => row), values: entries.map(([, entry]) => entry) };
+} // prettier-ignore

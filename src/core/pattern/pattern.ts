@@ -3,8 +3,10 @@ import { withFreeMotion } from '../alignment/rigid-freedom';
 import type { Vector } from '../geometry/vector';
 import type { Random } from '../random/seeded';
 import { chiSquareTail } from '../statistics/distributions';
-import { designOf, hingeColumn, visibleComponents, Whitened, type Component } from './model';
+import { factorise } from '../survey/cholesky';
+import { designOf, hingeColumn, visibleComponents, type Component } from './model';
 import { hingesToTry, type Hinge, type PatternPoint, type Section } from './sections';
+import { dotSparse, gramOf, Weights, type Sparse } from './weights';
 
 /** A point with its deviation after alignment, chart axes, mm. */
 export interface DeviatedPoint extends PatternPoint {
@@ -73,78 +75,91 @@ export function damagePattern(
   held: ReadonlySet<string>,
   random: Random,
 ): DamagePattern {
+  const free = withFreeMotion(covariance, points.map(({ at }) => at)).add(Matrix.eye(covariance.rows).mul(1e-4)); // prettier-ignore
+  let shell = new Shell(points, Weights.of(free), held);
+  const threshold = shell.threshold(random);
+  const { hinges } = shell;
   const local: LocalMovement[] = [];
-  let left = points.map((_, i) => i);
-  let [threshold, hinges] = [0, 0];
   for (;;) {
-    const some = left.map((i) => points[i]!);
-    const rows = left.flatMap((i) => [3 * i, 3 * i + 1, 3 * i + 2]);
-    const shell = new Shell(some, covariance.selection(rows, rows), held);
-    threshold ||= shell.threshold(random);
-    hinges ||= shell.hinges;
-    const sections = shell.sections(threshold);
-    const worst = shell.worstLocal(sections);
-    const enough = local.length > points.length / 4 || some.length < 8;
+    const { sections, left } = shell.sections(threshold);
+    const worst = shell.worstLocal(left);
+    const enough = local.length > points.length / 4 || shell.points.length < 8;
     if (!worst || worst.probability > FALSE_PATTERN / 2 / points.length || enough)
       return { sections, local, threshold, hinges };
     local.push(worst.movement);
-    left = left.filter((i) => points[i]!.id !== worst.movement.id);
+    shell = shell.withoutPoint(worst.movement.id);
   }
 }
 
+/** A hinge with its design B, WB and (BᵀWB)⁻¹. */
 interface Candidate {
   readonly hinge: Hinge;
   readonly components: readonly Component[];
-  /** Whitened design, one column a component. */
-  readonly columns: readonly Float64Array[];
+  readonly columns: readonly Sparse[];
+  readonly products: readonly Float64Array[];
+  readonly inverted: Matrix;
+  /** BᵀWd. */
+  readonly right: readonly number[];
 }
 
 class Shell {
-  private readonly whitened: Whitened;
-  private readonly z: Float64Array;
-  private readonly candidates: readonly Candidate[];
+  private readonly d: Float64Array;
+  private readonly tried: readonly Hinge[];
 
   constructor(
-    private readonly points: readonly DeviatedPoint[],
-    covariance: Matrix,
-    held: ReadonlySet<string>,
+    readonly points: readonly DeviatedPoint[],
+    private readonly weights: Weights,
+    private readonly held: ReadonlySet<string>,
   ) {
-    const free = withFreeMotion(covariance, points.map(({ at }) => at)).add(Matrix.eye(covariance.rows).mul(1e-4)); // prettier-ignore
-    this.whitened = new Whitened(free);
-    this.z = this.whitened.column(points.flatMap(({ deviation }) => [...deviation]));
-    this.candidates = hingesToTry(points, held).map((hinge) => this.candidate(hinge));
+    this.d = Float64Array.from(points.flatMap(({ deviation }) => [...deviation]));
+    this.tried = hingesToTry(points, held);
   }
 
   get hinges(): number {
-    return this.candidates.length;
+    return this.tried.length;
   }
 
-  private candidate(hinge: Hinge): Candidate {
+  withoutPoint(id: string): Shell {
+    const left = this.points.filter((point) => point.id !== id);
+    const index = this.points.findIndex((point) => point.id === id);
+    return new Shell(left, this.weights.withoutPoint(index), this.held);
+  }
+
+  private candidate(hinge: Hinge, weights: Weights): Candidate {
     const components = visibleComponents(hinge, this.points);
-    const columns = this.whitened.columns(designOf(hinge, this.points, components));
-    return { hinge, components, columns };
+    const columns = designOf(hinge, this.points, components);
+    const products = columns.map((column) => weights.times(column));
+    return {
+      hinge,
+      components,
+      columns,
+      products,
+      inverted: inverse(gramOf(columns, products)),
+      right: products.map((product) => dot(product, this.d)),
+    };
   }
 
   /**
-   * What the largest |component / sd| over all candidates exceeds once in two hundred undamaged shells. The
-   * directions along which the components read the deviations span far fewer dimensions than there are
-   * coordinates: chance is drawn there.
+   * What the largest |component / sd| over all candidates exceeds once in two hundred undamaged shells. Each of
+   * them reads the weighted deviations, whose covariance is W, along a direction a; their joint covariance is
+   * aᵀWa', and chance is drawn from it.
    */
   threshold(random: Random): number {
-    const directions = this.candidates.flatMap(({ columns }) => unitDirections(columns));
-    if (directions.length === 0) return Infinity;
-    const basis = orthonormal(directions, [], 0.1);
-    const size = basis.length;
-    const inBasis = new Float64Array(directions.length * size);
-    directions.forEach((direction, d) => basis.forEach((each, b) => (inBasis[d * size + b] = product(each, direction))));
+    const directions = this.tried.flatMap((hinge) => readingDirections(this.candidate(hinge, this.weights)));
+    const size = directions.length;
+    if (size === 0) return Infinity;
+    const joint = new Float64Array(size * size);
+    directions.forEach(({ column }, i) => directions.forEach(({ product }, k) => (joint[i * size + k] = dotSparse(column, product) + (i === k ? 1e-6 : 0))));
+    const factor = factorise(joint, size);
+    if (!factor) return Infinity;
     const noise = new Float64Array(size);
     const largest = new Float64Array(SIMULATIONS);
     for (let run = 0; run < SIMULATIONS; run++) {
-      for (let b = 0; b < size; b++) noise[b] = random.normal();
       let most = 0;
-      for (let d = 0; d < directions.length; d++) {
+      for (let i = 0; i < size; i++) {
+        noise[i] = random.normal();
         let sum = 0;
-        for (let b = 0; b < size; b++) sum += inBasis[d * size + b]! * noise[b]!;
+        for (let k = 0; k <= i; k++) sum += factor.lower[i * size + k]! * noise[k]!;
         most = Math.max(most, Math.abs(sum));
       }
       largest[run] = most;
@@ -153,146 +168,117 @@ class Shell {
     return largest[Math.ceil(SIMULATIONS * (1 - FALSE_PATTERN / 2)) - 1]!;
   } // prettier-ignore
 
-  /** The sections that moved, the one that explains most first, each judged after those before it. */
-  sections(threshold: number): SectionMovement[] {
-    const found: SectionMovement[] = [];
-    let taken: Float64Array[] = [];
-    while (found.length < 2) {
-      const residual = without(this.z, taken);
-      const free = this.candidates.filter(({ hinge }) => !found.some(({ section }) => section === hinge.section)); // prettier-ignore
-      const best = maximum(free, ({ columns }) => explained(columns, residual, taken));
+  /** The sections that moved, the one that explains most first, each judged after those before it; and the weights they leave. */
+  sections(threshold: number): { readonly sections: SectionMovement[]; readonly left: Weights } {
+    const sections: SectionMovement[] = [];
+    let left = this.weights;
+    while (sections.length < 2) {
+      const open = this.tried.filter((hinge) => !sections.some(({ section }) => section === hinge.section)); // prettier-ignore
+      const best = maximum(open.map((hinge) => this.candidate(hinge, left)), explained); // prettier-ignore
       if (!best) break;
-      const refined = this.refine(best, residual, taken);
-      const movement = this.estimate(refined, residual, taken, threshold);
+      const refined = this.refine(best, left);
+      const { movement, along } = this.estimate(refined, left, threshold);
       if (!movement.components.some(({ significant }) => significant)) break;
-      found.push(movement);
-      taken = [...taken, ...this.spannedBy(movement, taken)];
+      sections.push(movement);
+      // A hinge a little elsewhere is explained with it.
+      left = left.without([...refined.columns, along]);
     }
-    return found;
+    return { sections, left };
   }
 
-  /** What a section's movement can explain, a hinge a little elsewhere included. */
-  private spannedBy({ hinge, components }: SectionMovement, taken: readonly Float64Array[]): Float64Array[] {
-    const { columns, components: names } = this.candidate(hinge);
-    const along = hingeColumn(hinge, this.points, names, components.map(({ amount }) => amount));
-    return orthonormal([...columns, this.whitened.column(along.to1DArray())], taken);
-  } // prettier-ignore
-
   /** The hinge between its neighbours that explains most: golden section search. */
-  private refine(start: Candidate, residual: Float64Array, taken: readonly Float64Array[]): Candidate {
-    const { section, end } = start.hinge;
-    const same = this.candidates.filter(({ hinge }) => hinge.section === section && hinge.end === end).map(({ hinge }) => hinge.hinge).sort((a, b) => a - b); // prettier-ignore
-    const at = same.indexOf(start.hinge.hinge);
-    let [low, high] = [same[at - 1] ?? start.hinge.hinge, same[at + 1] ?? start.hinge.hinge];
-    const score = (hinge: number) => explained(this.candidate({ ...start.hinge, hinge }).columns, residual, taken); // prettier-ignore
+  private refine(start: Candidate, weights: Weights): Candidate {
+    const { section, end, hinge: at } = start.hinge;
+    const same = this.tried.filter((hinge) => hinge.section === section && hinge.end === end).map(({ hinge }) => hinge).sort((a, b) => a - b); // prettier-ignore
+    const index = same.indexOf(at);
+    let [low, high] = [same[index - 1] ?? at, same[index + 1] ?? at];
+    const score = (hinge: number) => explained(this.candidate({ section, end, hinge }, weights));
     const ratio = (Math.sqrt(5) - 1) / 2;
     for (let step = 0; step < 12 && high - low > 5; step++) {
       const [a, b] = [high - ratio * (high - low), low + ratio * (high - low)];
       if (score(a) > score(b)) high = b;
       else low = a;
     }
-    const refined = this.candidate({ ...start.hinge, hinge: (low + high) / 2 });
-    return explained(refined.columns, residual, taken) > explained(start.columns, residual, taken) ? refined : start; // prettier-ignore
-  } // prettier-ignore
+    const refined = this.candidate({ section, end, hinge: (low + high) / 2 }, weights);
+    return explained(refined) > explained(start) ? refined : start;
+  }
 
-  private estimate({ hinge, components, columns }: Candidate, residual: Float64Array, taken: readonly Float64Array[], threshold: number): SectionMovement {
-    const own = columns.map((column) => without(column, taken));
-    const amounts = leastSquares(own, residual);
-    const alone = inverse(gram(own));
-    const along = without(this.whitened.column(hingeColumn(hinge, this.points, components, amounts).to1DArray()), taken);
-    const whole = gram([...own, along]);
+  private estimate({ hinge, components, columns, products, inverted, right }: Candidate, weights: Weights, threshold: number): { movement: SectionMovement; along: Sparse } {
+    const amounts = inverted.mmul(Matrix.columnVector([...right])).to1DArray();
+    const along = hingeColumn(hinge, this.points, components, amounts);
+    const whole = gramOf([...columns, along], [...products, weights.times(along)]);
     // The hinge is known beforehand to lie somewhere on the shell: that keeps the matrix definite where nothing moved.
-    whole.set(own.length, own.length, whole.get(own.length, own.length) + 1 / 1000 ** 2);
+    whole.set(columns.length, columns.length, whole.get(columns.length, columns.length) + 1 / 1000 ** 2);
     const spread = inverse(whole);
     const beyond = this.points.filter(({ at }) => (at[0] - hinge.hinge) * (hinge.end - hinge.hinge) > 0);
     const onlySide = components.length > 3 ? undefined : beyond.some(({ side }) => side === 'left') ? 'left' : 'right';
-    return {
+    const movement: SectionMovement = {
       section: hinge.section,
       hinge,
-      hingeSd: Math.sqrt(spread.get(own.length, own.length)),
+      hingeSd: Math.sqrt(spread.get(columns.length, columns.length)),
       components: components.map((name, c) => ({
         name,
         amount: amounts[c]!,
         sd: Math.sqrt(spread.get(c, c)),
-        significant: Math.abs(amounts[c]!) / Math.sqrt(alone.get(c, c)) > threshold,
+        significant: Math.abs(amounts[c]!) / Math.sqrt(inverted.get(c, c)) > threshold,
       })),
       ...(onlySide ? { onlySide } : {}),
       alike: components.flatMap((a, i) => components.slice(i + 1).flatMap((b, k) => {
         const j = i + 1 + k;
-        const correlation = alone.get(i, j) / Math.sqrt(alone.get(i, i) * alone.get(j, j));
+        const correlation = inverted.get(i, j) / Math.sqrt(inverted.get(i, i) * inverted.get(j, j));
         return Math.abs(correlation) > ALIKE ? [[a, b] as const] : [];
       })),
     };
+    return { movement, along };
   } // prettier-ignore
 
   /** The point whose release explains most of what the sections leave over. */
-  worstLocal(sections: readonly SectionMovement[]): { movement: LocalMovement; probability: number } | undefined {
-    const taken = sections.reduce<Float64Array[]>((all, section) => [...all, ...this.spannedBy(section, all)], []);
-    const residual = without(this.z, taken);
+  worstLocal(left: Weights): { movement: LocalMovement; probability: number } | undefined {
+    const weighted = left.timesAll(this.d);
     const releases = this.points.map(({ id }, i) => {
-      const own = [0, 1, 2].map((axis) => {
-        const unit = new Float64Array(this.z.length);
-        unit[3 * i + axis] = 1;
-        return without(this.whitened.column(unit), taken);
-      });
-      const movement = leastSquares(own, residual);
-      const inverted = inverse(gram(own));
-      const size = own.reduce((sum, column, k) => sum + product(column, residual) * movement[k]!, 0);
-      const sd = [0, 1, 2].map((k) => Math.sqrt(inverted.get(k, k)));
-      return { movement: { id, movement: movement as unknown as Vector, sd: sd as unknown as Vector }, size };
+      const inverted = inverse(left.block(i));
+      const own = Matrix.columnVector([0, 1, 2].map((axis) => weighted[3 * i + axis]!));
+      const movement = inverted.mmul(own);
+      const sd = [0, 1, 2].map((k) => Math.sqrt(Math.max(0, inverted.get(k, k))));
+      return {
+        movement: { id, movement: movement.to1DArray() as unknown as Vector, sd: sd as unknown as Vector },
+        size: movement.transpose().mmul(own).get(0, 0),
+      };
     });
     const worst = maximum(releases, ({ size }) => size);
     return worst && { movement: worst.movement, probability: chiSquareTail(worst.size, 3) };
   } // prettier-ignore
 }
 
-function product(a: Float64Array, b: Float64Array): number {
+/** Fall of the weighted sum of squares when a candidate comes in. */
+function explained({ inverted, right }: Candidate): number {
+  const g = Matrix.columnVector([...right]);
+  return g.transpose().mmul(inverted).mmul(g).get(0, 0);
+}
+
+/** For each component the direction along which its estimate by its standard deviation reads the weighted deviations, and W times it. */
+function readingDirections({ columns, products, inverted }: Candidate): { column: Sparse; product: Float64Array }[] {
+  return columns.map((_, k) => {
+    const scale = 1 / Math.sqrt(inverted.get(k, k));
+    const product = new Float64Array(products[0]!.length);
+    const rows: number[] = [];
+    const values: number[] = [];
+    columns.forEach((column, j) => {
+      const share = inverted.get(j, k) * scale;
+      for (let i = 0; i < product.length; i++) product[i]! += share * products[j]![i]!;
+      column.rows.forEach((row, r) => {
+        rows.push(row);
+        values.push(share * column.values[r]!);
+      });
+    });
+    return { column: { rows, values }, product };
+  });
+} // prettier-ignore
+
+function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
   for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
   return sum;
-}
-
-/** What is left of a column outside the space of orthonormal ones. */
-function without(column: Float64Array, basis: readonly Float64Array[]): Float64Array {
-  const rest = Float64Array.from(column);
-  for (const direction of basis) {
-    const part = product(direction, rest);
-    for (let i = 0; i < rest.length; i++) rest[i]! -= part * direction[i]!;
-  }
-  return rest;
-}
-
-/** An orthonormal basis of the columns outside the space of those taken already (modified Gram–Schmidt). */
-function orthonormal(columns: readonly Float64Array[], taken: readonly Float64Array[], smallest = 1e-6): Float64Array[] {
-  const basis: Float64Array[] = [];
-  for (const column of columns) {
-    const rest = without(column, [...taken, ...basis]);
-    const length = Math.sqrt(product(rest, rest));
-    if (length > smallest * Math.sqrt(product(column, column)) && length > 0) {
-      for (let i = 0; i < rest.length; i++) rest[i]! /= length;
-      basis.push(rest);
-    }
-  }
-  return basis;
-} // prettier-ignore
-
-/** Fall of the weighted sum of squares when these columns come in. */
-const explained = (columns: readonly Float64Array[], residual: Float64Array, taken: readonly Float64Array[]): number =>
-  orthonormal(columns, taken).reduce((sum, direction) => sum + product(direction, residual) ** 2, 0); // prettier-ignore
-
-/** For each column the direction along which its own estimate, freed of the others, reads the deviations. */
-const unitDirections = (columns: readonly Float64Array[]): Float64Array[] =>
-  columns.flatMap((column, k) => orthonormal([column], orthonormal(columns.filter((_, i) => i !== k), []))); // prettier-ignore
-
-function gram(columns: readonly Float64Array[]): Matrix {
-  const matrix = Matrix.zeros(columns.length, columns.length);
-  columns.forEach((a, i) => columns.forEach((b, k) => matrix.set(i, k, product(a, b))));
-  return matrix;
-}
-
-function leastSquares(columns: readonly Float64Array[], right: Float64Array): number[] {
-  const products = Matrix.columnVector(columns.map((column) => product(column, right)));
-  return inverse(gram(columns)).mmul(products).to1DArray();
 }
 
 const maximum = <T>(items: readonly T[], size: (item: T) => number): T | undefined =>
