@@ -5,6 +5,7 @@ import { Tabs } from 'radix-ui';
 import { useMemo } from 'react';
 import type { JobRows } from '@/core/job/job-rows';
 import { chartOf } from '@/core/reference/chosen';
+import { editionsOf, isSealed } from '@/core/reference/editions';
 import { Empty } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
 import type { Action } from '../kit/use-action';
@@ -116,7 +117,10 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
     <div className="flex flex-col gap-3">
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-2xl">{reference.name}</h1>
-        <span className="text-soft">{reference.source}</span>
+        <span className="text-soft">
+          {reference.source}
+          {reference.edition > 1 ? ` · edition ${reference.edition}` : ''}
+        </span>
         <a
           href={`/api/jobs/${jobId}/chart`}
           className="ml-auto flex min-h-11 items-center underline"
@@ -125,6 +129,13 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
         </a>
         <ChartImport rows={rows} importChart={actions.importChart} />
       </div>
+      {isSealed(reference, rows) ? (
+        <p className="text-sm">
+          A closed round or a signed record rests on this edition: the next change makes edition{' '}
+          {Math.max(...editionsOf(rows, reference).map(({ edition }) => edition)) + 1}, and this one
+          stays as it is. Go back to it under References.
+        </p>
+      ) : null}
       {points.length === 0 ? (
         <Empty title="The chart is empty">Bring in a CSV, or add its points by hand.</Empty>
       ) : null}

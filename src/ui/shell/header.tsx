@@ -17,6 +17,8 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['Esc', 'Leave a correction, a list or a sheet'],
   ['/', 'To the reading field or the search field'],
   ['← → ↑ ↓ on the drawing', 'To the next point in that direction'],
+  ['+ − 0 on the drawing', 'Closer, farther, the whole sheet'],
+  ['Shift + ← → ↑ ↓', 'Move the enlarged sheet; with Alt in height'],
   ['Tab, Shift + Tab', 'To the next and the previous part of the screen'],
 ];
 

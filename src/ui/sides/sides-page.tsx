@@ -35,7 +35,7 @@ export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; round
     <div className="flex flex-col gap-4">
       <p className="max-w-prose">
         The centre plane is fitted to the pairs that agree with it ({pairs.filter(({ symmetric }) => symmetric).length} of {pairs.length}) and to the centre
-        points. It stands {degrees(plane.lengthways)} to the length axis and leans {degrees(plane.upward)}. The
+        points. It stands {degrees(plane.lengthways)} ±{degrees(2 * Math.sqrt(plane.covariance[4]!))} to the length axis and leans {degrees(plane.upward)} ±{degrees(2 * Math.sqrt(plane.covariance[8]!))}. The
         differences do not say which side moved: the undisturbed points do. Damage that is the same on both sides cannot be seen here.
       </p>
       <Faults faults={marking.faults} />
