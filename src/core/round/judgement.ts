@@ -1,11 +1,4 @@
-import {
-  fitSelected,
-  deviationOf,
-  place,
-  rootMeanSquare,
-  type Deviation,
-  type RigidMotion,
-} from '../alignment/selected';
+import { deviationOf, place, type Deviation } from '../alignment/selected';
 import { axisDeviations, deviationCovariances } from '../alignment/uncertainty';
 import { AXES, type Axis, type Position, type Vector } from '../geometry/vector';
 import type { Dimension, Point, Round } from '../job/entities';
@@ -13,20 +6,9 @@ import type { JobRows } from '../job/job-rows';
 import { chooseReferences, type ChosenReferences } from '../reference/chosen';
 import { judge, worstVerdict, type Judgement, type Verdict } from '../tolerance/verdict';
 import { predict } from '../survey/prediction';
-import { disturbedPoints } from './disturbed';
+import { alignRound, uncertainPoint, type RoundAlignment } from './align-round';
 import { distanceBetween, measureRound, type LocatedPoint, type MeasuredRound } from './measured';
 import { coordinatesOf, jointCovariance, solveRound, type RoundNet } from './net';
-
-export type RoundAlignment =
-  | {
-      readonly ok: true;
-      readonly motion: RigidMotion;
-      readonly rms: number;
-      readonly controlIds: readonly string[];
-      /** Chosen as control, but pulled on or clamped since they were last measured. */
-      readonly setAside: readonly string[];
-    }
-  | { readonly ok: false; readonly reason: string };
 
 /** Why a point has no deviation: the least that is missing. */
 export type Lacking = 'notMeasured' | 'notLocated' | 'noReference' | 'notAligned';
@@ -144,78 +126,6 @@ function locatedPoints(rows: JobRows, { solution }: RoundNet): Map<string, Locat
 }
 
 type Basis = Pick<RoundJudgement, 'measured' | 'net' | 'located' | 'references' | 'alignment'>;
-
-const referencePosition = (
-  references: ChosenReferences,
-  pointId: string,
-): Position<'chart'> | undefined => {
-  const chosen = references.points.get(pointId);
-  return chosen && [chosen.row.x, chosen.row.y, chosen.row.z];
-};
-
-/** A point held fixed has no spread, but a weight must stay finite, mm. */
-const SMALLEST_SIGMA = 0.05;
-
-/** A located point with its reference, the trust in the reference added to the variance. */
-function uncertainPoint(
-  id: string,
-  { located, references }: Pick<Basis, 'located' | 'references'>,
-) {
-  const { position, variance } = located.get(id)!;
-  const trust = references.points.get(id)!.sd ** 2;
-  const total: Vector = [variance[0] + trust, variance[1] + trust, variance[2] + trust];
-  return {
-    id,
-    measured: position,
-    reference: referencePosition(references, id)!,
-    trust,
-    sigma: Math.max(Math.sqrt((total[0] + total[1] + total[2]) / 3), SMALLEST_SIGMA),
-  };
-}
-
-function alignRound(
-  rows: JobRows,
-  round: Round,
-  controlIds: readonly string[],
-  { located, references }: Pick<Basis, 'located' | 'references'>,
-): RoundAlignment {
-  const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
-  if (controlIds.length === 0)
-    return {
-      ok: false,
-      reason: 'no control points are chosen: choose at least three points to measure from',
-    };
-  if (located.size > 0 && ![...located.keys()].some((id) => references.points.has(id)))
-    return {
-      ok: false,
-      reason:
-        'no reference in use covers any located point: make one under References, or measure points that one covers',
-    };
-  const disturbed = disturbedPoints(rows, round);
-  const setAside = controlIds.filter((id) => disturbed.has(id));
-  const usable = controlIds.filter(
-    (id) => located.has(id) && references.points.has(id) && !disturbed.has(id),
-  );
-  const fit = fitSelected(usable.map((id) => uncertainPoint(id, { located, references })));
-  if (!fit.ok) {
-    const unusable = controlIds.filter((id) => !usable.includes(id)).map((id) => codeOf.get(id));
-    const missing =
-      unusable.length > 0
-        ? ` (${unusable.join(', ')}: not located, without a reference, or pulled on or clamped since)`
-        : '';
-    return { ok: false, reason: fit.reason + missing };
-  }
-  const deviations = usable.map((id) =>
-    deviationOf(fit.motion, uncertainPoint(id, { located, references })),
-  );
-  return {
-    ok: true,
-    motion: fit.motion,
-    rms: rootMeanSquare(deviations),
-    controlIds: usable,
-    setAside,
-  };
-}
 
 function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[]): PointJudgement[] {
   const { measured, net, located, references, alignment } = basis;
