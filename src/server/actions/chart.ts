@@ -145,15 +145,19 @@ async function saveTogether<A extends 'points' | 'dimensions', B extends 'refere
     });
   } catch (error) {
     if (!(error instanceof Stale)) throw error;
-    const [thing, reference] = [
-      await rowById(database, tableA, rowA.id),
-      await rowById(database, tableB, rowB.id),
-    ];
+    const thing = await rowById(database, tableA, rowA.id);
+    const reference = figureInUse(await loadJob(database, rowA.jobId), tableB, rowA.id);
     return {
       ...failed('row', 'somebody else changed this row meanwhile; your text is kept'),
       current: { thing: thing ?? null, reference: reference ?? null },
     };
   }
+} // prettier-ignore
+
+/** What the edition in use says of a point or dimension now. */
+function figureInUse(rows: JobRows | undefined, table: 'referencePoints' | 'referenceDimensions', subjectId: string): unknown {
+  const chart = rows && chartOf(rows);
+  return rows?.[table].find((row) => row.referenceId === chart?.id && ('pointId' in row ? row.pointId : row.dimensionId) === subjectId);
 } // prettier-ignore
 
 /** Writes an edited point and its chart position, unless somebody else came first. */

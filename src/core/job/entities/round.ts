@@ -1,0 +1,128 @@
+import { z } from 'zod';
+import { at, author, count, id, length, line, measure, name, version } from './fields';
+
+// Measuring: instruments, states, supports, rounds and their readings.
+
+export const INSTRUMENT_KINDS = [
+  'tape', 'tram', 'digitalTram', 'caliper', 'heightStick', 'plumb', 'fixtureHead', 'other',
+] as const; // prettier-ignore
+export const instrument = z.strictObject({ id, name, kind: z.enum(INSTRUMENT_KINDS) });
+export const instrumentVersion = z.strictObject({
+  id,
+  instrumentId: id,
+  number: z.int().min(1),
+  /** One standard deviation, mm: constant + perMetre · length in metres. */
+  sdConstant: z.number().positive().max(100),
+  sdPerMetre: z.number().min(0).max(100),
+  zeroOffset: length,
+  startMark: length,
+  steel: z.boolean(),
+  /** Lengths of its pointers, mm, as a list: `50 120 300`. */
+  pointers: line.default(''),
+  /** When it was last held against a standard. */
+  checkedAt: at.nullable().default(null),
+  note: line,
+  validFrom: at,
+});
+export const STATE_KINDS = [
+  'asFound', 'stripped', 'braced', 'cut', 'pulled', 'fitted', 'tacked', 'welded', 'cold',
+] as const; // prettier-ignore
+export const shellState = z.strictObject({
+  id,
+  jobId: id,
+  kind: z.enum(STATE_KINDS),
+  note: line,
+  reachedAt: at,
+});
+export const SUPPORT_KINDS = ['fixtureBench', 'sillClamps', 'ownFrame', 'spit', 'stands'] as const;
+export const support = z.strictObject({
+  id,
+  jobId: id,
+  kind: z.enum(SUPPORT_KINDS),
+  suspension: z.enum(['off', 'onUnloaded', 'loaded']),
+  note: line,
+});
+export const round = z.strictObject({
+  id,
+  jobId: id,
+  number: z.int().min(1),
+  name,
+  stateId: id,
+  supportId: id,
+  instrumentVersionId: id,
+  temperature: z.number().min(-40).max(60).nullable(),
+  author,
+  startedAt: at,
+  closedAt: at.nullable(),
+  /** Another shell of the kind that this round was taken on; empty for the job's own. */
+  shell: line.default(''),
+  version,
+});
+/** A point the user holds to be right when this round is aligned. */
+export const roundControl = z.strictObject({ roundId: id, pointId: id });
+export const QUANTITIES = [
+  'length', 'width', 'height', 'distance', 'gap', 'flush', 'fixture',
+] as const; // prettier-ignore
+export const FITS = ['free', 'tight', 'none'] as const;
+/** One number from one instrument. Append-only: it is struck, never changed. */
+export const reading = z.strictObject({
+  id,
+  /** Readings typed in one line share it. */
+  lineId: id,
+  roundId: id,
+  sequence: count,
+  instrumentVersionId: id,
+  author,
+  takenAt: at,
+  receivedAt: at,
+  raw: z.string().min(1).max(200),
+  quantity: z.enum(QUANTITIES),
+  /** Millimetres; for a fixture head the clearance it has in its hole. */
+  value: length,
+  phase: z.enum(['none', 'underLoad', 'released']),
+  measure: measure.nullable(),
+  pointId: id.nullable(),
+  toPointId: id.nullable(),
+  stationId: id.nullable(),
+  featureId: id.nullable(),
+  pullId: id.nullable(),
+  /** Pointer lengths of a tram gauge at either end, mm. */
+  pointerFrom: z.number().min(0).max(2000).nullable().default(null),
+  pointerTo: z.number().min(0).max(2000).nullable().default(null),
+  /** How a fixture head enters. */
+  fit: z.enum(FITS).nullable().default(null),
+});
+export const readingStrike = z.strictObject({
+  id,
+  readingId: id,
+  struckAt: at,
+  author,
+  reason: line.min(1),
+  /** The line that was typed instead. */
+  replacedByLineId: id.nullable(),
+});
+/** A doubtful reading that somebody decided to keep. */
+export const readingKeep = z.strictObject({ id, readingId: id, at, author, reason: line.min(1) });
+export const CONDITIONS = [
+  'buried', 'suspension', 'gone', 'worn', 'oval', 'rusty', 'rebuilt', 'clear',
+] as const; // prettier-ignore
+/** What stands in the way of a point in a round; the last one holds. */
+export const pointCondition = z.strictObject({
+  id,
+  roundId: id,
+  pointId: id,
+  kind: z.enum(CONDITIONS),
+  at,
+  author,
+});
+
+export type Instrument = z.infer<typeof instrument>;
+export type InstrumentVersion = z.infer<typeof instrumentVersion>;
+export type ShellState = z.infer<typeof shellState>;
+export type Support = z.infer<typeof support>;
+export type Round = z.infer<typeof round>;
+export type RoundControl = z.infer<typeof roundControl>;
+export type Reading = z.infer<typeof reading>;
+export type ReadingStrike = z.infer<typeof readingStrike>;
+export type ReadingKeep = z.infer<typeof readingKeep>;
+export type PointCondition = z.infer<typeof pointCondition>;

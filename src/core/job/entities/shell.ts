@@ -1,0 +1,76 @@
+import { z } from 'zod';
+import { id, at, code, line, name, text, version, side, measure } from './fields';
+
+// The job and its shell: what can be measured.
+
+export const job = z.strictObject({
+  id,
+  name,
+  shell: line,
+  identityNumber: line,
+  owner: line,
+  shop: line,
+  driverSide: z.enum(['left', 'right']),
+  bench: line,
+  note: text,
+  startedAt: at,
+  version,
+});
+export const point = z.strictObject({
+  id,
+  jobId: id,
+  code,
+  name: line,
+  side,
+  holeDiameter: z.number().positive().max(500).nullable(),
+  /** The point it stands beside and is measured instead of. */
+  substituteForId: id.nullable().default(null),
+  /** Meant to be the mirror image of the point opposite. */
+  mirrored: z.boolean().default(true),
+  version,
+});
+/** A pair of points whose distance matters, tip to tip or level. */
+export const dimension = z.strictObject({
+  id,
+  jobId: id,
+  code,
+  name: line,
+  fromPointId: id,
+  toPointId: id,
+  measure,
+  version,
+});
+/** A line of the shell drawn for orientation. */
+export const memberLine = z.strictObject({ id, jobId: id, fromPointId: id, toPointId: id });
+export const seam = z.strictObject({
+  id,
+  jobId: id,
+  code,
+  name: line,
+  side,
+  /** Seams of the two sides that are compared share this; empty where there is no other side. */
+  pairing: line,
+  version,
+});
+export const seamStation = z.strictObject({
+  id,
+  seamId: id,
+  number: z.int().min(1).max(99),
+  name: line,
+});
+/** A body mount or an edge: a subject of readings that is neither a point nor a seam. */
+export const feature = z.strictObject({
+  id,
+  jobId: id,
+  kind: z.enum(['mount', 'edge']),
+  code,
+  name: line,
+});
+
+export type Job = z.infer<typeof job>;
+export type Point = z.infer<typeof point>;
+export type Dimension = z.infer<typeof dimension>;
+export type MemberLine = z.infer<typeof memberLine>;
+export type Seam = z.infer<typeof seam>;
+export type SeamStation = z.infer<typeof seamStation>;
+export type Feature = z.infer<typeof feature>;
