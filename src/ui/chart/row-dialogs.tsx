@@ -113,8 +113,8 @@ export function PointDialog({
     const current = force ? currentOf(outcome) : undefined;
     const id = row?.id ?? crypto.randomUUID();
     const result = await saving.run({
-      point: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), side, holeDiameter: hole, substituteForId: row?.point.substituteForId ?? null, version: current?.thing?.version ?? row?.point.version ?? 1 },
-      reference: { id: row?.reference.id ?? crypto.randomUUID(), referenceId, pointId: id, x, y, z, tolerance, version: current?.reference?.version ?? row?.reference.version ?? 1 },
+      point: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), side, holeDiameter: hole, substituteForId: row?.point.substituteForId ?? null, mirrored: row?.point.mirrored ?? true, version: current?.thing?.version ?? row?.point.version ?? 1 },
+      reference: { ...figureToWrite(current, row?.reference, referenceId), pointId: id, x, y, z, tolerance },
     }); // prettier-ignore
     setOutcome(result);
     if (result.ok) setOpen(false);
@@ -139,6 +139,12 @@ export function PointDialog({
   );
 } // prettier-ignore
 
+/** The figure of the chart an edit goes to: the one somebody else left, the one that was read, or a new one. */
+function figureToWrite(current: Current | undefined, read: Figure | undefined, referenceId: string): Figure {
+  const { id, sd, version, referenceId: on } = current?.reference ?? read ?? { id: crypto.randomUUID(), sd: null, version: 1, referenceId };
+  return { id, sd, version, referenceId: on };
+} // prettier-ignore
+
 /** Submits again, this time over what somebody else wrote. */
 function forceSubmit(
   formId: string,
@@ -154,10 +160,13 @@ function forceSubmit(
   );
 }
 
+/** What places a figure: its identity, its edition, its own spread. */
+type Figure = Pick<ReferencePoint, 'id' | 'referenceId' | 'sd' | 'version'>;
+
 /** Both rows of a line of the table, as somebody else left them. */
 interface Current {
   readonly thing: { readonly version: number } | null;
-  readonly reference: { readonly version: number } | null;
+  readonly reference: Figure | null;
 }
 
 const currentOf = (outcome: Outcome<unknown> | undefined): Current | undefined =>
@@ -228,7 +237,7 @@ export function DimensionDialog({
     const id = row?.id ?? crypto.randomUUID();
     const result = await saving.run({
       dimension: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), fromPointId, toPointId, measure: String(form.get('measure')), version: current?.thing?.version ?? row?.dimension.version ?? 1 },
-      reference: { id: row?.reference.id ?? crypto.randomUUID(), referenceId, dimensionId: id, value, tolerance, version: current?.reference?.version ?? row?.reference.version ?? 1 },
+      reference: { ...figureToWrite(current, row?.reference, referenceId), dimensionId: id, value, tolerance },
     }); // prettier-ignore
     setOutcome(result);
     if (result.ok) setOpen(false);
