@@ -1,4 +1,4 @@
-import { inverse, Matrix } from 'ml-matrix';
+import { Matrix } from 'ml-matrix';
 import type { Vector } from '../geometry/vector';
 
 /**
@@ -64,13 +64,4 @@ export function turned(covariance: Matrix, rotation: readonly Vector[]): Matrix 
     for (let k = 0; k < covariance.columns; k += 3)
       whole.setSubMatrix(r.mmul(covariance.subMatrix(i, i + 2, k, k + 2)).mmul(back), i, k);
   return whole;
-}
-
-/** The inverse of a symmetric definite matrix after one 3×3 block of its rows is taken out of the set. */
-export function withoutBlock(inverted: Matrix, block: number): Matrix {
-  const own = [3 * block, 3 * block + 1, 3 * block + 2];
-  const kept = Array.from({ length: inverted.rows }, (_, i) => i).filter((i) => !own.includes(i));
-  const side = inverted.selection(kept, own);
-  const schur = side.mmul(inverse(inverted.selection(own, own))).mmul(side.transpose());
-  return inverted.selection(kept, kept).sub(schur);
 }

@@ -24,8 +24,9 @@ export type UndisturbedResult =
     }
   | { readonly ok: false; readonly reason: string };
 
-/** Nodes of the search before it gives up proving. */
+/** Nodes of the search before it gives up proving: so many for sixty points, fewer for more, since each costs more. */
 const MOST_NODES = 4000;
+const USUAL_SIZE = 60;
 /** Shells so small are searched to the end. */
 const SEARCHED_TO_THE_END = 25;
 const LAWSON_ROUNDS = 12;
@@ -84,6 +85,7 @@ class Search {
   private readonly compatible: readonly Uint8Array[];
   private readonly agree: readonly number[];
   private readonly fits: FastFit;
+  private readonly mostNodes: number;
 
   constructor(
     private readonly points: readonly PairedPoint[],
@@ -91,6 +93,7 @@ class Search {
   ) {
     this.agree = points.map((point) => point.agree ?? agree);
     this.fits = new FastFit(points);
+    this.mostNodes = MOST_NODES * Math.min(1, (USUAL_SIZE / points.length) ** 2);
     this.compatible = points.map((a, i) =>
       Uint8Array.from(points, (b, k) => {
         const apart = distance(a.measured, b.measured) - distance(a.reference, b.reference);
@@ -110,7 +113,7 @@ class Search {
   private explore(kept: readonly number[], open: readonly number[]): void {
     const size = kept.length + open.length;
     if (size < SMALLEST || size < (this.best?.set.length ?? 0)) return;
-    if (++this.nodes > MOST_NODES && this.points.length > SEARCHED_TO_THE_END) {
+    if (++this.nodes > this.mostNodes && this.points.length > SEARCHED_TO_THE_END) {
       this.proven = false;
       return;
     }

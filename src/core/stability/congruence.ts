@@ -1,9 +1,9 @@
-import { inverse, Matrix, solve } from 'ml-matrix';
 import { fitSelected, place, type RigidMotion } from '../alignment/selected';
-import { jointMatrix, turned, withFreeMotion, withoutBlock } from '../alignment/rigid-freedom';
+import { jointMatrix, turned, withFreeMotion } from '../alignment/rigid-freedom';
 import { findUndisturbed } from '../alignment/undisturbed';
 import { subtract, type Position, type Vector } from '../geometry/vector';
 import { chiSquareLimit, chiSquareTail, holm } from '../statistics/distributions';
+import { StableSet } from './stable-set';
 
 /** A round adjusted free, in its own axes. */
 export interface FreeRound {
@@ -40,6 +40,8 @@ export type Congruence =
 /** Chance of calling an unmoved shell moved, per family of tests. */
 export const FAMILY_LEVEL = 0.05;
 const FEWEST = 4;
+/** So many updates of an inverse are trusted. */
+const UPDATES = 12;
 
 /**
  * What moved between two rounds. Both are free nets; the later is brought onto the earlier by the points
@@ -60,96 +62,64 @@ export function congruence(earlier: FreeRound, later: FreeRound): Congruence {
   const differences = ids.map((id) => subtract(place(motion, later.points.get(id)! as Position<'round'>), earlier.points.get(id)!)); // prettier-ignore
   const spread = jointMatrix(ids, earlier.joint).add(turned(jointMatrix(ids, later.joint), motion.rotation)); // prettier-ignore
   const covariance = withFreeMotion(spread, ids.map((id) => earlier.points.get(id)!)); // prettier-ignore
-  const net: Net = { differences, covariance };
-  const all = ids.map((_, i) => i);
-  const sets = [release(net, all), release(net, agreeing(ids, earlier, later))].map((set) => extend(net, set)); // prettier-ignore
-  const stable = sets.reduce((best, set) => (set.length > best.length ? set : best));
-  if (stable.length < FEWEST - 1)
+  const all = StableSet.of(differences, covariance, ids.map((_, i) => i)); // prettier-ignore
+  const agree = agreeing(ids, earlier, later);
+  const sets = [release(all), release(StableSet.of(differences, covariance, agree))].map((set) => extend(set, ids.length)); // prettier-ignore
+  const largest = sets.reduce((best, set) => (set.size > best.size ? set : best));
+  const stable = largest.fresh();
+  if (stable.size < FEWEST - 1)
     return { ok: false, reason: 'no three points kept their places among themselves: the rounds have nothing stable to be joined on' }; // prettier-ignore
-  const tests = ids.map((_, i) => testPoint(net, stable, i));
+  const tests = testAll(stable, ids.length);
   const rejected = holm(tests.map(({ probability }) => probability), FAMILY_LEVEL); // prettier-ignore
-  const freedoms = 3 * stable.length - 6;
-  const chiSquare = quadraticForm(net, stable);
+  const freedoms = 3 * stable.size - 6;
+  const chiSquare = stable.chiSquare();
   return {
     ok: true,
-    stable: stable.map((i) => ids[i]!),
-    tests: tests.map((test, i) => ({ ...test, id: ids[i]!, stable: stable.includes(i), moved: rejected[i]! })), // prettier-ignore
+    stable: stable.members.map((i) => ids[i]!),
+    tests: tests.map((test, i) => ({ ...test, id: ids[i]!, stable: stable.members.includes(i), moved: rejected[i]! })), // prettier-ignore
     global: { chiSquare, freedoms, probability: chiSquareTail(chiSquare, freedoms) },
   };
 }
 
-interface Net {
-  readonly differences: readonly Vector[];
-  /** With the rigid motion free. */
-  readonly covariance: Matrix;
-}
+const passes = (set: StableSet): boolean =>
+  set.chiSquare() <= chiSquareLimit(FAMILY_LEVEL, 3 * set.size - 6);
 
-const rowsOf = (points: readonly number[]): number[] => points.flatMap((i) => [3 * i, 3 * i + 1, 3 * i + 2]); // prettier-ignore
-const column = (net: Net, points: readonly number[]): Matrix => Matrix.columnVector(points.flatMap((i) => [...net.differences[i]!])); // prettier-ignore
-
-function quadraticForm(net: Net, set: readonly number[]): number {
-  const d = column(net, set);
-  return d
-    .transpose()
-    .mmul(solve(block(net, set, set), d))
-    .get(0, 0);
-}
-
-const block = (net: Net, a: readonly number[], b: readonly number[]): Matrix =>
-  net.covariance.selection(rowsOf(a), rowsOf(b));
-
-/** Releases point after point until the rest is congruent. */
-function release(net: Net, from: readonly number[]): number[] {
-  let set = [...from];
-  if (set.length < FEWEST - 1) return set;
-  let inverted = inverse(block(net, set, set));
-  for (;;) {
-    const weighted = inverted.mmul(column(net, set));
-    const d = column(net, set);
-    const total = d.transpose().mmul(weighted).get(0, 0);
-    if (set.length <= FEWEST - 1 || total <= chiSquareLimit(FAMILY_LEVEL, 3 * set.length - 6)) return set;
-    const falls = set.map((_, k) => {
-      const own = [3 * k, 3 * k + 1, 3 * k + 2];
-      const u = weighted.selection(own, [0]);
-      return u.transpose().mmul(solve(inverted.selection(own, own), u)).get(0, 0);
-    });
-    const worst = falls.indexOf(Math.max(...falls));
-    inverted = withoutBlock(inverted, worst);
-    set = set.filter((_, k) => k !== worst);
+/** Releases point after point, always the one that lowers the statistic most, until the rest is congruent. */
+function release(from: StableSet): StableSet {
+  let set = from;
+  for (let steps = 1; set.size > FEWEST - 1 && !passes(set); steps++) {
+    const falls = set.membersTested().map(({ chiSquare }) => chiSquare);
+    set = set.without(falls.indexOf(Math.max(...falls)));
+    if (steps % UPDATES === 0) set = set.fresh();
   }
-} // prettier-ignore
+  return set;
+}
 
-/** Takes back points that fit the stable ones as well as chance lets expect. */
-function extend(net: Net, from: readonly number[]): number[] {
-  const set = [...from];
-  const outside = net.differences
-    .map((_, i) => i)
-    .filter((i) => !set.includes(i))
-    .map((i) => ({ i, off: testPoint(net, set, i).chiSquare }))
+/** Takes back points that fit the stable ones as well as chance lets expect, the nearest first. */
+function extend(from: StableSet, count: number): StableSet {
+  let set = from.fresh();
+  let updates = 0;
+  const outside = Array.from({ length: count }, (_, i) => i)
+    .filter((i) => !set.members.includes(i))
+    .map((i) => ({ i, off: from.outsiderTested(i).chiSquare }))
+    .filter(({ off }) => off <= chiSquareLimit(FAMILY_LEVEL, 3) * 2)
     .sort((a, b) => a.off - b.off);
   for (const { i } of outside) {
-    const { probability } = testPoint(net, set, i);
-    const wider = [...set, i];
-    if (probability > FAMILY_LEVEL && quadraticForm(net, wider) <= chiSquareLimit(FAMILY_LEVEL, 3 * wider.length - 6)) set.push(i); // prettier-ignore
+    if (chiSquareTail(set.outsiderTested(i).chiSquare, 3) <= FAMILY_LEVEL) continue;
+    const wider = set.with(i);
+    if (passes(wider)) set = ++updates % UPDATES === 0 ? wider.fresh() : wider;
   }
-  return set.sort((a, b) => a - b);
+  return set;
 }
 
-/** A point against the other stable points: its change predicted from them, and the spread of that. */
-function testPoint(net: Net, stable: readonly number[], i: number): Omit<PointTest, 'id' | 'stable' | 'moved'> {
-  const others = stable.filter((each) => each !== i);
-  const cross = block(net, [i], others);
-  const gain = solve(block(net, others, others), cross.transpose()).transpose();
-  const change = column(net, [i]).sub(gain.mmul(column(net, others)));
-  const covariance = block(net, [i], [i]).sub(gain.mmul(cross.transpose()));
-  const chiSquare = change.transpose().mmul(solve(covariance, change)).get(0, 0);
-  return {
-    change: change.to1DArray() as unknown as Vector,
-    covariance: covariance.to1DArray(),
-    chiSquare,
-    probability: chiSquareTail(chiSquare, 3),
-  };
-} // prettier-ignore
+/** Every point against the stable others, in the order of the points. */
+function testAll(stable: StableSet, count: number): Omit<PointTest, 'id' | 'stable' | 'moved'>[] {
+  const members = new Map(stable.membersTested().map((test, k) => [stable.members[k]!, test]));
+  return Array.from({ length: count }, (_, i) => {
+    const test = members.get(i) ?? stable.outsiderTested(i);
+    return { ...test, probability: chiSquareTail(test.chiSquare, 3) };
+  });
+}
 
 const pairsOf = (ids: readonly string[], earlier: FreeRound, later: FreeRound) =>
   ids.map((id) => ({

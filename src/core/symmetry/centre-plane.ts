@@ -1,6 +1,6 @@
 import { inverse, Matrix } from 'ml-matrix';
 import { jointMatrix } from '../alignment/rigid-freedom';
-import type { Vector } from '../geometry/vector';
+import { dot, norm, subtract, type Vector } from '../geometry/vector';
 import { chiSquareLimit } from '../statistics/distributions';
 
 /** The upright plane along the middle: y = offset + lengthways · x + upward · z, round or chart axes, mm. */
@@ -70,72 +70,79 @@ export function fitCentrePlane(input: MirrorInput): MirrorResult {
   if (pairs.length === 0)
     return { ok: false, reason: 'no left and right points of one pair are both located: measure both points of at least two pairs' }; // prettier-ignore
   const system = systemOf({ ...input, pairs, centre });
-  if (pairs.length + centre.length < 3 || conditionless(system.groups.map(({ design }) => design)))
+  if (pairs.length + centre.length < 3 || !planeOf(system.groups, system.groups.map(() => 1)))
     return { ok: false, reason: 'the located pairs do not fix a centre plane: measure another pair, or centre points, well away from them in length' }; // prettier-ignore
   const agreeing = agreeingGroups(system.groups);
   return propagate(system, agreeing, pairs, centre, input.positions);
 }
 
-/** The equations of one pair (three) or centre point (one): residual = right − design · plane. */
-interface Group {
-  readonly design: Matrix;
-  readonly right: Matrix;
-  readonly weight: Matrix;
+/** One equation of a group: design · plane = right, with its weight 1/σ². */
+interface Equation {
+  readonly design: Vector;
+  readonly right: number;
+  readonly weight: number;
 }
+
+/** The equations of one pair (three) or of one centre point (one). */
+type Group = readonly Equation[];
 
 interface System {
   readonly groups: readonly Group[];
-  /** Derivative of all right-hand sides with respect to all coordinates, and the coordinates' covariance. */
+  /** Covariance of all right-hand sides. */
   readonly covariance: Matrix;
 }
 
+/** A right-hand side as a combination of coordinates: which, and how much of it. */
+type Terms = readonly (readonly [coordinate: number, share: number])[];
+
 function systemOf({ positions, joint, pairs, centre }: MirrorInput): System {
   const ids = [...pairs.flatMap(({ left, right }) => [left, right]), ...centre];
-  const rows = 3 * pairs.length + centre.length;
-  const derivative = Matrix.zeros(rows, 3 * ids.length);
-  const designs: Matrix[] = [];
-  const rights: Matrix[] = [];
-  pairs.forEach(({ left, right }, i) => {
+  const paired = pairs.map(({ left, right }, i) => {
     const [l, r] = [positions.get(left)!, positions.get(right)!];
     const width = r[1] - l[1];
-    designs.push(new Matrix([[1, (l[0] + r[0]) / 2, (l[2] + r[2]) / 2], [0, -width, 0], [0, 0, -width]]));
-    rights.push(Matrix.columnVector([(l[1] + r[1]) / 2, r[0] - l[0], r[2] - l[2]]));
-    derivative.set(3 * i, 6 * i + 1, 0.5).set(3 * i, 6 * i + 4, 0.5);
-    derivative.set(3 * i + 1, 6 * i, -1).set(3 * i + 1, 6 * i + 3, 1);
-    derivative.set(3 * i + 2, 6 * i + 2, -1).set(3 * i + 2, 6 * i + 5, 1);
+    const [a, b] = [6 * i, 6 * i + 3];
+    return [
+      { design: [1, (l[0] + r[0]) / 2, (l[2] + r[2]) / 2], right: (l[1] + r[1]) / 2, terms: [[a + 1, 0.5], [b + 1, 0.5]], differs: SIDES_DIFFER / 2 },
+      { design: [0, -width, 0], right: r[0] - l[0], terms: [[a, -1], [b, 1]], differs: SIDES_DIFFER },
+      { design: [0, 0, -width], right: r[2] - l[2], terms: [[a + 2, -1], [b + 2, 1]], differs: SIDES_DIFFER },
+    ] as const;
   });
-  centre.forEach((id, k) => {
+  const middle = centre.map((id, k) => {
     const at = positions.get(id)!;
-    designs.push(new Matrix([[1, at[0], at[2]]]));
-    rights.push(Matrix.columnVector([at[1]]));
-    derivative.set(3 * pairs.length + k, 6 * pairs.length + 3 * k + 1, 1);
+    return [{ design: [1, at[0], at[2]], right: at[1], terms: [[6 * pairs.length + 3 * k + 1, 1]], differs: SIDES_DIFFER / 2 }] as const;
   });
-  const covariance = derivative.mmul(jointMatrix(ids, joint)).mmul(derivative.transpose());
-  for (let i = 0; i < rows; i++) {
-    const middle = i >= 3 * pairs.length || i % 3 === 0;
-    covariance.set(i, i, covariance.get(i, i) + (SIDES_DIFFER * (middle ? 0.5 : 1)) ** 2);
-  }
+  const raw: readonly (readonly { design: Vector; right: number; terms: Terms; differs: number }[])[] = [...paired, ...middle];
+  const all = raw.flat();
+  const whole = jointMatrix(ids, joint);
+  const covariance = Matrix.zeros(all.length, all.length);
+  all.forEach(({ terms: a, differs }, i) =>
+    all.forEach(({ terms: b }, k) => {
+      let sum = i === k ? differs ** 2 : 0;
+      for (const [p, x] of a) for (const [q, y] of b) sum += x * y * whole.get(p, q);
+      covariance.set(i, k, sum);
+    }),
+  );
   let row = 0;
-  const groups = designs.map((design, g) => {
-    const own = Array.from({ length: design.rows }, (_, k) => row + k);
-    row += design.rows;
-    return { design, right: rights[g]!, weight: Matrix.diag(own.map((k) => 1 / covariance.get(k, k))) };
-  });
+  const groups = raw.map((group) => group.map(({ design, right }) => ({ design, right, weight: 1 / covariance.get(row, row++) })));
   return { groups, covariance };
 } // prettier-ignore
 
 /** Least squares for the plane with a factor on every group's weight; undefined where it is not fixed. */
-function planeOf(groups: readonly Group[], factors: readonly number[]): Matrix | undefined {
+function planeOf(groups: readonly Group[], factors: readonly number[]): Vector | undefined {
   const normal = Matrix.zeros(3, 3);
-  const right = Matrix.zeros(3, 1);
-  groups.forEach(({ design, right: own, weight }, g) => {
+  const right = [0, 0, 0];
+  groups.forEach((group, g) => {
     if (factors[g] === 0) return;
-    const weighted = design.transpose().mmul(weight).mul(factors[g]!);
-    normal.add(weighted.mmul(design));
-    right.add(weighted.mmul(own));
+    for (const { design, right: own, weight } of group)
+      for (let i = 0; i < 3; i++) {
+        const scaled = factors[g]! * weight * design[i]!;
+        right[i]! += scaled * own;
+        for (let k = 0; k < 3; k++) normal.set(i, k, normal.get(i, k) + scaled * design[k]!);
+      }
   });
-  return wellPosed(normal) ? inverse(normal).mmul(right) : undefined;
-}
+  if (!wellPosed(normal)) return undefined;
+  return inverse(normal).mmul(Matrix.columnVector(right)).to1DArray() as unknown as Vector;
+} // prettier-ignore
 
 /** Coordinates are thousands of millimetres: the offset's column is brought to their size before it is judged. */
 function wellPosed(normal: Matrix): boolean {
@@ -146,77 +153,85 @@ function wellPosed(normal: Matrix): boolean {
   return determinant > 1e-6;
 } // prettier-ignore
 
-const conditionless = (designs: readonly Matrix[]): boolean => {
-  const normal = Matrix.zeros(3, 3);
-  for (const design of designs) normal.add(design.transpose().mmul(design));
-  return !wellPosed(normal);
-};
-
-/** A group's misfit in standard deviations of one equation. */
-function misfit({ design, right, weight }: Group, plane: Matrix): number {
-  const residual = Matrix.sub(right, design.mmul(plane));
-  const size = residual.transpose().mmul(weight).mmul(residual).get(0, 0);
-  return Math.sqrt(size / design.rows);
+/** A group's misfit: sum of squares by their variances. */
+function misfit(group: Group, plane: Vector): number {
+  let sum = 0;
+  for (const { design, right, weight } of group) sum += weight * (right - dot(design, plane)) ** 2;
+  return sum;
 }
+
+const perEquation = (group: Group, plane: Vector): number =>
+  Math.sqrt(misfit(group, plane) / group.length);
 
 const biweight = (u: number): number => (u >= TUKEY ? 0 : (1 - (u / TUKEY) ** 2) ** 2);
 const biweightLoss = (u: number): number => (u >= TUKEY ? 1 : 1 - (1 - (u / TUKEY) ** 2) ** 3);
 
+/** Starts tried: enough that half the pairs may be wrong, few enough to stay quick. */
+const MOST_STARTS = 400;
+
 /** The groups that agree on one plane. */
 function agreeingGroups(groups: readonly Group[]): boolean[] {
-  const starts = groups.flatMap((_, a) =>
-    groups.slice(a + 1).flatMap((_, k) => planeOf(groups, groups.map((_, g) => (g === a || g === a + 1 + k ? 1 : 0))) ?? []),
-  );
-  const whole = planeOf(groups, groups.map(() => 1))!;
-  const loss = (plane: Matrix) => groups.reduce((sum, group) => sum + group.design.rows * biweightLoss(misfit(group, plane)), 0);
-  let plane = [whole, ...starts].reduce((best, each) => (loss(each) < loss(best) ? each : best));
+  const twos = groups.flatMap((_, a) => groups.slice(a + 1).map((_, k) => [a, a + 1 + k] as const));
+  const every = Math.ceil(twos.length / MOST_STARTS);
+  const starts = twos.filter((_, i) => i % every === 0).flatMap(([a, b]) => {
+    const plane = planeOf([groups[a]!, groups[b]!], [1, 1]);
+    return plane ? [plane] : [];
+  });
+  const loss = (plane: Vector) => groups.reduce((sum, group) => sum + group.length * biweightLoss(perEquation(group, plane)), 0);
+  let plane = planeOf(groups, groups.map(() => 1))!;
+  let least = loss(plane);
+  for (const start of starts) {
+    const own = loss(start);
+    if (own < least) [plane, least] = [start, own];
+  }
   for (let step = 0; step < 30; step++) {
-    const next = planeOf(groups, groups.map((group) => biweight(misfit(group, plane))));
+    const next = planeOf(groups, groups.map((group) => biweight(perEquation(group, plane))));
     if (!next) break;
-    const change = Matrix.sub(next, plane).norm();
+    const change = norm(subtract(next, plane));
     plane = next;
     if (change < 1e-9) break;
   }
-  const agree = groups.map((group) => misfit(group, plane) ** 2 * group.design.rows <= chiSquareLimit(ASYMMETRIC, group.design.rows));
+  const agree = groups.map((group) => misfit(group, plane) <= chiSquareLimit(ASYMMETRIC, group.length));
   return planeOf(groups, agree.map(Number)) ? agree : groups.map(() => true);
 } // prettier-ignore
 
 /** The plane on the agreeing groups and every residual, both with their covariance. */
 function propagate({ groups, covariance }: System, agree: readonly boolean[], pairs: readonly MirrorPair[], centre: readonly string[], positions: MirrorInput['positions']): MirrorResult {
-  const design = Matrix.zeros(covariance.rows, 3);
-  const right = Matrix.zeros(covariance.rows, 1);
-  const weight = Matrix.zeros(covariance.rows, covariance.rows);
-  let row = 0;
-  groups.forEach((group, g) => {
-    design.setSubMatrix(group.design, row, 0);
-    right.setSubMatrix(group.right, row, 0);
-    if (agree[g]) weight.setSubMatrix(group.weight, row, row);
-    row += group.design.rows;
-  });
-  const weighted = design.transpose().mmul(weight);
+  const equations = groups.flatMap((group, g) => group.map((equation) => ({ ...equation, weight: agree[g] ? equation.weight : 0 })));
+  const design = new Matrix(equations.map((equation) => [...equation.design]));
+  const weighted = new Matrix(equations.map((equation) => equation.design.map((value) => value * equation.weight))).transpose();
   const gain = inverse(weighted.mmul(design)).mmul(weighted);
-  const plane = gain.mmul(right);
-  const projector = Matrix.eye(covariance.rows).sub(design.mmul(gain));
-  const residual = projector.mmul(right);
-  const spread = projector.mmul(covariance).mmul(projector.transpose());
-  const sd = (i: number) => Math.sqrt(Math.max(0, spread.get(i, i)));
-  const [offset, lengthways, upward] = plane.to1DArray() as [number, number, number];
+  const plane = gain.mmul(Matrix.columnVector(equations.map(({ right }) => right))).to1DArray() as [number, number, number];
+  // Variances of (I − A B) l without forming it: K − 2 A (B K) + A (B K Bᵀ) Aᵀ on the diagonal.
+  const shared = gain.mmul(covariance);
+  const spread = shared.mmul(gain.transpose());
+  const residual = (i: number) => equations[i]!.right - dot(equations[i]!.design, plane);
+  const sd = (i: number) => {
+    const row = equations[i]!.design;
+    let variance = covariance.get(i, i);
+    for (let a = 0; a < 3; a++) {
+      variance -= 2 * row[a]! * shared.get(a, i);
+      for (let b = 0; b < 3; b++) variance += row[a]! * row[b]! * spread.get(a, b);
+    }
+    return Math.sqrt(Math.max(0, variance));
+  };
+  const [offset, lengthways, upward] = plane;
   const halfWidth = (id: string) => {
     const [x, y, z] = positions.get(id)!;
     return Math.abs(y - offset - lengthways * x - upward * z) / Math.hypot(1, lengthways, upward);
   };
   return {
     ok: true,
-    plane: { offset, lengthways, upward, covariance: gain.mmul(covariance).mmul(gain.transpose()).to1DArray() },
+    plane: { offset, lengthways, upward, covariance: spread.to1DArray() },
     pairs: pairs.map((pair, i): SideDifference => ({
       pair,
       // The middle off to the right by e makes the right half wider by 2 e than the left.
-      difference: [residual.get(3 * i + 1, 0), 2 * residual.get(3 * i, 0), residual.get(3 * i + 2, 0)],
+      difference: [residual(3 * i + 1), 2 * residual(3 * i), residual(3 * i + 2)],
       sd: [sd(3 * i + 1), 2 * sd(3 * i), sd(3 * i + 2)],
       halfWidths: [halfWidth(pair.left), halfWidth(pair.right)],
       symmetric: agree[i]!,
     })),
-    centre: centre.map((id, k) => ({ id, off: residual.get(3 * pairs.length + k, 0), sd: sd(3 * pairs.length + k) })),
+    centre: centre.map((id, k) => ({ id, off: residual(3 * pairs.length + k), sd: sd(3 * pairs.length + k) })),
   };
 } // prettier-ignore
 
