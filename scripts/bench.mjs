@@ -45,6 +45,7 @@ try {
   await navigation();
   await liveResult();
   await acknowledgement();
+  await slider();
   await chartImport();
   if (process.argv.includes('--large')) await largeArchive();
 } finally {
@@ -78,6 +79,46 @@ async function navigation() {
   await browser.close();
   show('job list, warm navigation', list);
   show('job page, warm navigation', sheet);
+}
+
+/** Time from frame to frame while the exaggeration slides back and forth a step a frame, on the demo's first round. */
+async function slider() {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking'],
+  });
+  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  const { rounds } = round('solbris', '01');
+  await page.goto(`/jobs/${job('solbris').jobs[0].id}/rounds/${rounds[0].id}/sheet?point=R4L`);
+  await page.locator('[role=slider]').focus();
+  await page.waitForTimeout(5000);
+  const frames = await page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        const thumb = document.querySelector('[role=slider]');
+        const box = thumb.parentElement.parentElement.getBoundingClientRect();
+        const at = (share) => ({ bubbles: true, pointerId: 1, button: 0, buttons: 1, clientX: box.left + share * box.width, clientY: box.top + box.height / 2 }); // prettier-ignore
+        const rail = thumb.parentElement.parentElement;
+        rail.setPointerCapture = () => undefined;
+        rail.hasPointerCapture = () => true;
+        rail.dispatchEvent(new PointerEvent('pointerdown', at(0.1)));
+        const times = [];
+        const seen = new Set();
+        let last = performance.now();
+        const step = (now) => {
+          times.push(now - last);
+          last = now;
+          seen.add(thumb.getAttribute('aria-valuetext'));
+          rail.dispatchEvent(new PointerEvent('pointermove', at(0.5 + 0.45 * Math.sin(times.length / 9)))); // prettier-ignore
+          if (times.length < 300) requestAnimationFrame(step);
+          else resolve({ times: times.slice(5), steps: seen.size });
+        };
+        requestAnimationFrame(step);
+      }),
+  );
+  await browser.close();
+  if (frames.steps < 5) throw new Error('the slider did not slide');
+  show('frame to frame while the exaggeration slides', frames.times);
 }
 
 /** From sending a typed reading to its acknowledgement, on the disk. */

@@ -63,12 +63,12 @@ export function ControlPanel({ rows, live, agree, setAgree, onHold, control }: {
         <>
           <ul aria-label="Choices of control points">
             {fitted.map((choice) => (
-              <li key={choice.name} className="flex min-h-11 flex-wrap items-center justify-between gap-x-3">
+              <li key={choice.name} className="flex min-h-11 items-center justify-between gap-x-3 py-0.5">
                 <span>
                   <strong>{CHOICE_WORD[choice.name]}</strong>: {choice.pointIds.length} points
                   {choice.result.ok ? `, agree within ${format.length(choice.result.rms)} ${format.unit}` : ''}
                 </span>
-                {sameSet(choice.pointIds, control) ? null : <Button onClick={() => onHold(choice.pointIds)}>Hold these {choice.pointIds.length} as control</Button>}
+                {sameSet(choice.pointIds, control) ? null : <Button className="whitespace-nowrap" aria-label={`Hold these ${choice.pointIds.length} as control`} onClick={() => onHold(choice.pointIds)}>Hold these</Button>}
               </li>
             ))}
           </ul>

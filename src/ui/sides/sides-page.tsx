@@ -145,7 +145,6 @@ function FoldedPlan({ rows, pairs, positions, selected, select }: Choosing & { r
   return (
     <figure className="min-w-0 border border-rule bg-sheet">
       <svg viewBox={`0 0 ${box.width} ${layout.views.plan.height / 2 + box.height}`} className="block w-full" role="img" aria-label="The left side folded onto the right, plan above and side below">
-        <text x={10} y={16} fontSize={12} fill="var(--soft)" className="font-cond">left folded onto right · differences drawn {factor} times as large</text>
         {(['plan', 'side'] as const).map((view) => (
           <g key={view} transform={view === 'side' ? `translate(0 ${-layout.views.plan.height / 2})` : undefined}>
             {outline.map(([from, to], i) => {
@@ -171,7 +170,7 @@ function FoldedPlan({ rows, pairs, positions, selected, select }: Choosing & { r
           </g>
         ))}
       </svg>
-      <figcaption className="px-2 pb-1 text-sm text-soft">Ring: right. Square: left, folded over. A line between them is how the sides differ.</figcaption>
+      <figcaption className="px-2 pb-1 text-sm text-soft">Plan above, side below. Ring: right; square: left, folded over; the line between them is how the sides differ, drawn {factor} times as large.</figcaption>
     </figure>
   );
 } // prettier-ignore
