@@ -250,7 +250,7 @@ describe('the whole slice, as a new user walks it', () => {
     for (const line of ['F1L F1R 800.2', 'S1L S1R 1380.4', 'F1L R1L 3241.6'])
       await typeLine(page, line);
     await page.getByRole('link', { name: /Verify/ }).click();
-    await page.getByText('2 held, 1 moved, 0 undecided').waitFor();
+    await page.getByText(/2 changed within their limit, 1 beyond it, 0 undecided/).waitFor();
     expect(await page.locator('tr[data-code=D3]').getAttribute('data-verdict')).toBe('moved');
     await page.locator('tr[data-code=D3]').getByRole('link', { name: 'Accept …' }).click();
     await page.getByRole('heading', { name: 'Accept D3' }).waitFor();

@@ -31,7 +31,7 @@ export function LadderRail({
       aria-label="The job"
       className="no-print flex shrink-0 flex-col gap-1 border-rule p-2 max-lg:border-b lg:w-52 lg:border-r lg:p-3"
     >
-      <ul className="flex flex-wrap gap-x-1 lg:grid lg:grid-cols-2">
+      <ul className="flex flex-wrap gap-x-1 lg:grid lg:grid-cols-[1.2fr_1fr]">
         {PAGES.map(([path, text]) => (
           <li key={path}>
             <Link

@@ -80,7 +80,9 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
         </aside>
       ) : null}
       <p role="status">
-        {count('held')} held, {count('moved')} moved, {count('undecided')} undecided.
+        Of {change.dimensions.length} lengths {count('held')} changed within their limit,{' '}
+        {count('moved')} beyond it, {count('undecided')} undecided;{' '}
+        {movement.lengths.filter((test) => test.moved).length} by more than noise.
         {change.notCompared.length > 0
           ? ` Measured in one round only: ${change.notCompared.map((each) => each.code).join(', ')}.`
           : ''}
