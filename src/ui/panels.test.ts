@@ -1,0 +1,155 @@
+import { createElement } from 'react';
+import { describe, expect, it, vi } from 'vitest';
+import { analyseRound } from '@/core/round/analysis';
+import { compareRounds } from '@/core/round/change';
+import { judgeRound } from '@/core/round/judgement';
+import { didItMove } from '@/core/round/movement';
+import { demoRows } from '../../tests/support/demo-rows';
+import { rendered, textOf } from '../../tests/support/render';
+import { ReferencesPage, type ReferenceActions } from './references/references-page';
+import { ControlPanel } from './sheet/control-panel';
+import { DimensionList, PointList } from './sheet/lists';
+import { PatternPanel } from './sheet/pattern-panel';
+import { Why } from './sheet/why';
+import { SidesPage } from './sides/sides-page';
+import { Compare } from './work/compare';
+
+vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) })); // prettier-ignore
+
+const solbris = demoRows('solbris');
+const lodd = demoRows('lodd');
+const [asFound] = solbris.rounds;
+const judgement = judgeRound(solbris, asFound!);
+const analysis = analyseRound(solbris, judgement, { spreads: 3.5 });
+const live = { analysis, milliseconds: 12, busy: false };
+const nothing = () => Promise.resolve({ ok: true, value: null } as const);
+const idOf = (code: string) => solbris.points.find((point) => point.code === code)!.id;
+
+describe('the pattern panel', () => {
+  const html = rendered(createElement(PatternPanel, { rows: solbris, judgement, live, onSelect: () => undefined })); // prettier-ignore
+
+  it('says what happened in sentences, then in figures', () => {
+    const text = textOf(html);
+    expect(text).toMatch(/The rear has gone .* forward, .* to the right and .* up from the rear seat crossmember hole \(C1/); // prettier-ignore
+    expect(text).toMatch(/hinged at station \d+ ±\d+/);
+    expect(html.split('data-component=').length - 1).toBe(6);
+  });
+
+  it('speaks the user’s words and units', () => {
+    const text = textOf(rendered(createElement(PatternPanel, { rows: solbris, judgement, live, onSelect: () => undefined }), { words: 'us', units: 'in16' })); // prettier-ignore
+    expect(text).toMatch(/has gone \d+\/16 ± .* in forward|has gone \d+\/\d+ ± .* in forward/);
+  });
+
+  it('waits while the worker works, and says what is missing without control points', () => {
+    expect(textOf(rendered(createElement(PatternPanel, { rows: solbris, judgement, live: { analysis: undefined, milliseconds: undefined, busy: true }, onSelect: () => undefined })))).toContain('Working out the pattern'); // prettier-ignore
+    const { pattern: _, ...without } = analysis;
+    expect(textOf(rendered(createElement(PatternPanel, { rows: solbris, judgement, live: { ...live, analysis: without }, onSelect: () => undefined })))).toContain('hold control points'); // prettier-ignore
+  });
+});
+
+describe('the control panel', () => {
+  it('lays the choices side by side and offers to hold each that is not held', () => {
+    const held = solbris.roundControls.filter(({ roundId }) => roundId === asFound!.id).map(({ pointId }) => pointId); // prettier-ignore
+    const html = rendered(createElement(ControlPanel, { rows: solbris, live, agree: 'own', setAgree: () => undefined, onHold: () => undefined, control: held })); // prettier-ignore
+    const text = textOf(html);
+    expect(text).toMatch(/\d+ of 47 located points agree with the reference and each other; no larger set does/); // prettier-ignore
+    for (const choice of ['Held now', 'Undisturbed', 'Rival', 'All points']) expect(text).toContain(choice); // prettier-ignore
+    expect(html.split('Hold these').length - 1).toBe(2 * 3);
+    expect(text).toContain('The majority may be what moved');
+  });
+});
+
+describe('the lists', () => {
+  it('give every point its verdict, and say when a filter leaves none', () => {
+    const common = { control: [], onSelect: () => undefined, onHold: () => undefined };
+    const html = rendered(createElement(PointList, { points: judgement.points, ...common }));
+    expect(html.split('data-verdict=').length - 1).toBe(solbris.points.length);
+    expect(html).toContain('data-code="R4L" data-verdict="outside"');
+    expect(textOf(rendered(createElement(PointList, { points: [], ...common })))).toContain('No point is left by the filter'); // prettier-ignore
+    expect(textOf(rendered(createElement(DimensionList, { dimensions: [], onSelect: () => undefined })))).toContain('No dimension is left'); // prettier-ignore
+  });
+});
+
+describe('why', () => {
+  const why = (kind: 'point' | 'dimension', id: string) =>
+    textOf(rendered(createElement(Why, { subject: { kind, id }, judgement, rows: solbris, acceptHref: '/log?round=1', onToggleControl: () => undefined, chooseReference: nothing }))); // prettier-ignore
+
+  it('names reference and trust, control points, readings with weights and what was found', () => {
+    const text = why('point', idOf('R4L'));
+    expect(text).toContain('Maker’s dimension chart');
+    expect(text).toContain('trusted to ±0.0 mm');
+    expect(text).toContain('Control points: F2L');
+    expect(text).toMatch(/Readings behind it \(\d+\)/);
+    expect(text).toContain('Left rear corner filled over');
+    expect(text).toContain('Accept this deviation with a reason');
+  });
+
+  it('says of a length what the other references would say', () => {
+    const text = why('dimension', solbris.dimensions.find(({ code }) => code === 'CL1')!.id);
+    expect(text).toContain('Sister estate of the Nordby museum would say');
+    expect(text).toContain('Old left sill, cut out and kept would say');
+    expect(text).toContain('Judge this one by it');
+  });
+
+  it('asks for a choice where nothing is chosen', () => {
+    const html = rendered(createElement(Why, { subject: undefined, judgement, rows: solbris, acceptHref: '', onToggleControl: () => undefined, chooseReference: nothing })); // prettier-ignore
+    expect(textOf(html)).toContain('Choose a point or a dimension');
+  });
+});
+
+describe('the references', () => {
+  const actions = { makeReference: nothing, rankReferences: nothing, trustReference: nothing, putInUse: nothing, importSister: nothing } as unknown as ReferenceActions; // prettier-ignore
+
+  it('stand in the order they are judged by, with their trust as ±, and contradictions below', () => {
+    const html = rendered(createElement(ReferencesPage, { rows: solbris, actions }));
+    expect([...html.matchAll(/data-reference="(\w+)"/g)].map(([, kind]) => kind)).toEqual(['chart', 'sisterCar', 'keptPart']); // prettier-ignore
+    expect(html).toContain('value="3.6"');
+    expect(textOf(html)).toContain('Where the references contradict each other (1)');
+  });
+
+  it('say how to get one where there is none', () => {
+    const text = textOf(rendered(createElement(ReferencesPage, { rows: { ...solbris, references: [] }, actions }))); // prettier-ignore
+    expect(text).toContain('There is nothing to compare with');
+  });
+});
+
+describe('left against right', () => {
+  it('sets off the pairs that differ, and says what it cannot see', () => {
+    const html = rendered(createElement(SidesPage, { rows: solbris, roundId: asFound!.id, setMirrored: nothing })); // prettier-ignore
+    expect(html).toContain('data-pair="R4L" data-differs="true"');
+    expect(html).toContain('data-pair="F2L" data-differs="false"');
+    expect(textOf(html)).toContain('Damage that is the same on both sides cannot be seen here');
+  });
+
+  it('says what is missing where nothing can be compared', () => {
+    const rows = { ...solbris, readings: [] };
+    const html = rendered(createElement(SidesPage, { rows, roundId: asFound!.id, setMirrored: nothing })); // prettier-ignore
+    expect(textOf(html)).toContain('The sides cannot be compared: round 1 has no located points');
+  });
+});
+
+describe('two rounds compared', () => {
+  const view = (rows: typeof lodd, from: number, to: number) => {
+    const [before, after] = [judgeRound(rows, rows.rounds[from]!), judgeRound(rows, rows.rounds[to]!)]; // prettier-ignore
+    return { change: compareRounds(rows, before, after), movement: didItMove(rows, before, after), final: after.dimensions, accepted: [] }; // prettier-ignore
+  };
+
+  it('names the points that moved and keeps limit and noise apart', () => {
+    const text = textOf(rendered(createElement(Compare, { rows: lodd, view: view(lodd, 0, 2) })));
+    expect(text).toMatch(/F1L.* moved\./);
+    expect(text).toMatch(/Of \d+ lengths \d+ changed within their limit/);
+  });
+
+  it('says first what else differed, and then claims less', () => {
+    const supports = lodd.supports.map((support, i) => (i === lodd.supports.length - 1 ? { ...support, kind: 'stands' as const } : support)); // prettier-ignore
+    const rows = { ...lodd, supports };
+    const text = textOf(rendered(createElement(Compare, { rows, view: view(rows, 0, 2) })));
+    const caution = text.indexOf('different support');
+    expect(caution).toBeGreaterThan(-1);
+    expect(text.indexOf('moved or differently supported', caution)).toBeGreaterThan(caution);
+  });
+
+  it('asks for a second round where there is one', () => {
+    expect(textOf(rendered(createElement(Compare, { rows: lodd })))).toContain('Two rounds are needed'); // prettier-ignore
+  });
+});
