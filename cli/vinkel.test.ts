@@ -33,8 +33,7 @@ describe('the headless command', () => {
     });
     return { exit, out, error: error.trimEnd().split('\n') };
   }
-  const align = (document: unknown, ...options: string[]) =>
-    command('align', JSON.stringify(document), ...options);
+  const align = (document: unknown, ...options: string[]) => command('align', JSON.stringify(document), ...options);
 
   it('aligns on the selected points and leaves the others their deviation', () => {
     const { exit, out } = align(request);
@@ -68,7 +67,7 @@ describe('the headless command', () => {
     expect([exit, out]).toEqual([2, '']);
     const places = error.map((line) => line.split(':')[0]);
     expect(places).toEqual(
-      expect.arrayContaining(['points[0].sigma', 'points[1].colour', 'points[2].measured', 'agree', 'points[1].id']), // prettier-ignore
+      expect.arrayContaining(['points[0].sigma', 'points[1].colour', 'points[2].measured', 'agree', 'points[1].id']),
     );
   });
 
@@ -97,6 +96,6 @@ describe('the headless command', () => {
       expect(run(args, { out: () => undefined, error: (text) => (error += text) })).toBe(2);
       expect(error).toContain('usage: vinkel COMMAND FILE');
     }
-    expect(run(['align', path.join(folder, 'none.json')], { out: () => undefined, error: () => undefined })).toBe(2); // prettier-ignore
+    expect(run(['align', path.join(folder, 'none.json')], { out: () => undefined, error: () => undefined })).toBe(2);
   });
 });

@@ -28,23 +28,15 @@ export function run(
   const [name, file, option, target, ...more] = args;
   const command = name === undefined ? undefined : COMMANDS[name];
   const usage = `usage: vinkel COMMAND FILE [--out FILE]; commands: ${Object.keys(COMMANDS).join(', ')}`;
-  if (!command)
-    return refuse([`command: ${name ? `no command "${name}"; ` : ''}${usage}`], EXIT.notReadable);
-  if (
-    file === undefined ||
-    more.length > 0 ||
-    (option !== undefined && (option !== '--out' || !target))
-  )
+  if (!command) return refuse([`command: ${name ? `no command "${name}"; ` : ''}${usage}`], EXIT.notReadable);
+  if (file === undefined || more.length > 0 || (option !== undefined && (option !== '--out' || !target)))
     return refuse([`arguments: ${usage}`], EXIT.notReadable);
 
   let text: string;
   try {
     text = readFileSync(file === '-' ? 0 : file, 'utf8');
   } catch (error) {
-    return refuse(
-      [`file: cannot be read (${(error as NodeJS.ErrnoException).code})`],
-      EXIT.notReadable,
-    );
+    return refuse([`file: cannot be read (${(error as NodeJS.ErrnoException).code})`], EXIT.notReadable);
   }
   const json = parseJson(text);
   const document = json.ok ? command.parse(json.value) : json;
@@ -57,10 +49,7 @@ export function run(
     try {
       writeFileSync(target, answer);
     } catch (error) {
-      return refuse(
-        [`--out: cannot be written (${(error as NodeJS.ErrnoException).code})`],
-        EXIT.notReadable,
-      );
+      return refuse([`--out: cannot be written (${(error as NodeJS.ErrnoException).code})`], EXIT.notReadable);
     }
   return EXIT.computed;
 }

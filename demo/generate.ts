@@ -42,10 +42,18 @@ async function write({ folder, rows, pictures, truth }: DemoJob, seed: number): 
     const bytes = await draw(picture);
     const entry = rows.logEntries.find((each) => each.id === picture.entryId)!;
     const photograph: Photograph = {
-      id: random.uuid(), jobId: entry.jobId, entryId: entry.id, name: `${picture.name}.jpg`, mediaType: 'image/jpeg',
-      bytes: bytes.length, width: 900, height: 600, sha256: createHash('sha256').update(bytes).digest('hex'),
-      author: entry.author, at: entry.at,
-    }; // prettier-ignore
+      id: random.uuid(),
+      jobId: entry.jobId,
+      entryId: entry.id,
+      name: `${picture.name}.jpg`,
+      mediaType: 'image/jpeg',
+      bytes: bytes.length,
+      width: 900,
+      height: 600,
+      sha256: createHash('sha256').update(bytes).digest('hex'),
+      author: entry.author,
+      at: entry.at,
+    };
     (rows.photographs as Photograph[]).push(photograph);
     const file = path.join(target, photographPath(photograph));
     mkdirSync(path.dirname(file), { recursive: true });

@@ -97,7 +97,14 @@ async function slider() {
       new Promise((resolve) => {
         const thumb = document.querySelector('[role=slider]');
         const box = thumb.parentElement.parentElement.getBoundingClientRect();
-        const at = (share) => ({ bubbles: true, pointerId: 1, button: 0, buttons: 1, clientX: box.left + share * box.width, clientY: box.top + box.height / 2 }); // prettier-ignore
+        const at = (share) => ({
+          bubbles: true,
+          pointerId: 1,
+          button: 0,
+          buttons: 1,
+          clientX: box.left + share * box.width,
+          clientY: box.top + box.height / 2,
+        });
         const rail = thumb.parentElement.parentElement;
         rail.setPointerCapture = () => undefined;
         rail.hasPointerCapture = () => true;
@@ -109,7 +116,7 @@ async function slider() {
           times.push(now - last);
           last = now;
           seen.add(thumb.getAttribute('aria-valuetext'));
-          rail.dispatchEvent(new PointerEvent('pointermove', at(0.5 + 0.45 * Math.sin(times.length / 9)))); // prettier-ignore
+          rail.dispatchEvent(new PointerEvent('pointermove', at(0.5 + 0.45 * Math.sin(times.length / 9))));
           if (times.length < 300) requestAnimationFrame(step);
           else resolve({ times: times.slice(5), steps: seen.size });
         };
@@ -146,10 +153,25 @@ async function acknowledgement() {
 /** From Enter in the field to the round solved anew and shown, on the demo's second round, a reading a second. */
 async function liveResult() {
   const { rounds } = round('solbris', '02');
-  const { positions } = JSON.parse(
-    readFileSync(`demo/truth/${job('solbris').jobs[0].id}.json`, 'utf8'),
-  );
-  const located = ['S1L', 'S1R', 'F2L', 'F2R', 'M1L', 'M1R', 'F4L', 'F4R', 'S2L', 'S2R', 'S3L', 'S3R', 'C1L', 'C1R', 'R4L', 'R4R']; // prettier-ignore
+  const { positions } = JSON.parse(readFileSync(`demo/truth/${job('solbris').jobs[0].id}.json`, 'utf8'));
+  const located = [
+    'S1L',
+    'S1R',
+    'F2L',
+    'F2R',
+    'M1L',
+    'M1R',
+    'F4L',
+    'F4R',
+    'S2L',
+    'S2R',
+    'S3L',
+    'S3R',
+    'C1L',
+    'C1R',
+    'R4L',
+    'R4R',
+  ];
   const codes = [...located, ...located];
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
@@ -161,9 +183,7 @@ async function liveResult() {
   const times = [];
   for (let i = 0; i < 25; i++) {
     const code = codes[i];
-    await page
-      .getByLabel('Reading', { exact: true })
-      .fill(`${code} h ${positions[code][2].toFixed(1)}`);
+    await page.getByLabel('Reading', { exact: true }).fill(`${code} h ${positions[code][2].toFixed(1)}`);
     await page.evaluate(() => {
       const standing = document.querySelector('[data-standing]');
       const before = standing.dataset.readings;
@@ -178,10 +198,7 @@ async function liveResult() {
     });
     await page.keyboard.press('Enter');
     const time = await page.evaluate(() =>
-      Promise.race([
-        window.solved,
-        new Promise((resolve) => setTimeout(() => resolve(null), 5000)),
-      ]),
+      Promise.race([window.solved, new Promise((resolve) => setTimeout(() => resolve(null), 5000))]),
     );
     if (time !== null && i > 2) times.push(time);
     await page.waitForTimeout(1000);
@@ -198,10 +215,7 @@ async function chartImport() {
   });
   const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
   await page.goto(`/jobs/${job('lodd').jobs[0].id}/chart`);
-  const rows = Array.from(
-    { length: 2000 },
-    (_, i) => `N${i},Hole ${i},right,${i * 2},${i % 700},${i % 90},3`,
-  );
+  const rows = Array.from({ length: 2000 }, (_, i) => `N${i},Hole ${i},right,${i * 2},${i % 700},${i % 90},3`);
   await page
     .getByRole('button', { name: /Bring in a chart|Import/ })
     .first()

@@ -35,11 +35,9 @@ const SOURCES = [
 /** Builds for production, service worker included, unless nothing changed since the last build. */
 export function ensureBuild() {
   const marker = '.next/BUILD_ID';
-  const newest = spawnSync(
-    'find',
-    [...SOURCES, '-type', 'f', '-newer', marker, '-print', '-quit'],
-    { encoding: 'utf8' },
-  );
+  const newest = spawnSync('find', [...SOURCES, '-type', 'f', '-newer', marker, '-print', '-quit'], {
+    encoding: 'utf8',
+  });
   const offline = existsSync('public/offline.js');
   if (offline && existsSync(marker) && newest.status === 0 && newest.stdout.trim() === '') return;
   console.log('Building …');
@@ -61,9 +59,7 @@ export function ensureDebianPackages(names) {
   const isRoot = process.getuid?.() === 0;
   const canSudo = !isRoot && spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0;
   if (!existsSync('/usr/bin/apt-get') || (!isRoot && !canSudo)) {
-    console.error(
-      `The tests need ${missing.join(' and ')}. Please install: sudo apt-get install ${missing.join(' ')}`,
-    );
+    console.error(`The tests need ${missing.join(' and ')}. Please install: sudo apt-get install ${missing.join(' ')}`);
     process.exit(1);
   }
   const prefix = isRoot ? [] : ['sudo', '-n'];

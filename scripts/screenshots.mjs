@@ -11,8 +11,7 @@ const folder = process.env.SHOTS ?? 'docs/screenshots';
 
 const json = (file) => JSON.parse(readFileSync(path.join('demo/jobs', file), 'utf8'));
 const base = (name) => `/jobs/${json(`${name}/job.json`).rows.jobs[0].id}`;
-const round = (name, file) =>
-  `${base(name)}/rounds/${json(`${name}/rounds/${file}.json`).rows.rounds[0].id}`;
+const round = (name, file) => `${base(name)}/rounds/${json(`${name}/rounds/${file}.json`).rows.rounds[0].id}`;
 const [solbris, lodd] = ['solbris', 'lodd'].map(base);
 
 /** View: its address, then what differs from a working window by day. */
@@ -23,14 +22,8 @@ const VIEWS = {
   doubts: [round('solbris', '01'), { click: /doubtful/ }],
   'walk-sheet': [`${round('solbris', '02')}/walk`],
   sheet: [`${round('solbris', '01')}/sheet`],
-  'sheet-dark-inches-us': [
-    `${round('solbris', '01')}/sheet`,
-    { sheet: 'dark', units: 'in16', words: 'us' },
-  ],
-  pattern: [
-    `${round('solbris', '01')}/sheet?panel=pattern&point=R4L&ghost=2`,
-    { wait: '[data-pattern]' },
-  ],
+  'sheet-dark-inches-us': [`${round('solbris', '01')}/sheet`, { sheet: 'dark', units: 'in16', words: 'us' }],
+  pattern: [`${round('solbris', '01')}/sheet?panel=pattern&point=R4L&ghost=2`, { wait: '[data-pattern]' }],
   sides: [`${round('solbris', '01')}/sides`],
   space: [`${round('solbris', '01')}/space?point=R4L`, { wait: '[data-scene] canvas' }],
   references: [`${solbris}/references`],
@@ -48,12 +41,7 @@ const wanted = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-background-networking',
-    '--use-angle=swiftshader',
-    '--enable-unsafe-swiftshader',
-  ],
+  args: ['--no-sandbox', '--disable-background-networking', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
 });
 for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

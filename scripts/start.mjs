@@ -15,7 +15,6 @@ function defaultDataFolder() {
   const home = os.homedir();
   if (process.platform === 'win32')
     return path.join(process.env.LOCALAPPDATA ?? path.join(home, 'AppData', 'Local'), 'Vinkel');
-  if (process.platform === 'darwin')
-    return path.join(home, 'Library', 'Application Support', 'Vinkel');
+  if (process.platform === 'darwin') return path.join(home, 'Library', 'Application Support', 'Vinkel');
   return path.join(process.env.XDG_DATA_HOME ?? path.join(home, '.local', 'share'), 'vinkel');
 }

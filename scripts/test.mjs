@@ -27,20 +27,11 @@ function tests(project) {
   const output = path.join(results, `${project}.json`);
   const { status } = spawnSync(
     bin('vitest'),
-    [
-      'run',
-      '--project',
-      project,
-      '--reporter=default',
-      '--reporter=json',
-      `--outputFile.json=${output}`,
-    ],
+    ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
     { stdio: 'inherit' },
   );
   try {
-    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(
-      readFileSync(output, 'utf8'),
-    );
+    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(output, 'utf8'));
     passed += numPassedTests;
     failed += numFailedTests || (status === 0 ? 0 : Math.max(1, numFailedTestSuites));
   } catch {

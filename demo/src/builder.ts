@@ -61,14 +61,7 @@ export interface Standing {
 
 /** Where a chart position is found in the axes of the bench. */
 export function onBench({ turn: [rx, ry, rz], shift }: Standing, [x, y, z]: Vector): Vector {
-  const [cx, sx, cy, sy, cz, sz] = [
-    Math.cos(rx),
-    Math.sin(rx),
-    Math.cos(ry),
-    Math.sin(ry),
-    Math.cos(rz),
-    Math.sin(rz),
-  ];
+  const [cx, sx, cy, sy, cz, sz] = [Math.cos(rx), Math.sin(rx), Math.cos(ry), Math.sin(ry), Math.cos(rz), Math.sin(rz)];
   const [x1, y1, z1] = [x, cx * y - sx * z, sx * y + cx * z];
   const [x2, y2, z2] = [cy * x1 + sy * z1, y1, -sy * x1 + cy * z1];
   return [cz * x2 - sz * y2 + shift[0], sz * x2 + cz * y2 + shift[1], z2 + shift[2]];
@@ -96,9 +89,19 @@ export class JobBuilder {
       const { kind, sd, perMetre, steel, name: title } = INSTRUMENTS[name];
       this.rows.instruments.push({ id: idOf(1, name), name: title, kind });
       this.rows.instrumentVersions.push({
-        id: idOf(2, name), instrumentId: idOf(1, name), number: 1, sdConstant: sd, sdPerMetre: perMetre,
-        zeroOffset: 0, startMark: 0, steel, pointers: '', checkedAt: null, note: '', validFrom: '2000-01-01T00:00:00.000Z',
-      }); // prettier-ignore
+        id: idOf(2, name),
+        instrumentId: idOf(1, name),
+        number: 1,
+        sdConstant: sd,
+        sdPerMetre: perMetre,
+        zeroOffset: 0,
+        startMark: 0,
+        steel,
+        pointers: '',
+        checkedAt: null,
+        note: '',
+        validFrom: '2000-01-01T00:00:00.000Z',
+      });
     }
   }
 
@@ -161,15 +164,9 @@ export class JobBuilder {
 
   /** The chart's points, dimensions and seams; without figures where the job has no chart. */
   chart(draft: ChartDraft, withFigures = true): void {
-    const made = chartRows(
-      draft,
-      { jobId: this.jobId, referenceId: this.referenceId },
-      [],
-      this.random.uuid,
-    );
+    const made = chartRows(draft, { jobId: this.jobId, referenceId: this.referenceId }, [], this.random.uuid);
     for (const [table, rows] of Object.entries(made))
-      if (withFigures || !table.startsWith('reference'))
-        (this.rows[table as JobTable] as unknown[]).push(...rows);
+      if (withFigures || !table.startsWith('reference')) (this.rows[table as JobTable] as unknown[]).push(...rows);
   }
 
   point(code: string): string {
@@ -185,24 +182,23 @@ export class JobBuilder {
   station(code: string): string {
     const [seamCode, number] = code.split('.');
     const seam = this.rows.seams.find((each) => each.code === seamCode)!;
-    return this.rows.seamStations.find(
-      (each) => each.seamId === seam.id && each.number === Number(number),
-    )!.id;
+    return this.rows.seamStations.find((each) => each.seamId === seam.id && each.number === Number(number))!.id;
   }
 
   step(rung: Rung, title: string, needs = ''): Step {
     return this.add('steps', {
-      id: this.random.uuid(), jobId: this.jobId, rung, ordinal: this.ordinal++, title, note: '', needs, version: 1,
-    }); // prettier-ignore
+      id: this.random.uuid(),
+      jobId: this.jobId,
+      rung,
+      ordinal: this.ordinal++,
+      title,
+      note: '',
+      needs,
+      version: 1,
+    });
   }
 
-  stepEvent(
-    step: Step,
-    kind: StepEvent['kind'],
-    author: string,
-    note = '',
-    until: string | null = null,
-  ): void {
+  stepEvent(step: Step, kind: StepEvent['kind'], author: string, note = '', until: string | null = null): void {
     this.add('stepEvents', {
       id: this.random.uuid(),
       stepId: step.id,
@@ -237,12 +233,21 @@ export class JobBuilder {
       ...support,
     });
     const round = this.add('rounds', {
-      id: this.random.uuid(), jobId: this.jobId, number: this.rows.rounds.length + 1, name, stateId: stateRow.id,
-      supportId: supportRow.id, instrumentVersionId: versionId(instrument), temperature, author, startedAt: at,
-      closedAt: null, shell: '', version: 1,
-    }); // prettier-ignore
-    for (const code of control)
-      this.add('roundControls', { roundId: round.id, pointId: this.point(code) });
+      id: this.random.uuid(),
+      jobId: this.jobId,
+      number: this.rows.rounds.length + 1,
+      name,
+      stateId: stateRow.id,
+      supportId: supportRow.id,
+      instrumentVersionId: versionId(instrument),
+      temperature,
+      author,
+      startedAt: at,
+      closedAt: null,
+      shell: '',
+      version: 1,
+    });
+    for (const code of control) this.add('roundControls', { roundId: round.id, pointId: this.point(code) });
     this.sequence = 0;
     return round;
   }
@@ -279,13 +284,28 @@ export class JobBuilder {
     this.sequence++;
     for (const { instrument, quantity, value, point, to, station, measure, pullId, phase } of numbers)
       this.add('readings', {
-        id: this.random.uuid(), lineId, roundId: round.id, sequence: this.sequence,
-        instrumentVersionId: versionId(instrument), author, takenAt: this.now(), receivedAt: this.now(), raw,
-        quantity, value, phase: phase ?? 'none', measure: measure ?? null,
-        pointId: point ? this.point(point) : null, toPointId: to ? this.point(to) : null,
-        stationId: station ? this.station(station) : null, featureId: null, pullId: pullId ?? null,
-        pointerFrom: null, pointerTo: null, fit: null,
-      } satisfies Reading); // prettier-ignore
+        id: this.random.uuid(),
+        lineId,
+        roundId: round.id,
+        sequence: this.sequence,
+        instrumentVersionId: versionId(instrument),
+        author,
+        takenAt: this.now(),
+        receivedAt: this.now(),
+        raw,
+        quantity,
+        value,
+        phase: phase ?? 'none',
+        measure: measure ?? null,
+        pointId: point ? this.point(point) : null,
+        toPointId: to ? this.point(to) : null,
+        stationId: station ? this.station(station) : null,
+        featureId: null,
+        pullId: pullId ?? null,
+        pointerFrom: null,
+        pointerTo: null,
+        fit: null,
+      } satisfies Reading);
     return lineId;
   }
 
@@ -299,9 +319,7 @@ export class JobBuilder {
       { letter: 'h', quantity: 'height' as const, value: z, instrument: 'heightStick' as const },
     ].filter(({ letter }) => only.includes(letter));
     const raw =
-      only === 'lwh'
-        ? `${code} ${x} ${y} ${z}`
-        : `${code} ${parts.map((p) => `${p.letter} ${p.value}`).join(' ')}`;
+      only === 'lwh' ? `${code} ${x} ${y} ${z}` : `${code} ${parts.map((p) => `${p.letter} ${p.value}`).join(' ')}`;
     this.line(
       round,
       author,
@@ -338,22 +356,20 @@ export class JobBuilder {
       { instrument: 'caliper', quantity: 'gap', value: g, station: code },
       ...(f === undefined
         ? []
-        : [
-            { instrument: 'caliper' as const, quantity: 'flush' as const, value: f, station: code },
-          ]),
+        : [{ instrument: 'caliper' as const, quantity: 'flush' as const, value: f, station: code }]),
     ]);
   }
 
-  strike(
-    lineId: string,
-    author: string,
-    reason: string,
-    replacedByLineId: string | null = null,
-  ): void {
+  strike(lineId: string, author: string, reason: string, replacedByLineId: string | null = null): void {
     for (const reading of this.rows.readings.filter((each) => each.lineId === lineId))
       this.add('readingStrikes', {
-        id: this.random.uuid(), readingId: reading.id, struckAt: this.now(), author, reason, replacedByLineId,
-      }); // prettier-ignore
+        id: this.random.uuid(),
+        readingId: reading.id,
+        struckAt: this.now(),
+        author,
+        reason,
+        replacedByLineId,
+      });
   }
 
   log(
@@ -369,14 +385,25 @@ export class JobBuilder {
     round: Round | null = null,
   ): LogEntry {
     const entry = this.add('logEntries', {
-      id: this.random.uuid(), jobId: this.jobId, kind, text, reason, author, at: this.now(), roundId: round?.id ?? null, supersedes: null,
-    }); // prettier-ignore
+      id: this.random.uuid(),
+      jobId: this.jobId,
+      kind,
+      text,
+      reason,
+      author,
+      at: this.now(),
+      roundId: round?.id ?? null,
+      supersedes: null,
+    });
     for (const { point, dimension, accepted } of about)
       this.add('logSubjects', {
-        id: this.random.uuid(), entryId: entry.id,
-        pointId: point ? this.point(point) : null, dimensionId: dimension ? this.dimension(dimension) : null,
-        acceptedDeviation: accepted ?? null, referenceId: accepted === undefined ? null : this.referenceId,
-      }); // prettier-ignore
+        id: this.random.uuid(),
+        entryId: entry.id,
+        pointId: point ? this.point(point) : null,
+        dimensionId: dimension ? this.dimension(dimension) : null,
+        acceptedDeviation: accepted ?? null,
+        referenceId: accepted === undefined ? null : this.referenceId,
+      });
     return entry;
   }
 
@@ -390,9 +417,17 @@ export class JobBuilder {
     author: string,
   ): string {
     const brace = this.add('braces', {
-      id: this.random.uuid(), jobId: this.jobId, code, fromPointId: this.point(from), toPointId: this.point(to),
-      kind: 'weldedTube', section, roundId: round.id, note: '', version: 1,
-    }); // prettier-ignore
+      id: this.random.uuid(),
+      jobId: this.jobId,
+      code,
+      fromPointId: this.point(from),
+      toPointId: this.point(to),
+      kind: 'weldedTube',
+      section,
+      roundId: round.id,
+      note: '',
+      version: 1,
+    });
     for (const dimension of holds)
       this.add('braceDimensions', { braceId: brace.id, dimensionId: this.dimension(dimension) });
     this.braceEvent(brace.id, 'planned', author);

@@ -55,22 +55,19 @@ function readLengths(
 
 export function solbris(): DemoJob {
   const job = new JobBuilder(seeded(1968), '2026-11-09T08:00:00Z', {
-    name: 'Solbris 1200 estate', shell: 'Solbris 1200 estate, 1968', identityNumber: 'SB12-E-004417', owner: 'Lighthouse society, Ytre Sund',
-    shop: SHOP, driverSide: 'left', bench: 'Rail bench with clamps on the pinch flange',
+    name: 'Solbris 1200 estate',
+    shell: 'Solbris 1200 estate, 1968',
+    identityNumber: 'SB12-E-004417',
+    owner: 'Lighthouse society, Ytre Sund',
+    shop: SHOP,
+    driverSide: 'left',
+    bench: 'Rail bench with clamps on the pinch flange',
     note: 'Once a lighthouse service car. Left rear corner pushed into a granite quay post long ago and filled over; left sill and left rear floor rotten.',
-  }); // prettier-ignore
+  });
   const chart = solbrisChart();
-  job.reference(
-    'chart',
-    'Maker’s dimension chart',
-    'Workshop sheet 14, edition of 1967',
-    0,
-    0,
-    job.referenceId,
-  );
+  job.reference('chart', 'Maker’s dimension chart', 'Workshop sheet 14, edition of 1967', 0, 0, job.referenceId);
   job.chart(chart);
-  const [look, reference, setUp, measure, control, planBraces, fitBraces, cut, pullStep] =
-    defaultSteps(job);
+  const [look, reference, setUp, measure, control, planBraces, fitBraces, cut, pullStep] = defaultSteps(job);
   const rust = job.step('cut', 'Rust dissolver on the left rear chassis leg');
   const parts = job.step('weld', 'Left sill panel and rear floor section');
 
@@ -114,50 +111,41 @@ export function solbris(): DemoJob {
   const asFound = job.round('As found', 'asFound', RONJA!, 'plumb', 16, support, controls);
   const unreached = new Set(['R2L', 'R2R', 'C2L', 'K5']);
   for (const { code } of chart.points)
-    if (!unreached.has(code))
-      job.readPosition(asFound, RONJA!, code, places.get(code)!, code === 'D2R' ? 'lh' : 'lwh');
+    if (!unreached.has(code)) job.readPosition(asFound, RONJA!, code, places.get(code)!, code === 'D2R' ? 'lh' : 'lwh');
   readLengths(
     job,
     asFound,
     RONJA!,
     chart,
     places,
-    chart.dimensions
-      .map((each) => each.code)
-      .filter((code) => !['XL1', 'CD2', 'FS2'].includes(code)),
+    chart.dimensions.map((each) => each.code).filter((code) => !['XL1', 'CD2', 'FS2'].includes(code)),
   );
   // The two slips of the round: the tape started at its 100 mm mark, and the right end taken for the left.
   job.readDistance(asFound, NILS!, ['F2L', places.get('F2L')!], ['R4L', places.get('R4L')!], {
     slip: 100,
   });
   const crossed = { measure: 'level' as const, instrument: 'tram' as const };
-  job.readDistance(
-    asFound,
-    NILS!,
-    ['S1R', places.get('S1R')!],
-    ['S3L', places.get('S3R')!],
-    crossed,
-  );
-  const misheard = job.readDistance(
-    asFound,
-    NILS!,
-    ['F3R', places.get('F3R')!],
-    ['S1R', places.get('S1R')!],
-    { slip: 35 },
-  );
-  const again = job.readDistance(
-    asFound,
-    NILS!,
-    ['F3R', places.get('F3R')!],
-    ['S1R', places.get('S1R')!],
-  );
+  job.readDistance(asFound, NILS!, ['S1R', places.get('S1R')!], ['S3L', places.get('S3R')!], crossed);
+  const misheard = job.readDistance(asFound, NILS!, ['F3R', places.get('F3R')!], ['S1R', places.get('S1R')!], {
+    slip: 35,
+  });
+  const again = job.readDistance(asFound, NILS!, ['F3R', places.get('F3R')!], ['S1R', places.get('S1R')!]);
   job.strike(misheard, RONJA!, 'fifteen heard as fifty', again);
   const doorGaps: Record<string, [number, number]> = {
-    'DFL.1': [4.3, 0.2], 'DFL.2': [4.6, 0], 'DFL.3': [4.9, 0.3], 'DFR.1': [4.4, 0.1], 'DFR.2': [4.5, 0], 'DFR.3': [4.4, -0.1],
-    'DBL.1': [2.1, 1.9], 'DBL.2': [3.6, 0.8], 'DBL.3': [5.2, 0.3], 'DBR.1': [4.6, 0.1], 'DBR.2': [4.3, 0.2], 'DBR.3': [4.7, 0],
-  }; // prettier-ignore
-  for (const [code, [gap, flush]] of Object.entries(doorGaps))
-    job.readGap(asFound, RONJA!, code, gap, flush);
+    'DFL.1': [4.3, 0.2],
+    'DFL.2': [4.6, 0],
+    'DFL.3': [4.9, 0.3],
+    'DFR.1': [4.4, 0.1],
+    'DFR.2': [4.5, 0],
+    'DFR.3': [4.4, -0.1],
+    'DBL.1': [2.1, 1.9],
+    'DBL.2': [3.6, 0.8],
+    'DBL.3': [5.2, 0.3],
+    'DBR.1': [4.6, 0.1],
+    'DBR.2': [4.3, 0.2],
+    'DBR.3': [4.7, 0],
+  };
+  for (const [code, [gap, flush]] of Object.entries(doorGaps)) job.readGap(asFound, RONJA!, code, gap, flush);
   for (const [i, code] of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3'].entries())
     job.readGap(asFound, RONJA!, code, 4.8 + 0.1 * (i % 3));
   for (const [i, code] of ['TGL.1', 'TGL.2', 'TGL.3', 'TGR.1', 'TGR.2', 'TGR.3'].entries())
@@ -186,12 +174,7 @@ export function solbris(): DemoJob {
   job.until('2026-11-19T09:00:00Z');
   for (const id of [x1, x2, x3]) job.wait(35).braceEvent(id, 'fitted', NILS!);
   void x4;
-  const braced = job.log(
-    'finding',
-    NILS!,
-    'Braces X1 to X3 in; pads on the doubled flange of the posts.',
-    '',
-  );
+  const braced = job.log('finding', NILS!, 'Braces X1 to X3 in; pads on the doubled flange of the posts.', '');
   job.stepEvent(fitBraces!, 'begun', NILS!);
 
   job.until('2026-11-20T07:40:00Z');
@@ -241,10 +224,18 @@ export function solbris(): DemoJob {
   job.until('2026-11-23T08:00:00Z');
   const aim = aimOf(judgeRound(job.rows, round2), job.point('R4L'))!;
   const pull = job.add('pulls', {
-    id: job.random.uuid(), jobId: job.jobId, code: 'P1', pointId: job.point('R4L'), roundId: round2.id,
-    aimX: round1(aim[0]), aimY: round1(aim[1]), aimZ: round1(aim[2]),
-    heldAt: 'Clamped at C1L, C1R and both sills', note: 'First trial pull: learn the spring-back, not the whole way', version: 1,
-  }); // prettier-ignore
+    id: job.random.uuid(),
+    jobId: job.jobId,
+    code: 'P1',
+    pointId: job.point('R4L'),
+    roundId: round2.id,
+    aimX: round1(aim[0]),
+    aimY: round1(aim[1]),
+    aimZ: round1(aim[2]),
+    heldAt: 'Clamped at C1L, C1R and both sills',
+    note: 'First trial pull: learn the spring-back, not the whole way',
+    version: 1,
+  });
   const pullEvent = (kind: 'planned' | 'loaded' | 'released', note = '') =>
     job.add('pullEvents', {
       id: job.random.uuid(),
@@ -284,23 +275,32 @@ export function solbris(): DemoJob {
  * holes, whose drain hole was drilled out of place at some time and contradicts the chart.
  */
 function otherReferences(job: JobBuilder, chart: ChartDraft): void {
-  const sister = job.wait(45).reference('sisterCar', 'Sister estate of the Nordby museum', 'Lengths taken with a tape on the standing car, 2024; never hit as far as is known', 1.8, 1); // prettier-ignore
+  const sister = job
+    .wait(45)
+    .reference(
+      'sisterCar',
+      'Sister estate of the Nordby museum',
+      'Lengths taken with a tape on the standing car, 2024; never hit as far as is known',
+      1.8,
+      1,
+    );
   const lengths = chart.dimensions.filter(({ code }) => /^(D|W|C|T|RW|RL)/.test(code));
-  for (const { code, value } of lengths)
-    job.figure(sister, code, value + 1.1 * job.random.normal());
-  const sill = job.wait(5).reference('keptPart', 'Old left sill, cut out and kept', 'Jacking holes and pinch flange sound; the middle drain hole looks drilled anew', 0.8, 2); // prettier-ignore
+  for (const { code, value } of lengths) job.figure(sister, code, value + 1.1 * job.random.normal());
+  const sill = job
+    .wait(5)
+    .reference(
+      'keptPart',
+      'Old left sill, cut out and kept',
+      'Jacking holes and pinch flange sound; the middle drain hole looks drilled anew',
+      0.8,
+      2,
+    );
   job.figure(sill, 'CL1', lengths.find(({ code }) => code === 'CL1')!.value + 4.6);
 }
 
 const round1 = (value: number): number => Math.round(value * 10) / 10;
 
-function pullReading(
-  job: JobBuilder,
-  round: Round,
-  pullId: string,
-  phase: 'underLoad' | 'released',
-  x: number,
-): void {
+function pullReading(job: JobBuilder, round: Round, pullId: string, phase: 'underLoad' | 'released', x: number): void {
   const value = round1(x);
   job.line(round, NILS!, `R4L l ${value}`, [
     { instrument: 'plumb', quantity: 'length', value, point: 'R4L', pullId, phase },
@@ -309,25 +309,21 @@ function pullReading(
 
 export function kvist(): DemoJob {
   const job = new JobBuilder(seeded(1959), '2026-11-18T12:30:00Z', {
-    name: 'Kvist 700 pickup van', shell: 'Kvist 700 pickup van, 1959', identityNumber: 'K7-V-1188', owner: 'Sundet Karosseri', shop: SHOP,
-    driverSide: 'left', bench: 'Stands on a floor nobody has mapped', note: 'Body on a platform. No chart anywhere: a sister van stands in another village.',
-  }); // prettier-ignore
+    name: 'Kvist 700 pickup van',
+    shell: 'Kvist 700 pickup van, 1959',
+    identityNumber: 'K7-V-1188',
+    owner: 'Sundet Karosseri',
+    shop: SHOP,
+    driverSide: 'left',
+    bench: 'Stands on a floor nobody has mapped',
+    note: 'Body on a platform. No chart anywhere: a sister van stands in another village.',
+  });
   const shell = kvistShell();
-  job.reference(
-    'sisterCar',
-    'Sister van',
-    'Stands in another village; to be measured the same way',
-    3,
-    1,
-  );
+  job.reference('sisterCar', 'Sister van', 'Stands in another village; to be measured the same way', 3, 1);
   job.reference('mirroredSide', 'The other side mirrored', 'Right side, thought to be sound', 4, 2);
   job.chart(shell, false);
   const steps = defaultSteps(job);
-  job
-    .wait(40)
-    .log('finding', ALVA!, 'Platform sound by eye; cab leans a little to the left.', '', [
-      { point: 'A2L' },
-    ]);
+  job.wait(40).log('finding', ALVA!, 'Platform sound by eye; cab leans a little to the left.', '', [{ point: 'A2L' }]);
   for (const step of steps.slice(0, 3)) job.wait(30).stepEvent(step, 'done', NILS!);
   job.until('2026-11-21T09:00:00Z');
   const lean = (point: ChartDraft['points'][number]): Vector => {
@@ -353,24 +349,25 @@ export function kvist(): DemoJob {
 
 export function lodd(): DemoJob {
   const job = new JobBuilder(seeded(1974), '2026-09-14T07:00:00Z', {
-    name: 'Lodd GT coupé', shell: 'Lodd GT coupé, 1974', identityNumber: 'LGT-74-02931', owner: 'Private owner, Fjordby', shop: SHOP,
-    driverSide: 'left', bench: 'Rail bench with fixture heads at eight points', note: 'Left nose leg and slam panel replaced.',
-  }); // prettier-ignore
+    name: 'Lodd GT coupé',
+    shell: 'Lodd GT coupé, 1974',
+    identityNumber: 'LGT-74-02931',
+    owner: 'Private owner, Fjordby',
+    shop: SHOP,
+    driverSide: 'left',
+    bench: 'Rail bench with fixture heads at eight points',
+    note: 'Left nose leg and slam panel replaced.',
+  });
   const chart = loddChart();
   job.reference('chart', 'Maker’s dimension chart', 'Body repair sheet 3', 0, 0, job.referenceId);
   job.chart(chart);
   const steps = defaultSteps(job);
-  const finish = (...indexes: number[]) =>
-    indexes.forEach((i) => job.wait(25).stepEvent(steps[i]!, 'done', NILS!));
+  const finish = (...indexes: number[]) => indexes.forEach((i) => job.wait(25).stepEvent(steps[i]!, 'done', NILS!));
   const leg = job
     .wait(30)
-    .log(
-      'finding',
-      NILS!,
-      'Left nose leg creased behind the bumper bracket; slam panel torn at its left end.',
-      '',
-      [{ point: 'F1L' }],
-    );
+    .log('finding', NILS!, 'Left nose leg creased behind the bumper bracket; slam panel torn at its left end.', '', [
+      { point: 'F1L' },
+    ]);
   finish(0, 1, 2);
   const support = {
     kind: 'fixtureBench' as const,
@@ -424,26 +421,32 @@ export function lodd(): DemoJob {
   finish(10);
   job.until('2026-10-12T08:00:00Z');
   const cold = measureAll('Welded, measured cold', 'cold', straight(-1.8), 14);
-  for (const code of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3'])
-    job.readGap(cold, RONJA!, code, 5);
+  for (const code of ['BNL.1', 'BNL.2', 'BNL.3', 'BNR.1', 'BNR.2', 'BNR.3']) job.readGap(cold, RONJA!, code, 5);
   for (const side of ['L', 'R'])
     for (const seam of ['DF', 'DB'])
       for (const n of [1, 2, 3]) job.readGap(cold, RONJA!, `${seam}${side}.${n}`, 4.5, 0.1);
   job.wait(10).close(cold);
   finish(11);
-  const across = judgeRound(job.rows, cold).dimensions.find(
-    (each) => each.dimension.code === 'NW1',
-  )!.judged!;
-  const accepted = job.wait(20).log(
-    'decision', ALVA!, 'The width across the nose leg ends drew in by 1.8 mm between tacked and cold. Accepted.',
-    'Within the chart’s limit of 2 mm, bonnet gaps even on both sides, bumper holes line up; pulling it back would load a fresh weld.',
-    [{ dimension: 'NW1', accepted: round1(across.deviation) }], cold,
-  ); // prettier-ignore
+  const across = judgeRound(job.rows, cold).dimensions.find((each) => each.dimension.code === 'NW1')!.judged!;
+  const accepted = job
+    .wait(20)
+    .log(
+      'decision',
+      ALVA!,
+      'The width across the nose leg ends drew in by 1.8 mm between tacked and cold. Accepted.',
+      'Within the chart’s limit of 2 mm, bonnet gaps even on both sides, bumper holes line up; pulling it back would load a fresh weld.',
+      [{ dimension: 'NW1', accepted: round1(across.deviation) }],
+      cold,
+    );
   job.wait(30).stepEvent(steps[12]!, 'done', ALVA!);
   job.add('signedRecords', {
-    id: job.random.uuid(), jobId: job.jobId, number: 1, signedBy: ALVA!, signedAt: job.now(),
+    id: job.random.uuid(),
+    jobId: job.jobId,
+    number: 1,
+    signedBy: ALVA!,
+    signedAt: job.now(),
     snapshot: JSON.parse(JSON.stringify(buildRecord(job.rows, job.now()))) as never,
-  }); // prettier-ignore
+  });
   void accepted;
   return {
     folder: 'lodd',

@@ -39,14 +39,7 @@ const SOLBRIS_CENTRE: readonly Pair[] = [
   ['K5', 'Roof rear edge centre', 3060, 0, 1362],
 ];
 
-type Length = readonly [
-  code: string,
-  name: string,
-  from: string,
-  to: string,
-  measure?: Measure,
-  tolerance?: number,
-];
+type Length = readonly [code: string, name: string, from: string, to: string, measure?: Measure, tolerance?: number];
 
 const SOLBRIS_LENGTHS: readonly Length[] = [
   ['FW1', 'Across the front leg ends', 'F1L', 'F1R'],
@@ -94,20 +87,7 @@ const SOLBRIS_CHAINS: readonly string[] = [
   'B2 C2',
   'F1 K1',
 ];
-const SOLBRIS_CROSS: readonly string[] = [
-  'F2',
-  'F4',
-  'S1',
-  'S3',
-  'C1',
-  'R3',
-  'R4',
-  'A3',
-  'A4',
-  'B3',
-  'D1',
-  'D2',
-];
+const SOLBRIS_CROSS: readonly string[] = ['F2', 'F4', 'S1', 'S3', 'C1', 'R3', 'R4', 'A3', 'A4', 'B3', 'D1', 'D2'];
 
 const doorSeams = (side: 'L' | 'R'): DraftSeam[] =>
   [
@@ -139,28 +119,24 @@ const lidSeam = (code: string, name: string): DraftSeam[] =>
     })),
   }));
 
-function pointsOf(
-  pairs: readonly Pair[],
-  centre: readonly Pair[],
-  tolerance: (code: string) => number,
-): DraftPoint[] {
+function pointsOf(pairs: readonly Pair[], centre: readonly Pair[], tolerance: (code: string) => number): DraftPoint[] {
   const point = (code: string, side: Side, [base, name, x, y, z, hole]: Pair): DraftPoint => ({
-    code, name, side, x, y: side === 'left' ? -y : y, z, tolerance: tolerance(base), holeDiameter: hole ?? null,
-  }); // prettier-ignore
+    code,
+    name,
+    side,
+    x,
+    y: side === 'left' ? -y : y,
+    z,
+    tolerance: tolerance(base),
+    holeDiameter: hole ?? null,
+  });
   return [
-    ...pairs.flatMap((pair) => [
-      point(`${pair[0]}L`, 'left', pair),
-      point(`${pair[0]}R`, 'right', pair),
-    ]),
+    ...pairs.flatMap((pair) => [point(`${pair[0]}L`, 'left', pair), point(`${pair[0]}R`, 'right', pair)]),
     ...centre.map((pair) => point(pair[0], 'centre', pair)),
   ];
 }
 
-export const positionOf = (point: Pick<DraftPoint, 'x' | 'y' | 'z'>): Vector => [
-  point.x,
-  point.y,
-  point.z,
-];
+export const positionOf = (point: Pick<DraftPoint, 'x' | 'y' | 'z'>): Vector => [point.x, point.y, point.z];
 
 function chartOf(
   points: readonly DraftPoint[],

@@ -37,10 +37,7 @@ export function lockFolder(folder: string): LockedFolder {
     throw new FolderInUse(absolute, holder);
   }
   ftruncateSync(descriptor, 0);
-  writeSync(
-    descriptor,
-    `process ${process.pid} on ${os.hostname()}, started ${new Date().toISOString()}`,
-  );
+  writeSync(descriptor, `process ${process.pid} on ${os.hostname()}, started ${new Date().toISOString()}`);
   return {
     path: absolute,
     databasePath: path.join(absolute, 'database'),

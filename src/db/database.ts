@@ -16,21 +16,17 @@ export interface Database extends Queryable {
   close(): Promise<void>;
 }
 
-const camel = (column: string): string =>
-  column.replace(/_([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
+const camel = (column: string): string => column.replace(/_([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
 
 /** `fromPointId` → `from_point_id`. */
-export const snake = (key: string): string =>
-  key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+export const snake = (key: string): string => key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 
 /** Rows as a driver returns them, with the keys the program uses. */
 export function camelRows<Row>(rows: readonly Record<string, unknown>[]): Row[] {
   const [first] = rows;
   if (!first) return [];
   const keys = Object.keys(first).map((column) => [column, camel(column)] as const);
-  return rows.map(
-    (row) => Object.fromEntries(keys.map(([column, key]) => [key, row[column]])) as Row,
-  );
+  return rows.map((row) => Object.fromEntries(keys.map(([column, key]) => [key, row[column]])) as Row);
 }
 
 /** PostgreSQL's `2026-11-24 08:00:00.25+00` as `2026-11-24T08:00:00.250Z`. */

@@ -42,8 +42,7 @@ const OF_JOB: Readonly<Record<JobTable, string>> = {
   shellStates: 'shell_state where shell_state.job_id = $1 order by reached_at',
   supports: 'support where support.job_id = $1',
   rounds: 'round where round.job_id = $1 order by number',
-  roundControls:
-    'round_control join round on round.id = round_control.round_id where round.job_id = $1',
+  roundControls: 'round_control join round on round.id = round_control.round_id where round.job_id = $1',
   references: 'reference where reference.job_id = $1 order by rank, created_at',
   referencePoints:
     'reference_point join reference on reference.id = reference_point.reference_id where reference.job_id = $1',
@@ -55,8 +54,7 @@ const OF_JOB: Readonly<Record<JobTable, string>> = {
     'reference_round join reference on reference.id = reference_round.reference_id where reference.job_id = $1',
   referenceChoices: 'reference_choice where reference_choice.job_id = $1 order by at',
   pulls: 'pull where pull.job_id = $1 order by code',
-  pullEvents:
-    'pull_event join pull on pull.id = pull_event.pull_id where pull.job_id = $1 order by at',
+  pullEvents: 'pull_event join pull on pull.id = pull_event.pull_id where pull.job_id = $1 order by at',
   readings:
     'reading join round on round.id = reading.round_id where round.job_id = $1 order by round.number, reading.sequence',
   readingStrikes:
@@ -66,25 +64,18 @@ const OF_JOB: Readonly<Record<JobTable, string>> = {
   pointConditions:
     'point_condition join round on round.id = point_condition.round_id where round.job_id = $1 order by at',
   braces: 'brace where brace.job_id = $1 order by code',
-  braceDimensions:
-    'brace_dimension join brace on brace.id = brace_dimension.brace_id where brace.job_id = $1',
-  braceEvents:
-    'brace_event join brace on brace.id = brace_event.brace_id where brace.job_id = $1 order by at',
+  braceDimensions: 'brace_dimension join brace on brace.id = brace_dimension.brace_id where brace.job_id = $1',
+  braceEvents: 'brace_event join brace on brace.id = brace_event.brace_id where brace.job_id = $1 order by at',
   steps: 'step where step.job_id = $1 order by ordinal',
-  stepEvents:
-    'step_event join step on step.id = step_event.step_id where step.job_id = $1 order by at',
+  stepEvents: 'step_event join step on step.id = step_event.step_id where step.job_id = $1 order by at',
   logEntries: 'log_entry where log_entry.job_id = $1 order by at',
-  logSubjects:
-    'log_subject join log_entry on log_entry.id = log_subject.entry_id where log_entry.job_id = $1',
+  logSubjects: 'log_subject join log_entry on log_entry.id = log_subject.entry_id where log_entry.job_id = $1',
   photographs: 'photograph where photograph.job_id = $1 order by at',
   signedRecords: 'signed_record where signed_record.job_id = $1 order by number',
 };
 
-const rowsOfJob = <T extends JobTable>(
-  db: Queryable,
-  table: T,
-  jobId: string,
-): Promise<RowOf<T>[]> => db.query(`select ${columns(table)} from ${OF_JOB[table]}`, [jobId]);
+const rowsOfJob = <T extends JobTable>(db: Queryable, table: T, jobId: string): Promise<RowOf<T>[]> =>
+  db.query(`select ${columns(table)} from ${OF_JOB[table]}`, [jobId]);
 
 /** Everything a job consists of, except the pictures themselves; undefined where there is no such job. */
 export async function loadJob(db: Queryable, jobId: string): Promise<JobRows | undefined> {

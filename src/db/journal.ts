@@ -18,9 +18,7 @@ export interface Journal {
 const journalLine = z.strictObject({
   format: z.literal('vinkel.journal/1'),
   rows: z.strictObject(
-    Object.fromEntries(
-      JOB_TABLE_NAMES.map((table) => [table, z.array(JOB_TABLES[table]).optional()]),
-    ),
+    Object.fromEntries(JOB_TABLE_NAMES.map((table) => [table, z.array(JOB_TABLES[table]).optional()])),
   ),
 });
 
@@ -59,11 +57,9 @@ export async function replayJournal(database: Database, path: string): Promise<R
     throw error;
   });
   const present = new Set(
-    (
-      await database.query<{ id: string }>(
-        'select id from reading union all select id from reading_strike',
-      )
-    ).map((row) => row.id),
+    (await database.query<{ id: string }>('select id from reading union all select id from reading_strike')).map(
+      (row) => row.id,
+    ),
   );
   let restored = 0;
   const faults: { line: number; reason: string }[] = [];
@@ -71,9 +67,7 @@ export async function replayJournal(database: Database, path: string): Promise<R
     if (line.trim() === '') continue;
     try {
       const rows = journalLine.parse(JSON.parse(line)).rows as Partial<JobRows>;
-      const lacking = [...(rows.readings ?? []), ...(rows.readingStrikes ?? [])].filter(
-        (row) => !present.has(row.id),
-      );
+      const lacking = [...(rows.readings ?? []), ...(rows.readingStrikes ?? [])].filter((row) => !present.has(row.id));
       if (lacking.length === 0) continue;
       await database.transaction(async (tx) => {
         for (const table of JOB_TABLE_NAMES)

@@ -20,16 +20,12 @@ export async function addContent(tx: Queryable, id: string, preview: Uint8Array)
   ]);
 }
 
-export async function addPart(
-  tx: Queryable,
-  id: string,
-  number: number,
-  bytes: Uint8Array,
-): Promise<void> {
-  await tx.query(
-    `insert into photograph_part (content_id, number, bytes) values ($1, $2, decode($3, 'base64'))`,
-    [id, number, base64(bytes)],
-  );
+export async function addPart(tx: Queryable, id: string, number: number, bytes: Uint8Array): Promise<void> {
+  await tx.query(`insert into photograph_part (content_id, number, bytes) values ($1, $2, decode($3, 'base64'))`, [
+    id,
+    number,
+    base64(bytes),
+  ]);
 }
 
 export async function removeContent(tx: Queryable, ids: readonly string[]): Promise<void> {
@@ -45,10 +41,7 @@ export async function removeOrphanedContent(tx: Queryable): Promise<void> {
 }
 
 export async function photographById(db: Queryable, id: string): Promise<Photograph | undefined> {
-  const [row] = await db.query<Photograph>(
-    `select ${columns('photographs')} from photograph where id = $1`,
-    [id],
-  );
+  const [row] = await db.query<Photograph>(`select ${columns('photographs')} from photograph where id = $1`, [id]);
   return row;
 }
 

@@ -3,11 +3,7 @@ import type { JobRows, JobTable, RowOf } from '@/core/job/job-rows';
 import type { Queryable } from './database';
 import { columns, insert, TABLE } from './table';
 
-const byIds = <T extends JobTable>(
-  tx: Queryable,
-  table: T,
-  ids: readonly (string | null)[],
-): Promise<RowOf<T>[]> =>
+const byIds = <T extends JobTable>(tx: Queryable, table: T, ids: readonly (string | null)[]): Promise<RowOf<T>[]> =>
   tx.query(`select ${columns(table)} from ${TABLE[table]} where id = any($1::uuid[])`, [
     [...new Set(ids.filter((id) => id !== null))],
   ]);
@@ -71,8 +67,7 @@ export async function contextOfReadings(
   };
 }
 
-export const readingsById = (tx: Queryable, ids: readonly string[]): Promise<Reading[]> =>
-  byIds(tx, 'readings', ids);
+export const readingsById = (tx: Queryable, ids: readonly string[]): Promise<Reading[]> => byIds(tx, 'readings', ids);
 
 export async function nextSequence(tx: Queryable, roundId: string): Promise<number> {
   const [row] = await tx.query<{ next: number }>(
@@ -84,9 +79,7 @@ export async function nextSequence(tx: Queryable, roundId: string): Promise<numb
 
 /** Which of these readings are in the database already. */
 export async function presentReadings(tx: Queryable, ids: readonly string[]): Promise<Set<string>> {
-  const rows = await tx.query<{ id: string }>('select id from reading where id = any($1::uuid[])', [
-    ids,
-  ]);
+  const rows = await tx.query<{ id: string }>('select id from reading where id = any($1::uuid[])', [ids]);
   return new Set(rows.map((row) => row.id));
 }
 

@@ -64,9 +64,7 @@ export async function insert<T extends JobTable>(
   const list = keys.map(snake).join(', ');
   for (let start = 0; start < rows.length; start += ROWS_A_STATEMENT) {
     const some = rows.slice(start, start + ROWS_A_STATEMENT) as readonly Record<string, unknown>[];
-    const records = some.map((row) =>
-      Object.fromEntries(keys.map((key) => [snake(key), row[key] ?? null])),
-    );
+    const records = some.map((row) => Object.fromEntries(keys.map((key) => [snake(key), row[key] ?? null])));
     // One parameter with all rows, many times as fast here as a parameter for every cell. The schema is
     // named because `point` alone would be PostgreSQL's own type of that name.
     await tx.query(
@@ -98,16 +96,12 @@ export async function rowById<T extends EditableTable>(
   table: T,
   id: string,
 ): Promise<RowOf<T> | undefined> {
-  const [row] = await tx.query<RowOf<T>>(
-    `select ${columns(table)} from ${TABLE[table]} where id = $1`,
-    [id],
-  );
+  const [row] = await tx.query<RowOf<T>>(`select ${columns(table)} from ${TABLE[table]} where id = $1`, [id]);
   return row;
 }
 
 export type UpdateResult<Row> =
-  | { readonly ok: true; readonly row: Row }
-  | { readonly ok: false; readonly current: Row | undefined };
+  { readonly ok: true; readonly row: Row } | { readonly ok: false; readonly current: Row | undefined };
 
 /**
  * Writes an edited row if nobody changed it since `row.version` was read, and raises its version.

@@ -1,11 +1,5 @@
 import { z } from 'zod';
-import {
-  deviationOf,
-  fitSelected,
-  rootMeanSquare,
-  type Deviation,
-  type RigidMotion,
-} from '@/core/alignment/selected';
+import { deviationOf, fitSelected, rootMeanSquare, type Deviation, type RigidMotion } from '@/core/alignment/selected';
 import { findUndisturbed } from '@/core/alignment/undisturbed';
 import { duplicateFaults, parseShape, type Parsed } from './faults';
 
@@ -44,16 +38,13 @@ export interface AlignmentDocument {
 export function parseAlignmentRequest(value: unknown): Parsed<AlignmentRequest> {
   const shape = parseShape(alignmentRequest, value);
   const points = (value as { points?: unknown } | null)?.points;
-  const ids = Array.isArray(points)
-    ? points.map((point: { id?: unknown } | null) => point?.id)
-    : [];
+  const ids = Array.isArray(points) ? points.map((point: { id?: unknown } | null) => point?.id) : [];
   const repeated = duplicateFaults('points', ids);
   if (!shape.ok) return { ok: false, faults: [...shape.faults, ...repeated] };
   return repeated.length > 0 ? { ok: false, faults: repeated } : shape;
 }
 
-export type Computed<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: string };
+export type Computed<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: string };
 
 /** How far points of an agreeing set may be off where the request does not say, mm. */
 const USUAL_AGREE = 3;

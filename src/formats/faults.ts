@@ -8,8 +8,7 @@ export interface Fault {
 }
 
 export type Parsed<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly faults: readonly Fault[] };
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly faults: readonly Fault[] };
 
 export const faultText = ({ path, message }: Fault): string => `${path}: ${message}`;
 
@@ -35,12 +34,7 @@ export function parseJson(text: string): Parsed<unknown> {
 /** `['points', 3, 'x']` as `points[3].x`. */
 export const pathText = (path: readonly PropertyKey[]): string =>
   path.reduce<string>(
-    (text, key) =>
-      typeof key === 'number'
-        ? `${text}[${key}]`
-        : text === ''
-          ? String(key)
-          : `${text}.${String(key)}`,
+    (text, key) => (typeof key === 'number' ? `${text}[${key}]` : text === '' ? String(key) : `${text}.${String(key)}`),
     '',
   ) || 'file';
 
@@ -52,9 +46,14 @@ export function parseShape<T>(schema: z.ZodType<T>, value: unknown): Parsed<T> {
 }
 
 const TYPE_WORDS: Readonly<Record<string, string>> = {
-  number: 'a number', string: 'text', array: 'a list', object: 'an object', boolean: 'true or false',
-  tuple: 'a list', int: 'a whole number',
-}; // prettier-ignore
+  number: 'a number',
+  string: 'text',
+  array: 'a list',
+  object: 'an object',
+  boolean: 'true or false',
+  tuple: 'a list',
+  int: 'a whole number',
+};
 
 /** Wording of the commonest issues; the library's own for the rest. */
 const wordIssue: z.core.$ZodErrorMap = (issue) => {

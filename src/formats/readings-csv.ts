@@ -6,16 +6,11 @@ export function readingsCsv(rows: JobRows): string {
   const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
   const seamOf = new Map(rows.seams.map((seam) => [seam.id, seam.code]));
   const stationOf = new Map(
-    rows.seamStations.map((station) => [
-      station.id,
-      `${seamOf.get(station.seamId)}.${station.number}`,
-    ]),
+    rows.seamStations.map((station) => [station.id, `${seamOf.get(station.seamId)}.${station.number}`]),
   );
   const roundOf = new Map(rows.rounds.map((round) => [round.id, round]));
   const versionOf = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
-  const instrumentOf = new Map(
-    rows.instruments.map((instrument) => [instrument.id, instrument.name]),
-  );
+  const instrumentOf = new Map(rows.instruments.map((instrument) => [instrument.id, instrument.name]));
   const strikeOf = new Map(rows.readingStrikes.map((strike) => [strike.readingId, strike]));
   const pullOf = new Map(rows.pulls.map((pull) => [pull.id, pull.code]));
   return writeCsv(

@@ -16,8 +16,8 @@ const read = (text: string) => readReadingsCsv(text, subjects, 'mm');
 
 describe('readings from a CSV', () => {
   it('are matched by their headers, whatever the separator and the decimal sign', () => {
-    expect(read('From;To;Distance\nF1L;S2L;1011,5\n').rows).toEqual([{ number: 2, line: 'F1L S2L 1011,5 mm' }]); // prettier-ignore
-    expect(read('point,kind,value\nF1L,height,215\n').rows[0]).toEqual({ number: 2, line: 'F1L h 215 mm' }); // prettier-ignore
+    expect(read('From;To;Distance\nF1L;S2L;1011,5\n').rows).toEqual([{ number: 2, line: 'F1L S2L 1011,5 mm' }]);
+    expect(read('point,kind,value\nF1L,height,215\n').rows[0]).toEqual({ number: 2, line: 'F1L h 215 mm' });
     expect(read('from\tto\tvalue\nF1L\tS2L\t39 13/16"\n').rows[0]!.fault).toBeUndefined();
   });
 
@@ -40,11 +40,18 @@ describe('readings from a CSV', () => {
 
   it('take back our own export, struck lines left out', () => {
     const rows = demoRows('solbris');
-    const own = readReadingsCsv(readingsCsv(rows), {
-      points: rows.points,
-      stations: rows.seamStations.map(({ id, seamId, number }) => ({ id, code: `${rows.seams.find((seam) => seam.id === seamId)!.code}.${number}` })),
-      pairs: rows.dimensions,
-    }, 'in'); // prettier-ignore
+    const own = readReadingsCsv(
+      readingsCsv(rows),
+      {
+        points: rows.points,
+        stations: rows.seamStations.map(({ id, seamId, number }) => ({
+          id,
+          code: `${rows.seams.find((seam) => seam.id === seamId)!.code}.${number}`,
+        })),
+        pairs: rows.dimensions,
+      },
+      'in',
+    );
     expect(own.rows.filter(({ fault }) => fault)).toEqual([]);
     expect(own.rows).toHaveLength(rows.readings.length - rows.readingStrikes.length);
   });

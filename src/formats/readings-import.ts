@@ -55,12 +55,16 @@ export function readReadingsCsv(
   return { headers, mapping, rows };
 }
 
-const plain = (header: string): string => header.toLowerCase().replace(/[_\-/.:()]+/g, ' ').trim(); // prettier-ignore
+const plain = (header: string): string =>
+  header
+    .toLowerCase()
+    .replace(/[_\-/.:()]+/g, ' ')
+    .trim();
 
 function matchColumns(headers: readonly string[]): ReadingMapping {
   const taken = new Set<number>();
   const found = READING_COLUMNS.map((column) => {
-    const at = headers.findIndex((header, i) => !taken.has(i) && SYNONYMS[column].includes(plain(header))); // prettier-ignore
+    const at = headers.findIndex((header, i) => !taken.has(i) && SYNONYMS[column].includes(plain(header)));
     if (at >= 0) taken.add(at);
     return [column, at] as const;
   });
@@ -68,8 +72,20 @@ function matchColumns(headers: readonly string[]): ReadingMapping {
 }
 
 const LETTER: Readonly<Record<string, string>> = {
-  length: 'l', width: 'w', height: 'h', gap: 'g', flush: 'f', l: 'l', w: 'w', h: 'h', g: 'g', f: 'f', x: 'l', y: 'w', z: 'h',
-}; // prettier-ignore
+  length: 'l',
+  width: 'w',
+  height: 'h',
+  gap: 'g',
+  flush: 'f',
+  l: 'l',
+  w: 'w',
+  h: 'h',
+  g: 'g',
+  f: 'f',
+  x: 'l',
+  y: 'w',
+  z: 'h',
+};
 
 /** The apostrophe that keeps a spreadsheet from running a text as a formula is taken off again. */
 const cell = (cells: readonly string[], at: number): string =>
@@ -81,5 +97,5 @@ function lineOf(cells: readonly string[], mapping: ReadingMapping, bare: LengthU
   const value = /^[+-]?[\d.,]+$/.test(typed) ? `${typed} ${bare}` : typed;
   const to = of('to');
   if (to) return [of('subject'), to, value, of('measure')].filter(Boolean).join(' ');
-  return [of('subject'), LETTER[of('quantity').toLowerCase()] ?? '', value].filter(Boolean).join(' '); // prettier-ignore
+  return [of('subject'), LETTER[of('quantity').toLowerCase()] ?? '', value].filter(Boolean).join(' ');
 }

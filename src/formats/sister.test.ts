@@ -4,7 +4,11 @@ import { readSister } from './sister';
 
 describe('a round of another shell from a file', () => {
   it('is a list of points, whatever its decimal sign', () => {
-    const file = readSister('id;name;side;x;y;z\nA;first;left;10,5;-400;200\nB;second;right;10;400;201\n', 'theirs.csv', 'mm'); // prettier-ignore
+    const file = readSister(
+      'id;name;side;x;y;z\nA;first;left;10,5;-400;200\nB;second;right;10;400;201\n',
+      'theirs.csv',
+      'mm',
+    );
     if (!file.ok) throw new Error(file.faults.join());
     expect(file.positions.get('A')).toEqual([10.5, -400, 200]);
     expect(file.readings).toHaveLength(6);
@@ -24,10 +28,20 @@ describe('a round of another shell from a file', () => {
   });
 
   it('says what is wrong with a file that is neither', () => {
-    expect(readSister('{', 'x.json', 'mm')).toMatchObject({ ok: false, faults: [expect.stringContaining('not JSON')] }); // prettier-ignore
+    expect(readSister('{', 'x.json', 'mm')).toMatchObject({ ok: false, faults: [expect.stringContaining('not JSON')] });
     expect(readSister('{"format":"vinkel.survey/1"}', 'x.json', 'mm').ok).toBe(false);
     expect(readSister('one,two\n1,2\n', 'x.csv', 'mm').ok).toBe(false);
-    const loose = JSON.stringify({ format: 'vinkel.survey/1', points: [{ id: 'A', x: 0, y: 0, z: 0 }, { id: 'B', x: 500, y: 0, z: 0 }], readings: [{ id: 'r', kind: 'height', point: 'A', value: 1, sigma: 1 }] }); // prettier-ignore
-    expect(readSister(loose, 'x.json', 'mm')).toMatchObject({ ok: false, faults: [expect.stringContaining('nothing of this survey is determined')] }); // prettier-ignore
+    const loose = JSON.stringify({
+      format: 'vinkel.survey/1',
+      points: [
+        { id: 'A', x: 0, y: 0, z: 0 },
+        { id: 'B', x: 500, y: 0, z: 0 },
+      ],
+      readings: [{ id: 'r', kind: 'height', point: 'A', value: 1, sigma: 1 }],
+    });
+    expect(readSister(loose, 'x.json', 'mm')).toMatchObject({
+      ok: false,
+      faults: [expect.stringContaining('nothing of this survey is determined')],
+    });
   });
 });

@@ -35,15 +35,19 @@ export type SisterFile =
  * points with coordinates, CSV or chart JSON.
  */
 export function readSister(text: string, name: string, unit: LengthUnit): SisterFile {
-  if (!/\.json$/i.test(name)) return fromPoints(readChartCsv([{ name, text }], { unit, driverSide: 'left' }, takenCodes(emptyJobRows())));
+  if (!/\.json$/i.test(name))
+    return fromPoints(readChartCsv([{ name, text }], { unit, driverSide: 'left' }, takenCodes(emptyJobRows())));
   const json = parseJson(text);
   if (!json.ok) return { ok: false, faults: json.faults.map(faultText) };
   const isSurvey = (json.value as { format?: unknown } | null)?.format === 'vinkel.survey/1';
   return isSurvey ? fromSurvey(json.value) : fromPoints(readChartJson(text, takenCodes(emptyJobRows())));
-} // prettier-ignore
+}
 
 function fromPoints({ draft, rows, faults }: ReturnType<typeof readChartJson>): SisterFile {
-  const all = [...faults, ...rows.flatMap((row) => row.faults.map((fault) => `${row.file} line ${row.line}: ${fault}`))];
+  const all = [
+    ...faults,
+    ...rows.flatMap((row) => row.faults.map((fault) => `${row.file} line ${row.line}: ${fault}`)),
+  ];
   if (all.length > 0) return { ok: false, faults: all };
   if (draft.points.length === 0) return { ok: false, faults: ['the file has no points with coordinates'] };
   return {
@@ -52,35 +56,62 @@ function fromPoints({ draft, rows, faults }: ReturnType<typeof readChartJson>): 
     readings: draft.points.flatMap(({ code, x, y, z }) => coordinates(code, [x, y, z])),
     leftOut: '',
   };
-} // prettier-ignore
+}
 
 const coordinates = (code: string, at: Vector): SisterReading[] =>
-  (['length', 'width', 'height'] as const).map((quantity, i) => ({ quantity, codes: [code], value: at[i]!, measure: null, pointers: null })); // prettier-ignore
+  (['length', 'width', 'height'] as const).map((quantity, i) => ({
+    quantity,
+    codes: [code],
+    value: at[i]!,
+    measure: null,
+    pointers: null,
+  }));
 
 function fromSurvey(value: unknown): SisterFile {
   const document = parseSurvey(value);
   if (!document.ok) return { ok: false, faults: document.faults.map(faultText) };
   const determined = solveDetermined(surveyOf(document.value));
   const [solution] = determined.pieces;
-  if (!solution) return { ok: false, faults: [`nothing of this survey is determined: ${looseSentence(determined.loose)}`] };
+  if (!solution)
+    return { ok: false, faults: [`nothing of this survey is determined: ${looseSentence(determined.loose)}`] };
   const { readings } = surveyOf(document.value);
   const rises = readings.filter(({ kind }) => kind === 'rise').length;
   const loose = determined.loose.map(({ id }) => id);
   return {
     ok: true,
-    positions: new Map(solution.survey.points.map(({ id }, i) => [id, [solution.x[3 * i]!, solution.x[3 * i + 1]!, solution.x[3 * i + 2]!] as const])),
+    positions: new Map(
+      solution.survey.points.map(({ id }, i) => [
+        id,
+        [solution.x[3 * i]!, solution.x[3 * i + 1]!, solution.x[3 * i + 2]!] as const,
+      ]),
+    ),
     readings: readings.flatMap(sisterReadings),
-    leftOut: [rises > 0 ? `${rises} rises, which a round does not know` : '', loose.length > 0 ? `not determined: ${loose.join(', ')}` : ''].filter(Boolean).join('; '),
+    leftOut: [
+      rises > 0 ? `${rises} rises, which a round does not know` : '',
+      loose.length > 0 ? `not determined: ${loose.join(', ')}` : '',
+    ]
+      .filter(Boolean)
+      .join('; '),
   };
-} // prettier-ignore
+}
 
 function sisterReadings(reading: SurveyReading): SisterReading[] {
   if (reading.kind === 'position') return coordinates(reading.point, reading.value);
   if (reading.kind === 'rise') return [];
   if (isPair(reading)) {
     const { from, to, value, pointers, kind } = reading;
-    return [{ quantity: 'distance', codes: [from, to], value, measure: kind === 'plan' ? 'level' : 'tip', pointers: pointers ?? null }]; // prettier-ignore
+    return [
+      {
+        quantity: 'distance',
+        codes: [from, to],
+        value,
+        measure: kind === 'plan' ? 'level' : 'tip',
+        pointers: pointers ?? null,
+      },
+    ];
   }
   const quantity = { station: 'length', offset: 'width', height: 'height' } as const;
-  return [{ quantity: quantity[reading.kind], codes: [reading.point], value: reading.value, measure: null, pointers: null }]; // prettier-ignore
+  return [
+    { quantity: quantity[reading.kind], codes: [reading.point], value: reading.value, measure: null, pointers: null },
+  ];
 }

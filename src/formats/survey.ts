@@ -66,16 +66,20 @@ export function parseSurvey(value: unknown): Parsed<SurveyDocument> {
 function referenceFaults(value: unknown): Fault[] {
   const listed = (key: string): Record<string, unknown>[] => {
     const list = (value as Record<string, unknown> | null)?.[key];
-    return Array.isArray(list)
-      ? list.map((each) => (typeof each === 'object' && each !== null ? each : {}))
-      : [];
+    return Array.isArray(list) ? list.map((each) => (typeof each === 'object' && each !== null ? each : {})) : [];
   };
   const [points, readings] = [listed('points'), listed('readings')];
   const ids = new Set(points.map((point) => point.id));
   const faults = [
-    ...duplicateFaults('points', points.map((point) => point.id)),
-    ...duplicateFaults('readings', readings.map((each) => each.id)),
-  ]; // prettier-ignore
+    ...duplicateFaults(
+      'points',
+      points.map((point) => point.id),
+    ),
+    ...duplicateFaults(
+      'readings',
+      readings.map((each) => each.id),
+    ),
+  ];
   readings.forEach((each, i) => {
     for (const end of ['from', 'to', 'point'])
       if (typeof each[end] === 'string' && each[end] !== '' && !ids.has(each[end]))
@@ -107,9 +111,7 @@ export const surveyDocumentOf = ({ points, readings }: Survey, robust = false): 
     ...(hold === undefined ? {} : { hold }),
   })),
   readings: readings.map(({ bias, ...each }) =>
-    bias && each.kind !== 'position'
-      ? { ...each, sigma: Math.hypot(each.sigma, bias.sigma) }
-      : each,
+    bias && each.kind !== 'position' ? { ...each, sigma: Math.hypot(each.sigma, bias.sigma) } : each,
   ) as SurveyDocument['readings'],
   options: { robust },
 });
@@ -118,11 +120,7 @@ export type AdjustmentDocument = { readonly format: 'vinkel.adjustment/1' } & Ad
 
 export function computeAdjustment(
   document: SurveyDocument,
-):
-  | { readonly ok: true; readonly value: AdjustmentDocument }
-  | { readonly ok: false; readonly reason: string } {
+): { readonly ok: true; readonly value: AdjustmentDocument } | { readonly ok: false; readonly reason: string } {
   const result = adjust(surveyOf(document), { robust: document.options?.robust });
-  return result.ok
-    ? { ok: true, value: { format: 'vinkel.adjustment/1', ...result.adjustment } }
-    : result;
+  return result.ok ? { ok: true, value: { format: 'vinkel.adjustment/1', ...result.adjustment } } : result;
 }

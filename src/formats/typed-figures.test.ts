@@ -6,9 +6,9 @@ const rows = demoRows('solbris');
 
 describe('figures typed one a line', () => {
   it('are points with three coordinates and dimensions with one length, in any length format', () => {
-    const { points, dimensions, faults } = readTypedFigures('s1l 760 -69cm 150\n\ncd1 1.4325m\n', rows, 'mm'); // prettier-ignore
+    const { points, dimensions, faults } = readTypedFigures('s1l 760 -69cm 150\n\ncd1 1.4325m\n', rows, 'mm');
     expect(faults).toEqual([]);
-    expect(points).toEqual([{ pointId: rows.points.find(({ code }) => code === 'S1L')!.id, at: [760, -690, 150] }]); // prettier-ignore
+    expect(points).toEqual([{ pointId: rows.points.find(({ code }) => code === 'S1L')!.id, at: [760, -690, 150] }]);
     expect(dimensions[0]!.value).toBeCloseTo(1432.5, 9);
   });
 

@@ -6,7 +6,7 @@ export interface TypedFigures {
   readonly points: readonly { readonly pointId: string; readonly at: readonly [number, number, number] }[];
   readonly dimensions: readonly { readonly dimensionId: string; readonly value: number }[];
   readonly faults: readonly { readonly line: number; readonly message: string }[];
-} // prettier-ignore
+}
 
 /**
  * Reads figures typed one a line: a point with its length, width and height (`S1L 760 -690 150`), or a
@@ -31,7 +31,12 @@ export function readTypedFigures(text: string, rows: JobRows, unit: LengthUnit):
     const [x, y, z] = mm;
     if (point && mm.length === 3) points.push({ pointId: point.id, at: [x!, y!, z!] });
     else if (dimension && mm.length === 1 && mm[0]! > 0) dimensions.push({ dimensionId: dimension.id, value: mm[0]! });
-    else say(point ? `${words[0]} is a point: type its length, width and height` : `${words[0]} is a dimension: type one length above zero`);
+    else
+      say(
+        point
+          ? `${words[0]} is a point: type its length, width and height`
+          : `${words[0]} is a dimension: type one length above zero`,
+      );
   });
   return { points, dimensions, faults };
-} // prettier-ignore
+}

@@ -37,11 +37,8 @@ export async function exportJob(
   const zip = new ZipWriter();
   for (const { path, text } of archiveDocuments(rows)) zip.addBuffer(Buffer.from(text), path);
   for (const photograph of rows.photographs)
-    zip.addReadStreamLazy(
-      photographPath(photograph),
-      { compress: false, size: photograph.bytes },
-      (open) =>
-        open(null, Readable.from(contentOf(database, photograph.id), { objectMode: false })),
+    zip.addReadStreamLazy(photographPath(photograph), { compress: false, size: photograph.bytes }, (open) =>
+      open(null, Readable.from(contentOf(database, photograph.id), { objectMode: false })),
     );
   zip.end();
   return { name: fileName(theJob(rows).name), zip: zip.outputStream as Readable };
@@ -51,10 +48,7 @@ export async function exportJob(
 const MOST_DOCUMENT_BYTES = 512 * 1024 * 1024;
 
 /** Brings a job in from an archive on the disk, all of it or nothing. */
-export async function importJob(
-  { database, journal }: Store,
-  zipPath: string,
-): Promise<Outcome<{ jobId: string }>> {
+export async function importJob({ database, journal }: Store, zipPath: string): Promise<Outcome<{ jobId: string }>> {
   let zip: ZipFile;
   try {
     zip = await open(zipPath, { lazyEntries: true, autoClose: false });
@@ -70,30 +64,21 @@ export async function importJob(
       if (entry.uncompressedSize > MOST_DOCUMENT_BYTES) return failed(path, 'is too large');
       documents.push({ path, text: await readText(await stream(zip, entry)) });
     }
-    if (!entries.has(JOB_PATH))
-      return failed('file', `this is not an exported job: ${JOB_PATH} is missing`);
+    if (!entries.has(JOB_PATH)) return failed('file', `this is not an exported job: ${JOB_PATH} is missing`);
     const read = readArchiveDocuments(documents);
     if (!read.ok) return read;
     const rows = read.value;
     const job = theJob(rows);
     const [present] = await database.query('select id from job where id = $1', [job.id]);
     if (present) return failed('job', `the job "${job.name}" is here already`);
-    const lacking = rows.photographs.filter(
-      (photograph) => !entries.has(photographPath(photograph)),
-    );
+    const lacking = rows.photographs.filter((photograph) => !entries.has(photographPath(photograph)));
     if (lacking.length > 0)
       return {
         ok: false,
         faults: lacking.map((each) => ({ path: photographPath(each), message: 'is missing' })),
       };
     for (const photograph of rows.photographs) {
-      const fault = await bringPhotograph(
-        database,
-        zip,
-        entries.get(photographPath(photograph))!,
-        photograph,
-        brought,
-      );
+      const fault = await bringPhotograph(database, zip, entries.get(photographPath(photograph))!, photograph, brought);
       if (fault) {
         await removeContent(database, brought);
         return failed(photographPath(photograph), fault);
@@ -110,12 +95,8 @@ export async function importJob(
   } catch (error) {
     await removeContent(database, brought).catch(() => undefined);
     const { code, detail } = error as { code?: string; detail?: string };
-    if (code?.startsWith('23'))
-      return failed('job.json', `its rows contradict each other: ${detail ?? code}`);
-    if (
-      error instanceof Error &&
-      /zip|central directory|compressed|inflate|crc/i.test(error.message)
-    )
+    if (code?.startsWith('23')) return failed('job.json', `its rows contradict each other: ${detail ?? code}`);
+    if (error instanceof Error && /zip|central directory|compressed|inflate|crc/i.test(error.message))
       return failed('file', `the zip is damaged: ${error.message}`);
     throw error;
   } finally {
@@ -174,8 +155,7 @@ async function bringPhotograph(
     hash.update(chunk as Buffer);
     parts.push(chunk as Buffer);
   }
-  if (hash.digest('hex') !== photograph.sha256)
-    return 'is not the picture it was: its checksum differs';
+  if (hash.digest('hex') !== photograph.sha256) return 'is not the picture it was: its checksum differs';
   const content = Buffer.concat(parts);
   const preview = await makePreview(content).catch(() => undefined);
   if (!preview) return 'is not a picture';
@@ -205,9 +185,7 @@ const stream = (zip: ZipFile, entry: Entry): Promise<Readable> =>
   );
 
 /** Writes an upload to the data folder's disk, brings the job in, and tidies up. */
-export async function importUpload(
-  body: ReadableStream<Uint8Array>,
-): Promise<Outcome<{ jobId: string }>> {
+export async function importUpload(body: ReadableStream<Uint8Array>): Promise<Outcome<{ jobId: string }>> {
   const opened = await store();
   const folder = await mkdtemp(path.join(opened.folder, 'import-'));
   try {

@@ -52,58 +52,45 @@ export interface TapeReceipt {
  * Takes one entry of the tape: in the database and on the disk before it is acknowledged. Sending
  * the same entry again is harmless: its readings keep their identities.
  */
-export async function takeTapeEntry(
-  input: unknown,
-  newId: () => string,
-): Promise<Outcome<TapeReceipt>> {
-  return runUseCase(
-    tapeEntry,
-    input,
-    (entry: z.output<typeof tapeEntry>, { database, journal }: Store) =>
-      database.transaction(async (tx) => {
-        const [round] = await tx.query<{ jobId: string }>(
-          'select job_id from round where id = $1',
-          [entry.roundId],
-        );
-        if (!round) return failed('roundId', 'this round is not here any more');
-        if (entry.points.some((each) => each.jobId !== round.jobId))
-          return failed('points', 'a point of another job cannot be made in this round');
-        if (entry.conditions.some((each) => each.roundId !== entry.roundId))
-          return failed('conditions', 'a mark of another round cannot be made in this one');
-        await insert(tx, 'points', entry.points, { skipExisting: true });
-        await insert(tx, 'pointConditions', entry.conditions, { skipExisting: true });
-        await insert(tx, 'readingKeeps', entry.keeps, { skipExisting: true });
-        const present = await presentReadings(
-          tx,
-          entry.readings.map((each) => each.id),
-        );
-        const at = new Date().toISOString();
-        const sequence = await nextSequence(tx, entry.roundId);
-        const readings = entry.readings
-          .filter((each) => !present.has(each.id))
-          .map((each): Reading => ({ ...each, roundId: entry.roundId, sequence, receivedAt: at }));
-        const strikes = entry.strike
-          ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId)
-          : [];
-        if (readings.length === 0 && strikes.length === 0) return done({ readings, strikes });
-        const struck = entry.strike ? await strikeContext(tx, strikes) : [];
-        const context = await contextOfReadings(tx, entry.roundId, [...readings, ...struck]);
-        if (!context) return failed('roundId', 'this round is not here any more');
-        if (
-          [...context.points!, ...context.seams!, ...context.pulls!].some(
-            (row) => row.jobId !== round.jobId,
-          )
-        )
-          return failed('readings', 'a point of another job cannot be read in this round');
-        await addReadings(tx, readings);
-        await addStrikes(tx, strikes);
-        await journal.append({
-          ...context,
-          readings: [...struck, ...readings],
-          readingStrikes: strikes,
-        });
-        return done({ readings, strikes });
-      }),
+export async function takeTapeEntry(input: unknown, newId: () => string): Promise<Outcome<TapeReceipt>> {
+  return runUseCase(tapeEntry, input, (entry: z.output<typeof tapeEntry>, { database, journal }: Store) =>
+    database.transaction(async (tx) => {
+      const [round] = await tx.query<{ jobId: string }>('select job_id from round where id = $1', [entry.roundId]);
+      if (!round) return failed('roundId', 'this round is not here any more');
+      if (entry.points.some((each) => each.jobId !== round.jobId))
+        return failed('points', 'a point of another job cannot be made in this round');
+      if (entry.conditions.some((each) => each.roundId !== entry.roundId))
+        return failed('conditions', 'a mark of another round cannot be made in this one');
+      await insert(tx, 'points', entry.points, { skipExisting: true });
+      await insert(tx, 'pointConditions', entry.conditions, { skipExisting: true });
+      await insert(tx, 'readingKeeps', entry.keeps, { skipExisting: true });
+      const present = await presentReadings(
+        tx,
+        entry.readings.map((each) => each.id),
+      );
+      const at = new Date().toISOString();
+      const sequence = await nextSequence(tx, entry.roundId);
+      const readings = entry.readings
+        .filter((each) => !present.has(each.id))
+        .map((each): Reading => ({ ...each, roundId: entry.roundId, sequence, receivedAt: at }));
+      const strikes = entry.strike
+        ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId)
+        : [];
+      if (readings.length === 0 && strikes.length === 0) return done({ readings, strikes });
+      const struck = entry.strike ? await strikeContext(tx, strikes) : [];
+      const context = await contextOfReadings(tx, entry.roundId, [...readings, ...struck]);
+      if (!context) return failed('roundId', 'this round is not here any more');
+      if ([...context.points!, ...context.seams!, ...context.pulls!].some((row) => row.jobId !== round.jobId))
+        return failed('readings', 'a point of another job cannot be read in this round');
+      await addReadings(tx, readings);
+      await addStrikes(tx, strikes);
+      await journal.append({
+        ...context,
+        readings: [...struck, ...readings],
+        readingStrikes: strikes,
+      });
+      return done({ readings, strikes });
+    }),
   );
 }
 

@@ -29,4 +29,4 @@ export async function simulatedShell(jobId: string): Promise<TrueShell | undefin
     }),
   );
   return chart.size < 4 ? undefined : madeUpShell(chart, seeded(parseInt(jobId.slice(0, 8), 16)));
-} // prettier-ignore
+}

@@ -7,8 +7,7 @@ export async function startStore(): Promise<void> {
     const opened = await store();
     for (const fault of opened.replay.faults)
       console.error(`journal line ${fault.line} could not be replayed: ${fault.reason}`);
-    if (opened.replay.restored > 0)
-      console.log(`${opened.replay.restored} readings were put back from the journal`);
+    if (opened.replay.restored > 0) console.log(`${opened.replay.restored} readings were put back from the journal`);
     let closing = false;
     const close = () => {
       if (closing) return;

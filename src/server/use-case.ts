@@ -48,7 +48,6 @@ function databaseFault(error: unknown): Fault | undefined {
         : 'what it belongs to is not there any more',
     };
   if (code === '23514') return { path: constraint, message: 'the figures contradict each other' };
-  if (code === '23001')
-    return { path: 'row', message: 'what is recorded is not changed: write a correction' };
+  if (code === '23001') return { path: 'row', message: 'what is recorded is not changed: write a correction' };
   return undefined;
 }

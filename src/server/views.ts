@@ -17,10 +17,7 @@ export const jobRows = cache(async (jobId: string): Promise<JobRows> => {
 });
 
 /** A job's rows and one of its rounds; a page of no such round is not found. */
-export async function roundRows({
-  job,
-  round: roundId,
-}: RoundParams): Promise<{ rows: JobRows; round: Round }> {
+export async function roundRows({ job, round: roundId }: RoundParams): Promise<{ rows: JobRows; round: Round }> {
   const rows = await jobRows(job);
   const round = rows.rounds.find((each) => each.id === roundId);
   return round ? { rows, round } : notFound();
@@ -48,9 +45,7 @@ export function rowsForRounds(rows: JobRows, roundIds: readonly string[]): JobRo
 export async function shopInstruments() {
   const { database } = await store();
   return {
-    instruments: await database.query<Instrument>(
-      `select ${columns('instruments')} from instrument order by name`,
-    ),
+    instruments: await database.query<Instrument>(`select ${columns('instruments')} from instrument order by name`),
     versions: await database.query<InstrumentVersion>(
       `select ${columns('instrumentVersions')} from instrument_version order by number`,
     ),

@@ -14,7 +14,7 @@ import { Why } from './sheet/why';
 import { SidesPage } from './sides/sides-page';
 import { Compare } from './work/compare';
 
-vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) })); // prettier-ignore
+vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) }));
 
 const solbris = demoRows('solbris');
 const lodd = demoRows('lodd');
@@ -26,34 +26,72 @@ const nothing = () => Promise.resolve({ ok: true, value: null } as const);
 const idOf = (code: string) => solbris.points.find((point) => point.code === code)!.id;
 
 describe('the pattern panel', () => {
-  const html = rendered(createElement(PatternPanel, { rows: solbris, judgement, live, onSelect: () => undefined })); // prettier-ignore
+  const html = rendered(createElement(PatternPanel, { rows: solbris, judgement, live, onSelect: () => undefined }));
 
   it('says what happened in sentences, then in figures', () => {
     const text = textOf(html);
-    expect(text).toMatch(/The rear has gone .* forward, .* to the right and .* up from the rear seat crossmember hole \(C1/); // prettier-ignore
+    expect(text).toMatch(
+      /The rear has gone .* forward, .* to the right and .* up from the rear seat crossmember hole \(C1/,
+    );
     expect(text).toMatch(/hinged at station \d+ ±\d+/);
     expect(html.split('data-component=').length - 1).toBe(6);
   });
 
   it('speaks the user’s words and units', () => {
-    const text = textOf(rendered(createElement(PatternPanel, { rows: solbris, judgement, live, onSelect: () => undefined }), { words: 'us', units: 'in16' })); // prettier-ignore
+    const text = textOf(
+      rendered(createElement(PatternPanel, { rows: solbris, judgement, live, onSelect: () => undefined }), {
+        words: 'us',
+        units: 'in16',
+      }),
+    );
     expect(text).toMatch(/has gone \d+\/16 ± .* in forward|has gone \d+\/\d+ ± .* in forward/);
   });
 
   it('waits while the worker works, and says what is missing without control points', () => {
-    expect(textOf(rendered(createElement(PatternPanel, { rows: solbris, judgement, live: { analysis: undefined, milliseconds: undefined, busy: true }, onSelect: () => undefined })))).toContain('Working out the pattern'); // prettier-ignore
+    expect(
+      textOf(
+        rendered(
+          createElement(PatternPanel, {
+            rows: solbris,
+            judgement,
+            live: { analysis: undefined, milliseconds: undefined, busy: true },
+            onSelect: () => undefined,
+          }),
+        ),
+      ),
+    ).toContain('Working out the pattern');
     const { pattern: _, ...without } = analysis;
-    expect(textOf(rendered(createElement(PatternPanel, { rows: solbris, judgement, live: { ...live, analysis: without }, onSelect: () => undefined })))).toContain('hold control points'); // prettier-ignore
+    expect(
+      textOf(
+        rendered(
+          createElement(PatternPanel, {
+            rows: solbris,
+            judgement,
+            live: { ...live, analysis: without },
+            onSelect: () => undefined,
+          }),
+        ),
+      ),
+    ).toContain('hold control points');
   });
 });
 
 describe('the control panel', () => {
   it('lays the choices side by side and offers to hold each that is not held', () => {
-    const held = solbris.roundControls.filter(({ roundId }) => roundId === asFound!.id).map(({ pointId }) => pointId); // prettier-ignore
-    const html = rendered(createElement(ControlPanel, { rows: solbris, live, agree: 'own', setAgree: () => undefined, onHold: () => undefined, control: held })); // prettier-ignore
+    const held = solbris.roundControls.filter(({ roundId }) => roundId === asFound!.id).map(({ pointId }) => pointId);
+    const html = rendered(
+      createElement(ControlPanel, {
+        rows: solbris,
+        live,
+        agree: 'own',
+        setAgree: () => undefined,
+        onHold: () => undefined,
+        control: held,
+      }),
+    );
     const text = textOf(html);
-    expect(text).toMatch(/\d+ of 47 located points agree with the reference and each other; no larger set does/); // prettier-ignore
-    for (const choice of ['Held now', 'Undisturbed', 'Rival', 'All points']) expect(text).toContain(choice); // prettier-ignore
+    expect(text).toMatch(/\d+ of 47 located points agree with the reference and each other; no larger set does/);
+    for (const choice of ['Held now', 'Undisturbed', 'Rival', 'All points']) expect(text).toContain(choice);
     expect(html.split('Hold these').length - 1).toBe(2 * 3);
     expect(text).toContain('The majority may be what moved');
   });
@@ -65,14 +103,29 @@ describe('the lists', () => {
     const html = rendered(createElement(PointList, { points: judgement.points, ...common }));
     expect(html.split('data-verdict=').length - 1).toBe(solbris.points.length);
     expect(html).toContain('data-code="R4L" data-verdict="outside"');
-    expect(textOf(rendered(createElement(PointList, { points: [], ...common })))).toContain('No point is left by the filter'); // prettier-ignore
-    expect(textOf(rendered(createElement(DimensionList, { dimensions: [], onSelect: () => undefined })))).toContain('No dimension is left'); // prettier-ignore
+    expect(textOf(rendered(createElement(PointList, { points: [], ...common })))).toContain(
+      'No point is left by the filter',
+    );
+    expect(textOf(rendered(createElement(DimensionList, { dimensions: [], onSelect: () => undefined })))).toContain(
+      'No dimension is left',
+    );
   });
 });
 
 describe('why', () => {
   const why = (kind: 'point' | 'dimension', id: string) =>
-    textOf(rendered(createElement(Why, { subject: { kind, id }, judgement, rows: solbris, acceptHref: '/log?round=1', onToggleControl: () => undefined, chooseReference: nothing }))); // prettier-ignore
+    textOf(
+      rendered(
+        createElement(Why, {
+          subject: { kind, id },
+          judgement,
+          rows: solbris,
+          acceptHref: '/log?round=1',
+          onToggleControl: () => undefined,
+          chooseReference: nothing,
+        }),
+      ),
+    );
 
   it('names reference and trust, control points, readings with weights and what was found', () => {
     const text = why('point', idOf('R4L'));
@@ -92,30 +145,49 @@ describe('why', () => {
   });
 
   it('asks for a choice where nothing is chosen', () => {
-    const html = rendered(createElement(Why, { subject: undefined, judgement, rows: solbris, acceptHref: '', onToggleControl: () => undefined, chooseReference: nothing })); // prettier-ignore
+    const html = rendered(
+      createElement(Why, {
+        subject: undefined,
+        judgement,
+        rows: solbris,
+        acceptHref: '',
+        onToggleControl: () => undefined,
+        chooseReference: nothing,
+      }),
+    );
     expect(textOf(html)).toContain('Choose a point or a dimension');
   });
 });
 
 describe('the references', () => {
-  const actions = { makeReference: nothing, rankReferences: nothing, trustReference: nothing, putInUse: nothing, importSister: nothing } as unknown as ReferenceActions; // prettier-ignore
+  const actions = {
+    makeReference: nothing,
+    rankReferences: nothing,
+    trustReference: nothing,
+    putInUse: nothing,
+    importSister: nothing,
+  } as unknown as ReferenceActions;
 
   it('stand in the order they are judged by, with their trust as ±, and contradictions below', () => {
     const html = rendered(createElement(ReferencesPage, { rows: solbris, actions }));
-    expect([...html.matchAll(/data-reference="(\w+)"/g)].map(([, kind]) => kind)).toEqual(['chart', 'sisterCar', 'keptPart']); // prettier-ignore
+    expect([...html.matchAll(/data-reference="(\w+)"/g)].map(([, kind]) => kind)).toEqual([
+      'chart',
+      'sisterCar',
+      'keptPart',
+    ]);
     expect(html).toContain('value="3.6"');
     expect(textOf(html)).toContain('Where the references contradict each other (1)');
   });
 
   it('say how to get one where there is none', () => {
-    const text = textOf(rendered(createElement(ReferencesPage, { rows: { ...solbris, references: [] }, actions }))); // prettier-ignore
+    const text = textOf(rendered(createElement(ReferencesPage, { rows: { ...solbris, references: [] }, actions })));
     expect(text).toContain('There is nothing to compare with');
   });
 });
 
 describe('left against right', () => {
   it('sets off the pairs that differ, and says what it cannot see', () => {
-    const html = rendered(createElement(SidesPage, { rows: solbris, roundId: asFound!.id, setMirrored: nothing })); // prettier-ignore
+    const html = rendered(createElement(SidesPage, { rows: solbris, roundId: asFound!.id, setMirrored: nothing }));
     expect(html).toContain('data-pair="R4L" data-differs="true"');
     expect(html).toContain('data-pair="F2L" data-differs="false"');
     expect(textOf(html)).toContain('Damage that is the same on both sides cannot be seen here');
@@ -123,15 +195,20 @@ describe('left against right', () => {
 
   it('says what is missing where nothing can be compared', () => {
     const rows = { ...solbris, readings: [] };
-    const html = rendered(createElement(SidesPage, { rows, roundId: asFound!.id, setMirrored: nothing })); // prettier-ignore
+    const html = rendered(createElement(SidesPage, { rows, roundId: asFound!.id, setMirrored: nothing }));
     expect(textOf(html)).toContain('The sides cannot be compared: round 1 has no located points');
   });
 });
 
 describe('two rounds compared', () => {
   const view = (rows: typeof lodd, from: number, to: number) => {
-    const [before, after] = [judgeRound(rows, rows.rounds[from]!), judgeRound(rows, rows.rounds[to]!)]; // prettier-ignore
-    return { change: compareRounds(rows, before, after), movement: didItMove(rows, before, after), final: after.dimensions, accepted: [] }; // prettier-ignore
+    const [before, after] = [judgeRound(rows, rows.rounds[from]!), judgeRound(rows, rows.rounds[to]!)];
+    return {
+      change: compareRounds(rows, before, after),
+      movement: didItMove(rows, before, after),
+      final: after.dimensions,
+      accepted: [],
+    };
   };
 
   it('names the points that moved and keeps limit and noise apart', () => {
@@ -141,7 +218,9 @@ describe('two rounds compared', () => {
   });
 
   it('says first what else differed, and then claims less', () => {
-    const supports = lodd.supports.map((support, i) => (i === lodd.supports.length - 1 ? { ...support, kind: 'stands' as const } : support)); // prettier-ignore
+    const supports = lodd.supports.map((support, i) =>
+      i === lodd.supports.length - 1 ? { ...support, kind: 'stands' as const } : support,
+    );
     const rows = { ...lodd, supports };
     const text = textOf(rendered(createElement(Compare, { rows, view: view(rows, 0, 2) })));
     const caution = text.indexOf('different support');
@@ -150,6 +229,6 @@ describe('two rounds compared', () => {
   });
 
   it('asks for a second round where there is one', () => {
-    expect(textOf(rendered(createElement(Compare, { rows: lodd })))).toContain('Two rounds are needed'); // prettier-ignore
+    expect(textOf(rendered(createElement(Compare, { rows: lodd })))).toContain('Two rounds are needed');
   });
 });

@@ -23,11 +23,9 @@ afterEach(() => {
 
 /** Another process that takes the folder and stays. */
 async function holder(): Promise<ChildProcess> {
-  const child = spawn(
-    process.execPath,
-    ['--import', 'tsx', 'tests/support/hold-folder.ts', folder],
-    { stdio: ['ignore', 'pipe', 'inherit'] },
-  );
+  const child = spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-folder.ts', folder], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   children.push(child);
   await new Promise((resolve) => child.stdout!.once('data', resolve));
   return child;
@@ -61,8 +59,7 @@ const rows = demoRows('kvist');
 const jobId = rows.jobs[0]!.id;
 
 async function fill(store: Store): Promise<void> {
-  for (const photograph of rows.photographs)
-    await addContent(store.database, photograph.id, new Uint8Array([1]));
+  for (const photograph of rows.photographs) await addContent(store.database, photograph.id, new Uint8Array([1]));
   for (const table of JOB_TABLE_NAMES)
     if (table !== 'readings' && table !== 'readingStrikes')
       await insert(store.database, table, rows[table] as never[], {
@@ -99,9 +96,7 @@ describe('the journal', () => {
     cpSync(path.join(folder, 'older'), path.join(folder, 'database'), { recursive: true });
     const third = await openStore(folder);
     expect(third.replay).toEqual({ restored: 3, faults: [] });
-    expect(new Set(await readingsIn(third))).toEqual(
-      new Set(rows.readings.slice(0, 3).map((each) => each.id)),
-    );
+    expect(new Set(await readingsIn(third))).toEqual(new Set(rows.readings.slice(0, 3).map((each) => each.id)));
     await third.close();
   });
 
@@ -120,10 +115,7 @@ describe('the journal', () => {
     await fill(first);
     await takeReading(first, 0);
     await first.close();
-    appendFileSync(
-      path.join(folder, 'journal.jsonl'),
-      '{"format":"vinkel.journal/1","rows":{"readi',
-    );
+    appendFileSync(path.join(folder, 'journal.jsonl'), '{"format":"vinkel.journal/1","rows":{"readi');
     const second = await openStore(folder);
     expect(second.replay.faults).toMatchObject([{ line: 2 }]);
     await takeReading(second, 1);

@@ -24,8 +24,7 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
     database = await engine.open();
     await migrate(database);
     await migrate(database);
-    for (const photograph of rows.photographs)
-      await addContent(database, photograph.id, new Uint8Array([1, 2, 3]));
+    for (const photograph of rows.photographs) await addContent(database, photograph.id, new Uint8Array([1, 2, 3]));
     await database.transaction(async (tx) => {
       for (const table of JOB_TABLE_NAMES)
         await insert(tx, table, rows[table] as never[], {
@@ -37,8 +36,7 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
 
   it('gives back every row of a job as it was put in', async () => {
     const loaded = (await loadJob(database, jobId))!;
-    const sorted = (list: readonly unknown[]) =>
-      list.map((row) => JSON.stringify(sortKeys(row))).sort();
+    const sorted = (list: readonly unknown[]) => list.map((row) => JSON.stringify(sortKeys(row))).sort();
     for (const table of JOB_TABLE_NAMES) {
       if (/^instrument/.test(table)) continue;
       expect(sorted(loaded[table]), table).toEqual(sorted(rows[table]));
@@ -66,16 +64,8 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
   });
 
   it('refuses to change or delete a reading, a strike or a log entry', async () => {
-    for (const table of [
-      'reading',
-      'reading_strike',
-      'log_entry',
-      'instrument_version',
-      'step_event',
-    ]) {
-      expect(await code(database.query(`update ${table} set id = id`)), `update ${table}`).toBe(
-        '23001',
-      );
+    for (const table of ['reading', 'reading_strike', 'log_entry', 'instrument_version', 'step_event']) {
+      expect(await code(database.query(`update ${table} set id = id`)), `update ${table}`).toBe('23001');
       expect(await code(database.query(`delete from ${table}`)), `delete ${table}`).toBe('23001');
     }
   });
@@ -83,16 +73,10 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
   it('refuses a reading without its round, its subject or its points', async () => {
     const reading = rows.readings[0]!;
     const fresh = { ...reading, id: crypto.randomUUID() };
-    expect(
-      await code(insert(database, 'readings', [{ ...fresh, roundId: crypto.randomUUID() }])),
-    ).toBe('23503');
+    expect(await code(insert(database, 'readings', [{ ...fresh, roundId: crypto.randomUUID() }]))).toBe('23503');
     expect(await code(insert(database, 'readings', [{ ...fresh, pointId: null }]))).toBe('23514');
-    expect(
-      await code(insert(database, 'readings', [{ ...fresh, pointId: crypto.randomUUID() }])),
-    ).toBe('23503');
-    expect(await code(insert(database, 'readings', [{ ...fresh, quantity: 'distance' }]))).toBe(
-      '23514',
-    );
+    expect(await code(insert(database, 'readings', [{ ...fresh, pointId: crypto.randomUUID() }]))).toBe('23503');
+    expect(await code(insert(database, 'readings', [{ ...fresh, quantity: 'distance' }]))).toBe('23514');
   });
 
   it('refuses an accepted deviation without the reference it was accepted against', async () => {
@@ -103,11 +87,7 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
       dimensionId: null,
     };
     expect(
-      await code(
-        insert(database, 'logSubjects', [
-          { ...subject, acceptedDeviation: 1.2, referenceId: null },
-        ]),
-      ),
+      await code(insert(database, 'logSubjects', [{ ...subject, acceptedDeviation: 1.2, referenceId: null }])),
     ).toBe('23514');
   });
 

@@ -21,7 +21,9 @@ function otherShopsFile(): string {
   const rows = solbris.referencePoints.filter(({ referenceId }) => referenceId === chart.id);
   const points = rows.map(({ x, y, z }, i) => {
     const off = 1.5 * Math.sin(7 * i);
-    return [`N${i + 1}`, `point ${i + 1}`, 'centre', c * x - t * y + 300 + off, t * x + c * y - 80 + off, z + 55].join(','); // prettier-ignore
+    return [`N${i + 1}`, `point ${i + 1}`, 'centre', c * x - t * y + 300 + off, t * x + c * y - 80 + off, z + 55].join(
+      ',',
+    );
   });
   return ['id,name,side,x,y,z', ...points].join('\n');
 }
@@ -50,8 +52,8 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await pattern.waitFor();
     expect(await pattern.getAttribute('data-pattern')).toBe('rear');
     const text = (await pattern.textContent())!;
-    expect(text).toMatch(/The rear has gone .* forward, .* to the right and .* up from the rear seat crossmember hole/); // prettier-ignore
-    expect(text).toMatch(/left side is also .* shorter than the right and .* higher than the right/); // prettier-ignore
+    expect(text).toMatch(/The rear has gone .* forward, .* to the right and .* up from the rear seat crossmember hole/);
+    expect(text).toMatch(/left side is also .* shorter than the right and .* higher than the right/);
     expect(text).toMatch(/B1L stands .* inward by itself/);
   });
 
@@ -65,9 +67,9 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
       (text) => ![...document.querySelectorAll('p')].some((p) => p.textContent === text),
       before,
     );
-    expect((await page.getByText(/^Aligned on/).textContent())!.split(',').length).toBeGreaterThan(25); // prettier-ignore
+    expect((await page.getByText(/^Aligned on/).textContent())!.split(',').length).toBeGreaterThan(25);
     await page.reload();
-    expect((await page.getByText(/^Aligned on/).textContent())!.split(',').length).toBeGreaterThan(25); // prettier-ignore
+    expect((await page.getByText(/^Aligned on/).textContent())!.split(',').length).toBeGreaterThan(25);
   });
 
   it('keeps filter, ghost, exaggeration, closeness and selection in the address', async () => {
@@ -83,7 +85,13 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await page.locator('[data-view=plan] g[clip-path]').waitFor();
     await page.keyboard.press('Shift+ArrowRight');
     const address = new URL(page.url());
-    expect(Object.fromEntries(address.searchParams)).toMatchObject({ verdict: 'outside', side: 'left', ghost: '2', point: 'R4L', times: '200' }); // prettier-ignore
+    expect(Object.fromEntries(address.searchParams)).toMatchObject({
+      verdict: 'outside',
+      side: 'left',
+      ghost: '2',
+      point: 'R4L',
+      times: '200',
+    });
     const second = (await openWindow(browser, server.address)).page;
     await second.goto(address.pathname + address.search);
     await second.getByText('movements drawn 200 times as large').waitFor();
@@ -131,9 +139,13 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await page.goto(`${s}/references`);
     await page.locator('[data-contradiction=CL1]').first().waitFor();
     await page.getByRole('button', { name: /Old left sill.* higher/ }).click();
-    await page.waitForFunction(() => document.querySelectorAll('[data-reference]')[1]?.getAttribute('data-reference') === 'keptPart'); // prettier-ignore
+    await page.waitForFunction(
+      () => document.querySelectorAll('[data-reference]')[1]?.getAttribute('data-reference') === 'keptPart',
+    );
     await page.getByRole('button', { name: /Old left sill.* higher/ }).click();
-    await page.waitForFunction(() => document.querySelectorAll('[data-reference]')[0]?.getAttribute('data-reference') === 'keptPart'); // prettier-ignore
+    await page.waitForFunction(
+      () => document.querySelectorAll('[data-reference]')[0]?.getAttribute('data-reference') === 'keptPart',
+    );
     await page.goto(`${found}/sheet?panel=dimensions&dimension=CL1`);
     await page
       .getByRole('region', { name: 'Why' })
@@ -141,7 +153,9 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
       .waitFor();
     await page.goto(`${s}/references`);
     await page.getByRole('button', { name: /Old left sill.* lower/ }).click();
-    await page.waitForFunction(() => document.querySelectorAll('[data-reference]')[0]?.getAttribute('data-reference') === 'chart'); // prettier-ignore
+    await page.waitForFunction(
+      () => document.querySelectorAll('[data-reference]')[0]?.getAttribute('data-reference') === 'chart',
+    );
   });
 
   it('makes a planned change the first reference, and says what is missing when it covers nothing', async () => {
@@ -157,12 +171,14 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await page.getByLabel('To the right').fill('10');
     await page.getByRole('button', { name: 'Make it' }).click();
     await page.getByText('Rear arches 10 wider').waitFor();
-    expect(await page.locator('[data-reference]').first().getAttribute('data-reference')).toBe('plannedChange'); // prettier-ignore
+    expect(await page.locator('[data-reference]').first().getAttribute('data-reference')).toBe('plannedChange');
   });
 
   it('matches a sister car with other point names by position, and makes a reference of it', async () => {
     await page.getByRole('button', { name: 'Sister car from a file' }).click();
-    await page.locator('input[type=file]').setInputFiles({ name: 'theirs.csv', mimeType: 'text/csv', buffer: Buffer.from(otherShopsFile()) }); // prettier-ignore
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'theirs.csv', mimeType: 'text/csv', buffer: Buffer.from(otherShopsFile()) });
     await page.getByText('Its points have other names').waitFor();
     await page.getByRole('button', { name: 'Match by position' }).click();
     await page.locator('[data-matched="51"]').waitFor();
@@ -213,7 +229,7 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await page.getByRole('button', { name: 'Make a reference' }).click();
     await page.getByLabel('Kind').selectOption('mirroredSide');
     await page.getByRole('button', { name: 'Make it' }).click();
-    await page.getByText(/round 1 has no located points|do not fix a centre plane|no left and right/).waitFor(); // prettier-ignore
+    await page.getByText(/round 1 has no located points|do not fix a centre plane|no left and right/).waitFor();
   });
 
   it('shows the shell in space with the same selection', async () => {
@@ -249,15 +265,16 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     const caution = page.getByLabel('Cautions of the comparison');
     await caution.getByText('moved or differently measured').waitFor();
     const order = await page.evaluate(() => {
-      const [a, b] = ['Cautions of the comparison', 'Points between the rounds'].map((label) => document.querySelector(`[aria-label="${label}"]`)!); // prettier-ignore
+      const [a, b] = ['Cautions of the comparison', 'Points between the rounds'].map((label) =>
+        document.querySelector(`[aria-label="${label}"]`)!,
+      );
       return Boolean(a!.compareDocumentPosition(b!) & Node.DOCUMENT_POSITION_FOLLOWING);
     });
     expect(order).toBe(true);
   });
 
   it('hands the round over as DXF, PLY, CSV and SVG', async () => {
-    const get = async (kind: string) =>
-      (await fetch(`${server.address}/api${found}/export/${kind}?times=30`)).text();
+    const get = async (kind: string) => (await fetch(`${server.address}/api${found}/export/${kind}?times=30`)).text();
     expect(new DxfParser().parseSync(await get('dxf'))!.entities.length).toBeGreaterThan(200);
     expect(new PLYLoader().parse(await get('ply')).getAttribute('position').count).toBe(51);
     expect((await get('csv')).split('\n').length).toBe(53);

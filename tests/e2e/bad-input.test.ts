@@ -35,16 +35,10 @@ describe('bad input', () => {
   };
 
   it('says what is wrong with an archive that is none, damaged or of a job that is here', async () => {
-    expect((await post('/api/archive', 'not a zip')).faults[0]!.message).toContain(
-      'zip cannot be read',
-    );
+    expect((await post('/api/archive', 'not a zip')).faults[0]!.message).toContain('zip cannot be read');
     const zip = await demoArchive('kvist');
-    expect(
-      (await post('/api/archive', zip.subarray(0, zip.length - 400))).faults[0]!.message,
-    ).toContain('zip');
-    expect((await post('/api/archive', await demoArchive('solbris'))).faults[0]!.message).toContain(
-      'is here already',
-    );
+    expect((await post('/api/archive', zip.subarray(0, zip.length - 400))).faults[0]!.message).toContain('zip');
+    expect((await post('/api/archive', await demoArchive('solbris'))).faults[0]!.message).toContain('is here already');
     expect((await fetch(server.address)).status).toBe(200);
   });
 
@@ -67,9 +61,7 @@ describe('bad input', () => {
       strike: null,
       readings: [{ ...reading, id: randomUUID(), pointId: randomUUID() }],
     };
-    expect((await post('/api/readings', JSON.stringify(body))).faults[0]!.message).toContain(
-      'not there any more',
-    );
+    expect((await post('/api/readings', JSON.stringify(body))).faults[0]!.message).toContain('not there any more');
   });
 
   it('keeps a line the server refuses on the tape, with the reason', async () => {
@@ -128,9 +120,7 @@ describe('bad input', () => {
     })
       .png()
       .toBuffer();
-    await page
-      .locator('input[type=file]')
-      .setInputFiles({ name: 'plate.png', mimeType: 'image/png', buffer: picture });
+    await page.locator('input[type=file]').setInputFiles({ name: 'plate.png', mimeType: 'image/png', buffer: picture });
     await page.getByRole('button', { name: 'Write it into the log' }).click();
     await page.getByRole('img', { name: 'plate.png' }).waitFor();
     await context.close();
@@ -182,11 +172,7 @@ describe('bad input', () => {
 
   it('says that an address leads nowhere', async () => {
     const { page, context } = await openWindow(browser, server.address);
-    for (const path of [
-      `/jobs/${randomUUID()}`,
-      '/jobs/x',
-      `/jobs/${jobId}/rounds/${randomUUID()}`,
-    ]) {
+    for (const path of [`/jobs/${randomUUID()}`, '/jobs/x', `/jobs/${jobId}/rounds/${randomUUID()}`]) {
       await page.goto(path);
       await page.getByText('There is nothing at this address').waitFor();
     }

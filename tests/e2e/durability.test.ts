@@ -54,14 +54,11 @@ describe('the server killed hard in the middle of a stream of readings', () => {
     for (let kill = 0; kill < 5; kill++) {
       const before = acknowledged.length;
       const streaming = stream();
-      while (acknowledged.length < before + 15)
-        await new Promise((resolve) => setTimeout(resolve, 10));
+      while (acknowledged.length < before + 15) await new Promise((resolve) => setTimeout(resolve, 10));
       await server.stop('SIGKILL');
       await streaming;
       await server.run();
-      const csv = await (
-        await fetch(`${server.address}/api/jobs/${rows.jobs[0]!.id}/archive`)
-      ).arrayBuffer();
+      const csv = await (await fetch(`${server.address}/api/jobs/${rows.jobs[0]!.id}/archive`)).arrayBuffer();
       expect(csv.byteLength).toBeGreaterThan(10_000);
       expect(await missing()).toEqual([]);
     }
@@ -83,12 +80,8 @@ describe('the server killed hard in the middle of a stream of readings', () => {
   it('takes a line sent twice once', async () => {
     const body = JSON.stringify(entry(333));
     for (let i = 0; i < 2; i++)
-      expect((await fetch(`${server.address}/api/readings`, { method: 'POST', body })).status).toBe(
-        200,
-      );
-    const csv = await (
-      await fetch(`${server.address}/api/jobs/${rows.jobs[0]!.id}/readings`)
-    ).text();
+      expect((await fetch(`${server.address}/api/readings`, { method: 'POST', body })).status).toBe(200);
+    const csv = await (await fetch(`${server.address}/api/jobs/${rows.jobs[0]!.id}/readings`)).text();
     expect(csv.split('K1 h 333').length - 1).toBe(1);
   });
 

@@ -84,7 +84,10 @@ describe('measuring a round of the demo shell', () => {
   it('skips, comes back and repeats by one key each', async () => {
     const now = await wanted();
     await page.keyboard.press('F2');
-    await page.waitForFunction((before) => document.querySelector('[data-target]')?.getAttribute('data-target') !== before, now); // prettier-ignore
+    await page.waitForFunction(
+      (before) => document.querySelector('[data-target]')?.getAttribute('data-target') !== before,
+      now,
+    );
     await page.keyboard.press('F3');
     await page.locator(`[data-target="${now}"]`).waitFor();
     await page.keyboard.press('F4');
@@ -143,7 +146,7 @@ describe('measuring a round of the demo shell', () => {
     let [within, all] = [0, 0];
     for (const [i, from] of POINTS.entries())
       for (const to of POINTS.slice(i + 1)) {
-        const { value, variance } = predict(solution, { id: '', kind: 'distance', from, to, value: 1, sigma: 1 }); // prettier-ignore
+        const { value, variance } = predict(solution, { id: '', kind: 'distance', from, to, value: 1, sigma: 1 });
         const off = Math.abs(value - distance(truth.get(from)!, truth.get(to)!));
         expect(off).toBeLessThan(4 * Math.sqrt(variance));
         all++;
@@ -161,13 +164,18 @@ describe('measuring a round of the demo shell', () => {
     const code = (await condition.getAttribute('data-condition'))!.split(' ')[0]!;
     expect(target).toContain(code);
     expect(marked).toBeTruthy();
-    await page.waitForFunction((gone) => !document.querySelector('[data-target]')?.getAttribute('data-target')?.split(' ').includes(gone), code); // prettier-ignore
+    await page.waitForFunction(
+      (gone) => !document.querySelector('[data-target]')?.getAttribute('data-target')?.split(' ').includes(gone),
+      code,
+    );
     await page.getByRole('button', { name: 'not any more' }).click();
     await condition.waitFor({ state: 'detached' });
     await page.getByRole('button', { name: 'Substitute' }).click();
     await page.getByRole('button', { name: 'Make it' }).click();
     await page.locator('[data-condition$="buried"]').waitFor();
-    await page.waitForFunction(() => /X\b/.test(document.querySelector('[data-target]')?.getAttribute('data-target') ?? '')); // prettier-ignore
+    await page.waitForFunction(() =>
+      /X\b/.test(document.querySelector('[data-target]')?.getAttribute('data-target') ?? ''),
+    );
   });
 
   it('takes a number from the simulated instrument through the line parser', async () => {

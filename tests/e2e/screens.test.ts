@@ -95,10 +95,7 @@ describe('every screen of the demo', () => {
     for (const path of [s!, `${s}/rounds/${solbris.rounds[1]!.id}`, '/', '/jobs/new']) {
       await page.goto(path);
       await page.waitForLoadState('networkidle');
-      expect(
-        await page.evaluate(() => document.documentElement.scrollWidth),
-        path,
-      ).toBeLessThanOrEqual(width);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(width);
     }
     await context.close();
   });
@@ -129,9 +126,7 @@ describe('every screen of the demo', () => {
     await page.keyboard.press('Escape');
     await page.getByRole('dialog').waitFor({ state: 'detached' });
     await page.keyboard.press('/');
-    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe(
-      'Search the points',
-    );
+    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Search the points');
     await context.close();
   });
 
@@ -140,9 +135,7 @@ describe('every screen of the demo', () => {
     await page.goto(`${s}/rounds/${solbris.rounds[0]!.id}/sheet`);
     await page.getByText(/Aligned on/).waitFor();
     for (const code of ['R4L', 'R3L', 'D1L', 'B1L'])
-      expect(await page.locator(`tr[data-code=${code}]`).getAttribute('data-verdict')).toBe(
-        'outside',
-      );
+      expect(await page.locator(`tr[data-code=${code}]`).getAttribute('data-verdict')).toBe('outside');
     // Only its length and height were read: the lengths taped to it locate it all the same.
     expect(await page.locator('tr[data-code=D2R]').getAttribute('data-verdict')).not.toBeNull();
     expect(await page.locator('tr[data-code=K5]').textContent()).toContain('not measured');

@@ -62,17 +62,14 @@ describe('the whole slice, as a new user walks it', () => {
 
   it('shows the faults of a chart at their rows and takes nothing until they are mended', async () => {
     await page.getByRole('button', { name: 'Bring in a chart' }).click();
-    const bad = POINTS.replace(
-      'S1L;Sill front hole;left;760;-690',
-      'S1L;Sill front hole;left;760;690',
-    ).replace('R1R;Rear leg hole;right;3240,0', 'R1L;Rear leg hole;right;');
+    const bad = POINTS.replace('S1L;Sill front hole;left;760;-690', 'S1L;Sill front hole;left;760;690').replace(
+      'R1R;Rear leg hole;right;3240,0',
+      'R1L;Rear leg hole;right;',
+    );
     await page
       .locator('input[type=file]')
       .last()
-      .setInputFiles([
-        csv('points.csv', bad),
-        csv('dimensions.csv', `${DIMENSIONS}F1L;X9;100;3;tip\n`),
-      ]);
+      .setInputFiles([csv('points.csv', bad), csv('dimensions.csv', `${DIMENSIONS}F1L;X9;100;3;tip\n`)]);
     await page.getByText('left-hand points have y below zero').waitFor();
     await page.getByText('"R1L" stands here twice').waitFor();
     await page.getByText('x is missing').waitFor();
@@ -154,8 +151,7 @@ describe('the whole slice, as a new user walks it', () => {
   it('judges points only once control points are held, on the sheet and in the list alike', async () => {
     await page.getByRole('link', { name: 'Sheet', exact: true }).click();
     await page.getByText('Not aligned: no control points are chosen').waitFor();
-    for (const code of ['F1L', 'F1R', 'S1L', 'S1R'])
-      await page.getByLabel(`Hold ${code} as control point`).check();
+    for (const code of ['F1L', 'F1R', 'S1L', 'S1R']) await page.getByLabel(`Hold ${code} as control point`).check();
     await page.getByText(/Aligned on F1L, F1R, S1L, S1R/).waitFor();
     expect(await page.locator('tr[data-code=R1L]').getAttribute('data-verdict')).toBe('outside');
     await page.locator('tr[data-code=R1L] button').click();
@@ -247,8 +243,7 @@ describe('the whole slice, as a new user walks it', () => {
     await page.getByLabel('State of the shell').selectOption('cold');
     await page.getByRole('button', { name: 'Start measuring' }).click();
     await page.getByText('The tape is empty').waitFor();
-    for (const line of ['F1L F1R 800.2', 'S1L S1R 1380.4', 'F1L R1L 3241.6'])
-      await typeLine(page, line);
+    for (const line of ['F1L F1R 800.2', 'S1L S1R 1380.4', 'F1L R1L 3241.6']) await typeLine(page, line);
     await page.getByRole('link', { name: /Verify/ }).click();
     await page.getByText(/2 changed within their limit, 1 beyond it, 0 undecided/).waitFor();
     expect(await page.locator('tr[data-code=D3]').getAttribute('data-verdict')).toBe('moved');
@@ -268,9 +263,7 @@ describe('the whole slice, as a new user walks it', () => {
     await page.getByRole('button', { name: 'Sign it' }).click();
     await page.getByRole('link', { name: /Record 1: Alva/ }).waitFor();
     for (const paper of ['a4', 'letter']) {
-      const pdf = await page.request.get(
-        `${page.url().replace('/jobs/', '/api/jobs/')}?paper=${paper}&record=1`,
-      );
+      const pdf = await page.request.get(`${page.url().replace('/jobs/', '/api/jobs/')}?paper=${paper}&record=1`);
       expect(pdf.headers()['content-type']).toBe('application/pdf');
       const bytes = await pdf.body();
       const text = textOfPdf(bytes);

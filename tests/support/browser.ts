@@ -3,7 +3,7 @@ import { chromium, type Browser, type BrowserContext, type Page } from 'playwrig
 export const launch = (): Promise<Browser> =>
   chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-background-networking', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'], // prettier-ignore
+    args: ['--no-sandbox', '--disable-background-networking', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
   });
 
 export interface Choices {

@@ -6,10 +6,7 @@ import { readArchiveDocuments } from '@/formats/archive/documents';
 /** A demo job as its files say. */
 export function demoRows(folder: 'solbris' | 'kvist' | 'lodd'): JobRows {
   const root = path.join(process.cwd(), 'demo/jobs', folder);
-  const paths = [
-    'job.json',
-    ...readdirSync(path.join(root, 'rounds')).map((name) => `rounds/${name}`),
-  ];
+  const paths = ['job.json', ...readdirSync(path.join(root, 'rounds')).map((name) => `rounds/${name}`)];
   const read = readArchiveDocuments(
     paths.map((name) => ({ path: name, text: readFileSync(path.join(root, name), 'utf8') })),
   );

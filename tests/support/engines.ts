@@ -62,9 +62,7 @@ function serverUser(): { uid: number; gid: number } | undefined {
 
 const types = {
   getTypeParser: (oid: number, format?: 'text' | 'binary') =>
-    oid === TIMESTAMPTZ && format !== 'binary'
-      ? isoTime
-      : pg.types.getTypeParser(oid, format as 'text'),
+    oid === TIMESTAMPTZ && format !== 'binary' ? isoTime : pg.types.getTypeParser(oid, format as 'text'),
 } as pg.CustomTypesConfig;
 
 function behindPool(pool: pg.Pool, close: () => Promise<void>): Database {

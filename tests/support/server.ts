@@ -51,8 +51,7 @@ export class Server {
 
   async stop(signal: NodeJS.Signals = 'SIGTERM'): Promise<number | null> {
     const { child } = this;
-    if (!child || child.exitCode !== null || child.signalCode !== null)
-      return child?.exitCode ?? null;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return child?.exitCode ?? null;
     const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
     child.kill(signal);
     return ended;

@@ -78,9 +78,15 @@ export class FastFit {
     if (minors <= COLLINEAR * (xx + yy + zz) ** 2) return false;
     const [q0, q1, q2, q3] = this.quaternion();
     const rotation = [
-      q0 * q0 + q1 * q1 - q2 * q2 - q3 * q3, 2 * (q1 * q2 - q0 * q3), 2 * (q1 * q3 + q0 * q2),
-      2 * (q1 * q2 + q0 * q3), q0 * q0 - q1 * q1 + q2 * q2 - q3 * q3, 2 * (q2 * q3 - q0 * q1),
-      2 * (q1 * q3 - q0 * q2), 2 * (q2 * q3 + q0 * q1), q0 * q0 - q1 * q1 - q2 * q2 + q3 * q3,
+      q0 * q0 + q1 * q1 - q2 * q2 - q3 * q3,
+      2 * (q1 * q2 - q0 * q3),
+      2 * (q1 * q3 + q0 * q2),
+      2 * (q1 * q2 + q0 * q3),
+      q0 * q0 - q1 * q1 + q2 * q2 - q3 * q3,
+      2 * (q2 * q3 - q0 * q1),
+      2 * (q1 * q3 - q0 * q2),
+      2 * (q2 * q3 + q0 * q1),
+      q0 * q0 - q1 * q1 - q2 * q2 + q3 * q3,
     ] as const;
     for (let k = 0; k < set.length; k++) {
       const i = 3 * set[k]!;
@@ -91,17 +97,39 @@ export class FastFit {
       this.distances[k] = Math.sqrt(dx * dx + dy * dy + dz * dz);
     }
     return true;
-  } // prettier-ignore
+  }
 
   /** The unit quaternion of the best rotation: the eigenvector of the largest eigenvalue, by Jacobi's method. */
   private quaternion(): readonly [number, number, number, number] {
-    const [xx, xy, xz, yx, yy, yz, zx, zy, zz] = this.cross as unknown as [number, number, number, number, number, number, number, number, number];
+    const [xx, xy, xz, yx, yy, yz, zx, zy, zz] = this.cross as unknown as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ];
     const { symmetric: n, vectors: v } = this;
     n.set([
-      xx + yy + zz, yz - zy, zx - xz, xy - yx,
-      yz - zy, xx - yy - zz, xy + yx, zx + xz,
-      zx - xz, xy + yx, yy - xx - zz, yz + zy,
-      xy - yx, zx + xz, yz + zy, zz - xx - yy,
+      xx + yy + zz,
+      yz - zy,
+      zx - xz,
+      xy - yx,
+      yz - zy,
+      xx - yy - zz,
+      xy + yx,
+      zx + xz,
+      zx - xz,
+      xy + yx,
+      yy - xx - zz,
+      yz + zy,
+      xy - yx,
+      zx + xz,
+      yz + zy,
+      zz - xx - yy,
     ]);
     v.fill(0);
     for (let i = 0; i < 4; i++) v[5 * i] = 1;
@@ -136,5 +164,5 @@ export class FastFit {
     let best = 0;
     for (let i = 1; i < 4; i++) if (n[5 * i]! > n[5 * best]!) best = i;
     return [v[best]!, v[4 + best]!, v[8 + best]!, v[12 + best]!];
-  } // prettier-ignore
+  }
 }

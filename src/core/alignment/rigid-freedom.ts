@@ -26,7 +26,7 @@ const FREE = 1e4;
  * @param positions  of the n points, mm
  */
 export function withFreeMotion(covariance: Matrix, positions: readonly Vector[]): Matrix {
-  const middle = [0, 1, 2].map((i) => positions.reduce((sum, p) => sum + p[i]! / positions.length, 0)); // prettier-ignore
+  const middle = [0, 1, 2].map((i) => positions.reduce((sum, p) => sum + p[i]! / positions.length, 0));
   const design = Matrix.zeros(3 * positions.length, 6);
   positions.forEach((position, i) => {
     const centred = [0, 1, 2].map((k) => position[k]! - middle[k]!) as unknown as Vector;
@@ -36,10 +36,7 @@ export function withFreeMotion(covariance: Matrix, positions: readonly Vector[])
 }
 
 /** The joint covariance of several points as one matrix, 3n×3n, mm². */
-export function jointMatrix(
-  ids: readonly string[],
-  joint: (a: string, b: string) => readonly number[],
-): Matrix {
+export function jointMatrix(ids: readonly string[], joint: (a: string, b: string) => readonly number[]): Matrix {
   const whole = Matrix.zeros(3 * ids.length, 3 * ids.length);
   ids.forEach((a, i) =>
     ids.forEach((b, k) => {

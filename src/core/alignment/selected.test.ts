@@ -11,14 +11,7 @@ const samples = 'tests/samples';
 
 /** Turn about X, then Y, then Z. */
 function rotation(a: number, b: number, c: number): Matrix3 {
-  const [ca, sa, cb, sb, cc, sc] = [
-    Math.cos(a),
-    Math.sin(a),
-    Math.cos(b),
-    Math.sin(b),
-    Math.cos(c),
-    Math.sin(c),
-  ];
+  const [ca, sa, cb, sb, cc, sc] = [Math.cos(a), Math.sin(a), Math.cos(b), Math.sin(b), Math.cos(c), Math.sin(c)];
   return [
     [cc * cb, cc * sb * sa - sc * ca, cc * sb * ca + sc * sa],
     [sc * cb, sc * sb * sa + cc * ca, sc * sb * ca - cc * sa],
@@ -27,8 +20,13 @@ function rotation(a: number, b: number, c: number): Matrix3 {
 }
 
 const shell: readonly Vector[] = [
-  [0, -400, 230], [0, 400, 230], [760, -690, 150], [760, 690, 150], [3240, -430, 345], [3240, 430, 345],
-]; // prettier-ignore
+  [0, -400, 230],
+  [0, 400, 230],
+  [760, -690, 150],
+  [760, 690, 150],
+  [3240, -430, 345],
+  [3240, 430, 345],
+];
 
 const moved = (r: Matrix3, t: Vector): AlignmentPoint[] =>
   shell.map((reference, i) => ({
@@ -37,8 +35,7 @@ const moved = (r: Matrix3, t: Vector): AlignmentPoint[] =>
     measured: apply(transpose(r), subtract(reference, t)),
     sigma: 1,
   }));
-const transpose = (m: Matrix3): Matrix3 =>
-  [0, 1, 2].map((c) => [0, 1, 2].map((r) => m[r]![c]!)) as unknown as Matrix3;
+const transpose = (m: Matrix3): Matrix3 => [0, 1, 2].map((c) => [0, 1, 2].map((r) => m[r]![c]!)) as unknown as Matrix3;
 
 describe('a fit on chosen points', () => {
   it('agrees with the figures worked for the moved corner', () => {
@@ -50,20 +47,14 @@ describe('a fit on chosen points', () => {
     }));
     const fit = fitSelected(points.filter((point) => expected.used.includes(point.id)));
     if (!fit.ok) throw new Error(fit.reason);
-    fit.motion.rotation
-      .flat()
-      .forEach((value, i) => expect(value).toBeCloseTo(expected.rotation.flat()[i], 9));
-    fit.motion.translation.forEach((value, i) =>
-      expect(value).toBeCloseTo(expected.translation[i], 6),
-    );
+    fit.motion.rotation.flat().forEach((value, i) => expect(value).toBeCloseTo(expected.rotation.flat()[i], 9));
+    fit.motion.translation.forEach((value, i) => expect(value).toBeCloseTo(expected.translation[i], 6));
     const deviations = points.map((point) => deviationOf(fit.motion, point));
     deviations.forEach((deviation, i) => {
       for (const key of ['dx', 'dy', 'dz', 'd'] as const)
         expect(deviation[key]).toBeCloseTo(expected.points[i][key], 6);
     });
-    expect(
-      rootMeanSquare(deviations.filter((each) => expected.used.includes(each.id))),
-    ).toBeCloseTo(expected.rms, 6);
+    expect(rootMeanSquare(deviations.filter((each) => expected.used.includes(each.id)))).toBeCloseTo(expected.rms, 6);
   });
 
   it('takes any rigid motion of the shell away without rest', () => {
@@ -103,9 +94,7 @@ describe('a fit on chosen points', () => {
     const even = fitSelected(points);
     const trusted = fitSelected(points.map((point, i) => ({ ...point, sigma: i === 5 ? 10 : 1 })));
     if (!even.ok || !trusted.ok) throw new Error('no fit');
-    expect(deviationOf(trusted.motion, points[5]!).d).toBeGreaterThan(
-      deviationOf(even.motion, points[5]!).d,
-    );
+    expect(deviationOf(trusted.motion, points[5]!).d).toBeGreaterThan(deviationOf(even.motion, points[5]!).d);
     expect(deviationOf(trusted.motion, points[0]!).d).toBeLessThan(0.1);
   });
 
@@ -131,7 +120,12 @@ describe('a fit on chosen points', () => {
 
 describe('the uncertainty a fit leaves', () => {
   const sigma = 0.8;
-  const front: Vector[] = [[0, -400, 230], [0, 400, 230], [760, -690, 150], [760, 690, 150]]; // prettier-ignore
+  const front: Vector[] = [
+    [0, -400, 230],
+    [0, 400, 230],
+    [760, -690, 150],
+    [760, 690, 150],
+  ];
   const identity = { rotation: rotation(0, 0, 0), translation: [0, 0, 0] as Vector };
   const uncertain = (position: Vector, id: string) => ({
     id,
@@ -147,9 +141,7 @@ describe('the uncertainty a fit leaves', () => {
 
   it('makes four control points at the front say little about the height of a rear leg', () => {
     const rear = uncertain([3240, 430, 345], 'rear');
-    const [, , z] = axisDeviations(
-      deviationCovariances(identity, control, [rear], apart).get('rear')!,
-    );
+    const [, , z] = axisDeviations(deviationCovariances(identity, control, [rear], apart).get('rear')!);
     // Height at the rear: own 0.8, and the front's slope of 0.8 over 760 mm carried 2860 mm beyond its middle.
     const slope = sigma / Math.sqrt(4) / 380;
     const byHand = Math.hypot(
@@ -166,8 +158,7 @@ describe('the uncertainty a fit leaves', () => {
     let state = 7;
     const uniform = () => (state = (state * 48271) % 2147483647) / 2147483647;
     const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
-    const noisy = (position: Vector) =>
-      position.map((value) => value + sigma * normal()) as unknown as Vector;
+    const noisy = (position: Vector) => position.map((value) => value + sigma * normal()) as unknown as Vector;
     const places: Vector[] = [...front, [3240, 430, 345], [1500, 0, 240]];
     const sums = places.map(() => [0, 0, 0]);
     const runs = 4000;

@@ -1,14 +1,5 @@
 import { Matrix, SVD, determinant } from 'ml-matrix';
-import {
-  add,
-  apply,
-  centroid,
-  norm,
-  subtract,
-  type Matrix3,
-  type Position,
-  type Vector,
-} from '../geometry/vector';
+import { add, apply, centroid, norm, subtract, type Matrix3, type Position, type Vector } from '../geometry/vector';
 
 /** A rigid motion from the round's axes to the chart's: reference ≈ rotation · measured + translation. */
 export interface RigidMotion {
@@ -33,8 +24,7 @@ export interface Deviation {
 }
 
 export type FitResult =
-  | { readonly ok: true; readonly motion: RigidMotion }
-  | { readonly ok: false; readonly reason: string };
+  { readonly ok: true; readonly motion: RigidMotion } | { readonly ok: false; readonly reason: string };
 
 /** Spread across the line, as a share of the spread along it, below which points count as on one line. */
 const COLLINEAR = 1e-6;
@@ -73,8 +63,7 @@ export function fitSelected(points: readonly AlignmentPoint[]): FitResult {
   const cross = Matrix.zeros(3, 3);
   measured.forEach((m, i) => {
     for (let r = 0; r < 3; r++)
-      for (let c = 0; c < 3; c++)
-        cross.set(r, c, cross.get(r, c) + weights[i]! * reference[i]![r]! * m[c]!);
+      for (let c = 0; c < 3; c++) cross.set(r, c, cross.get(r, c) + weights[i]! * reference[i]![r]! * m[c]!);
   });
   const svd = new SVD(cross);
   const u = svd.leftSingularVectors;

@@ -45,7 +45,7 @@ export function deviationCovariances(
     ),
   );
   const inverted = inverse(normal);
-  const shares = control.map((point, k) => inverted.mmul(designs[k]!.transpose()).div(point.sigma ** 2)); // prettier-ignore
+  const shares = control.map((point, k) => inverted.mmul(designs[k]!.transpose()).div(point.sigma ** 2));
   const inRound = shares.map((share) => share.mmul(rotation).to1DArray());
   const own = new Map(control.map(({ id }, k) => [id, k]));
   /** Σ Bₖ Σₖᵢ: what the fit takes away with the errors of the control points, 6×3. */
@@ -66,7 +66,7 @@ export function deviationCovariances(
       const whole = alone.add(Matrix.eye(3, 3).mul(point.trust)).sub(shared).sub(shared.transpose());
       return [point.id, whole.add(j.mmul(motionCovariance).mmul(j.transpose()))];
     }),
-  ); // prettier-ignore
+  );
 }
 
 /** Adds a 6×3 matrix times a 3×3 one, both row major. */
@@ -76,8 +76,7 @@ function addProduct(sum: Float64Array, a: readonly number[], b: readonly number[
       sum[3 * i + k]! += a[3 * i]! * b[k]! + a[3 * i + 1]! * b[3 + k]! + a[3 * i + 2]! * b[6 + k]!;
 }
 
-const design = (motion: RigidMotion, measured: Vector): Matrix =>
-  rigidDesign(apply(motion.rotation, measured));
+const design = (motion: RigidMotion, measured: Vector): Matrix => rigidDesign(apply(motion.rotation, measured));
 
 /** Standard deviations along the axes of a 3×3 covariance, never below zero. */
 export const axisDeviations = (covariance: Matrix): Vector =>

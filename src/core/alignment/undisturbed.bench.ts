@@ -12,11 +12,25 @@ function shell(moved: number, move: (i: number, at: Vector) => Vector): PairedPo
     const measured = at.map((value) => value + 0.7 * random.normal()) as unknown as Vector;
     return { id: String(i), reference, measured: add(measured, [30, -12, 8]) };
   });
-} // prettier-ignore
+}
 
 describe('undisturbed points of sixty', () => {
-  bench('quarter moved', () => void findUndisturbed(shell(15, (i) => [-14 - (i % 5), 6 + (i % 3), 9]), 3)); // prettier-ignore
-  bench('45 % moved', () => void findUndisturbed(shell(27, (i) => [-14 - (i % 5), 6 + (i % 3), 9]), 3)); // prettier-ignore
+  bench(
+    'quarter moved',
+    () =>
+      void findUndisturbed(
+        shell(15, (i) => [-14 - (i % 5), 6 + (i % 3), 9]),
+        3,
+      ),
+  );
+  bench(
+    '45 % moved',
+    () =>
+      void findUndisturbed(
+        shell(27, (i) => [-14 - (i % 5), 6 + (i % 3), 9]),
+        3,
+      ),
+  );
   bench(
     '45 % moved as one',
     () =>
@@ -25,5 +39,12 @@ describe('undisturbed points of sixty', () => {
         3,
       ),
   );
-  bench('a third moved little by little', () => void findUndisturbed(shell(20, (i) => [-0.7 * i, 0.3 * i, 0.4 * i]), 3)); // prettier-ignore
+  bench(
+    'a third moved little by little',
+    () =>
+      void findUndisturbed(
+        shell(20, (i) => [-0.7 * i, 0.3 * i, 0.4 * i]),
+        3,
+      ),
+  );
 });

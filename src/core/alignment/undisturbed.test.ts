@@ -4,7 +4,11 @@ import { seeded, type Random } from '../random/seeded';
 import { deviationOf, fitSelected } from './selected';
 import { findUndisturbed, type PairedPoint } from './undisturbed';
 
-const TURN: Matrix3 = [[0.9986, -0.0529, 0], [0.0529, 0.9986, 0], [0, 0, 1]]; // prettier-ignore
+const TURN: Matrix3 = [
+  [0.9986, -0.0529, 0],
+  [0.0529, 0.9986, 0],
+  [0, 0, 1],
+];
 
 /** A shell on the bench, some of its points moved; ids of the moved ones begin with M. */
 function shell(count: number, moved: number, random: Random, move: (i: number) => Vector): PairedPoint[] {
@@ -14,7 +18,7 @@ function shell(count: number, moved: number, random: Random, move: (i: number) =
     const noisy = at.map((value) => value + 0.7 * random.normal()) as unknown as Vector;
     return { id: `${i < moved ? 'M' : 'S'}${i}`, reference, measured: add(apply(TURN, noisy), [30, -12, 8]) };
   });
-} // prettier-ignore
+}
 
 const found = (points: readonly PairedPoint[], agree = 3) => {
   const result = findUndisturbed(points, agree);
@@ -51,12 +55,12 @@ describe('the undisturbed points', () => {
     for (let seed = 1; seed <= 12; seed++) {
       // Movements about as large as what is agreed: the hard case.
       const random = seeded(seed);
-      const points = shell(10, 5, random, () => [4 * random.normal(), 4 * random.normal(), 3 * random.normal()]); // prettier-ignore
+      const points = shell(10, 5, random, () => [4 * random.normal(), 4 * random.normal(), 3 * random.normal()]);
       const { used, proven } = found(points);
       const truth = exhaustive(points, 3);
       expect(proven).toBe(true);
       expect(used).toHaveLength(truth.size);
-      const set = points.filter(({ id }) => used.includes(id)).map((point) => ({ ...point, sigma: 1 })); // prettier-ignore
+      const set = points.filter(({ id }) => used.includes(id)).map((point) => ({ ...point, sigma: 1 }));
       const fit = fitSelected(set);
       if (!fit.ok) throw new Error(fit.reason);
       const sum = set.reduce((all, point) => all + deviationOf(fit.motion, point).d ** 2, 0);
@@ -82,6 +86,9 @@ describe('the undisturbed points', () => {
 
   it('are refused where no three points agree', () => {
     const points = shell(5, 5, seeded(2), (i) => [i * 90, -i * 60, i * i * 40]);
-    expect(findUndisturbed(points, 0.5)).toMatchObject({ ok: false, reason: expect.stringContaining('no three points') }); // prettier-ignore
+    expect(findUndisturbed(points, 0.5)).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('no three points'),
+    });
   });
 });

@@ -153,7 +153,7 @@ class Search {
   private offer(set: readonly number[], residuals: Float64Array): void {
     const sum = residuals.reduce((all, d) => all + d * d, 0);
     const { best } = this;
-    if (best && (best.set.length > set.length || (best.set.length === set.length && best.sum <= sum))) return; // prettier-ignore
+    if (best && (best.set.length > set.length || (best.set.length === set.length && best.sum <= sum))) return;
     this.best = { set: [...set].sort((a, b) => a - b), sum };
   }
 
@@ -168,7 +168,7 @@ class Search {
     if (!this.fits.fit(set, weights)) return undefined;
     for (let k = 0; k < set.length; k++) into[k] = this.fits.distances[k]! / this.agree[set[k]!]!;
     return into;
-  } // prettier-ignore
+  }
 
   /**
    * No motion brings every kept point within what it is allowed: the root of the weighted mean of the squares
@@ -181,7 +181,7 @@ class Search {
     const scaled = new Float64Array(size);
     const shares = new Float64Array(size);
     for (let round = 0; round < LAWSON_ROUNDS; round++) {
-      for (let k = 0; k < size; k++) scaled[k] = Math.max(weights[k]!, 1e-9) / this.agree[kept[k]!]! ** 2; // prettier-ignore
+      for (let k = 0; k < size; k++) scaled[k] = Math.max(weights[k]!, 1e-9) / this.agree[kept[k]!]! ** 2;
       if (!this.shares(kept, scaled, shares)) return false;
       let [bound, total, largest] = [0, 0, 0];
       for (let k = 0; k < size; k++) {

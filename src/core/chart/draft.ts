@@ -111,8 +111,7 @@ function repeated(
 function sideFaults({ side, y, code }: DraftPoint, index: number): DraftFault[] {
   const wrong = (side === 'left' && y > 0) || (side === 'right' && y < 0);
   if (!wrong) return [];
-  const rule =
-    side === 'left' ? 'left-hand points have y below zero' : 'right-hand points have y above zero';
+  const rule = side === 'left' ? 'left-hand points have y below zero' : 'right-hand points have y above zero';
   return [
     {
       list: 'points',
@@ -123,11 +122,7 @@ function sideFaults({ side, y, code }: DraftPoint, index: number): DraftFault[] 
   ];
 }
 
-function endFaults(
-  { from, to }: DraftDimension,
-  index: number,
-  known: ReadonlySet<string>,
-): DraftFault[] {
+function endFaults({ from, to }: DraftDimension, index: number, known: ReadonlySet<string>): DraftFault[] {
   const unknown = (['from', 'to'] as const).flatMap((field): DraftFault[] => {
     const code = field === 'from' ? from : to;
     return code === '' || known.has(fold(code))
@@ -135,16 +130,19 @@ function endFaults(
       : [{ list: 'dimensions', index, field, message: `no point "${code}"` }];
   });
   if (from !== '' && fold(from) === fold(to))
-    return [
-      ...unknown,
-      { list: 'dimensions', index, field: 'to', message: `"${from}" to itself has no length` },
-    ];
+    return [...unknown, { list: 'dimensions', index, field: 'to', message: `"${from}" to itself has no length` }];
   return unknown;
 }
 
 type ChartTables =
-  | 'points' | 'dimensions' | 'memberLines' | 'seams' | 'seamStations'
-  | 'referencePoints' | 'referenceDimensions' | 'referenceStations'; // prettier-ignore
+  | 'points'
+  | 'dimensions'
+  | 'memberLines'
+  | 'seams'
+  | 'seamStations'
+  | 'referencePoints'
+  | 'referenceDimensions'
+  | 'referenceStations';
 
 export type ChartRows = { [T in ChartTables]: RowOf<T>[] };
 
@@ -163,9 +161,15 @@ export function chartRows(
 ): ChartRows {
   const { jobId, referenceId } = job;
   const rows: ChartRows = {
-    points: [], dimensions: [], memberLines: [], seams: [], seamStations: [],
-    referencePoints: [], referenceDimensions: [], referenceStations: [],
-  }; // prettier-ignore
+    points: [],
+    dimensions: [],
+    memberLines: [],
+    seams: [],
+    seamStations: [],
+    referencePoints: [],
+    referenceDimensions: [],
+    referenceStations: [],
+  };
   const idOf = new Map(existing.map((point) => [fold(point.code), point.id]));
   for (const { code, name, side, x, y, z, tolerance, holeDiameter } of draft.points) {
     const id = newId();
@@ -209,8 +213,11 @@ export function chartRows(
   }
   for (const [from, to] of draft.lines)
     rows.memberLines.push({
-      id: newId(), jobId, fromPointId: idOf.get(fold(from))!, toPointId: idOf.get(fold(to))!,
-    }); // prettier-ignore
+      id: newId(),
+      jobId,
+      fromPointId: idOf.get(fold(from))!,
+      toPointId: idOf.get(fold(to))!,
+    });
   for (const { stations, ...seam } of draft.seams) {
     const seamId = newId();
     rows.seams.push({ id: seamId, jobId, ...seam, version: 1 });

@@ -51,15 +51,15 @@ describe('the reading that settles a doubt', () => {
 
   it('is as many repeats as bring two standard deviations within the room left', () => {
     // Room 0.25 mm: 1/0.25² − 1/0.5² = 12 of weight, each reading brings 4.
-    expect(settlingReading(doubt, [{ instrument, version }])).toEqual({ kind: 'reading', instrument, readings: 3 }); // prettier-ignore
+    expect(settlingReading(doubt, [{ instrument, version }])).toEqual({ kind: 'reading', instrument, readings: 3 });
   });
 
   it('is a control point where the alignment is what is uncertain', () => {
-    expect(settlingReading({ ...doubt, shared: 0.9 }, [{ instrument, version }])).toEqual({ kind: 'control' }); // prettier-ignore
+    expect(settlingReading({ ...doubt, shared: 0.9 }, [{ instrument, version }])).toEqual({ kind: 'control' });
   });
 
   it('is none where no number of repeats would do', () => {
-    expect(settlingReading({ ...doubt, deviation: 2.99 }, [{ instrument, version }])).toBeUndefined(); // prettier-ignore
+    expect(settlingReading({ ...doubt, deviation: 2.99 }, [{ instrument, version }])).toBeUndefined();
   });
 });
 
@@ -78,7 +78,7 @@ describe('two rounds compared', () => {
   const change = compareRounds(lodd, tacked!, cold!);
 
   it('finds the one dimension that drifted between tacked and cold', () => {
-    const drifted = change.dimensions.reduce((a, b) => (Math.abs(b.change) > Math.abs(a.change) ? b : a)); // prettier-ignore
+    const drifted = change.dimensions.reduce((a, b) => (Math.abs(b.change) > Math.abs(a.change) ? b : a));
     expect(drifted.dimension.code).toBe('NW1');
     expect(Math.abs(drifted.change)).toBeGreaterThan(1.2);
     expect(change.dimensions.filter(({ verdict }) => verdict === 'held').length).toBeGreaterThan(8);
@@ -86,12 +86,14 @@ describe('two rounds compared', () => {
 
   it('turns round with the order of the rounds', () => {
     const back = compareRounds(lodd, cold!, tacked!);
-    back.dimensions.forEach((each, i) => expect(each.change).toBeCloseTo(-change.dimensions[i]!.change, 9)); // prettier-ignore
+    back.dimensions.forEach((each, i) => expect(each.change).toBeCloseTo(-change.dimensions[i]!.change, 9));
   });
 
   it('warns of a support that is not the same', () => {
-    const other = lodd.supports.map((support) => (support.id === cold!.round.supportId ? { ...support, kind: 'stands' as const } : support)); // prettier-ignore
-    expect(compareRounds({ ...lodd, supports: other }, tacked!, cold!).cautions).toContain('support'); // prettier-ignore
+    const other = lodd.supports.map((support) =>
+      support.id === cold!.round.supportId ? { ...support, kind: 'stands' as const } : support,
+    );
+    expect(compareRounds({ ...lodd, supports: other }, tacked!, cold!).cautions).toContain('support');
   });
 });
 

@@ -54,9 +54,7 @@ export interface Doubt {
 export function daySheet(rows: JobRows): DaySheet {
   const ladder = ladderOf(rows);
   const steps = ladder.rungs.flatMap((rung) => rung.steps);
-  const read = new Set(
-    rows.readings.filter((each) => each.pullId === null).map((each) => each.roundId),
-  );
+  const read = new Set(rows.readings.filter((each) => each.pullId === null).map((each) => each.roundId));
   const rounds = ownRounds(rows).filter((round) => read.has(round.id));
   const latest = rounds.length > 0 ? judgeRound(rows, rounds.at(-1)!) : undefined;
   const before = rounds.length > 1 ? judgeRound(rows, rounds.at(-2)!) : undefined;
@@ -74,9 +72,7 @@ export function daySheet(rows: JobRows): DaySheet {
     holding: fitted.map((brace) => ({ brace, dimensions: dimensionsOf(rows, brace) })),
     beforeCut: beforeNextCut(rows, steps, fitted, rounds),
     doubtful: latest ? doubts(rows, latest) : [],
-    contradicted: [before, latest].flatMap((judgement) =>
-      judgement ? contradictedIn(rows, judgement) : [],
-    ),
+    contradicted: [before, latest].flatMap((judgement) => (judgement ? contradictedIn(rows, judgement) : [])),
     tomorrow: {
       ...(ladder.next ? { first: ladder.next } : {}),
       curing: steps.filter((step) => step.state === 'curing'),
@@ -106,9 +102,7 @@ const CHANGES_METAL: ReadonlySet<Rung> = new Set<Rung>(['cut', 'pull', 'fit', 'w
 
 /** What happened to the shell between the last reading of one round and the start of the next, in order. */
 export function doneBetween(rows: JobRows, earlier: Round, later: Round): string[] {
-  const readings = rows.readings.filter(
-    (reading) => reading.roundId === earlier.id && reading.pullId === null,
-  );
+  const readings = rows.readings.filter((reading) => reading.roundId === earlier.id && reading.pullId === null);
   const from = readings.at(-1)?.takenAt ?? earlier.startedAt;
   const within = (at: string) => at > from && at <= later.startedAt;
   const stepOf = new Map(
@@ -155,10 +149,7 @@ function beforeNextCut(
   });
   const judgements = rounds.map((round) => judgeRound(rows, round));
   const never = rows.dimensions.filter((dimension) =>
-    judgements.every(
-      (each) =>
-        each.dimensions.find((d) => d.dimension.id === dimension.id)?.lacking === 'notMeasured',
-    ),
+    judgements.every((each) => each.dimensions.find((d) => d.dimension.id === dimension.id)?.lacking === 'notMeasured'),
   );
   return [
     ...needs.slice(0, 3).map((step) => ({ kind: 'need' as const, step })),
@@ -169,15 +160,12 @@ function beforeNextCut(
 
 /** Undecided dimensions and points, with the reading that would settle each. */
 function doubts(rows: JobRows, judgement: RoundJudgement): Doubt[] {
-  const newest = new Map<string, InstrumentVersion>(
-    rows.instrumentVersions.map((each) => [each.instrumentId, each]),
-  );
+  const newest = new Map<string, InstrumentVersion>(rows.instrumentVersions.map((each) => [each.instrumentId, each]));
   const instruments = [...newest.values()].map((version) => ({
     version,
     instrument: instrumentOf(rows, version),
   }));
-  const ofKind = (...kinds: string[]) =>
-    instruments.filter((each) => kinds.includes(each.instrument.kind));
+  const ofKind = (...kinds: string[]) => instruments.filter((each) => kinds.includes(each.instrument.kind));
   const dimensions = judgement.dimensions.flatMap(({ dimension, measured, judged }): Doubt[] => {
     if (judged?.verdict !== 'undecided' || !measured) return [];
     const { deviation, limit, plusMinus } = judged;
@@ -211,9 +199,7 @@ function doubts(rows: JobRows, judgement: RoundJudgement): Doubt[] {
       },
     ];
   });
-  return [...dimensions, ...points].sort(
-    (a, b) => Math.abs(b.deviation) / b.limit - Math.abs(a.deviation) / a.limit,
-  );
+  return [...dimensions, ...points].sort((a, b) => Math.abs(b.deviation) / b.limit - Math.abs(a.deviation) / a.limit);
 }
 
 const QUANTITY_OF = { x: 'length', y: 'width', z: 'height' } as const;

@@ -11,17 +11,26 @@ describe('a line from an instrument', () => {
     ['-00012,30', '-12,30'],
     ['01A+0040.125 in', '01'],
   ])('%s gives %s by the usual pattern', (line, amount) => {
-    expect(readDeviceLine(line, USUAL_PATTERN)).toEqual({ ok: true, amount: amount === '01' ? '1' : amount }); // prettier-ignore
+    expect(readDeviceLine(line, USUAL_PATTERN)).toEqual({ ok: true, amount: amount === '01' ? '1' : amount });
   });
 
   it('follows a pattern the user set', () => {
-    expect(readDeviceLine('01A+0040.125 in', String.raw`A([+-]\d+\.\d+)\s*(in)`)).toEqual({ ok: true, amount: '40.125 in' }); // prettier-ignore
+    expect(readDeviceLine('01A+0040.125 in', String.raw`A([+-]\d+\.\d+)\s*(in)`)).toEqual({
+      ok: true,
+      amount: '40.125 in',
+    });
   });
 
   it('says what is wrong with a pattern or a line', () => {
-    expect(readDeviceLine('1011.5', '(')).toMatchObject({ ok: false, reason: expect.stringContaining('not a regular') }); // prettier-ignore
-    expect(readDeviceLine('1011.5', String.raw`\d+`)).toMatchObject({ ok: false, reason: expect.stringContaining('group') }); // prettier-ignore
-    expect(readDeviceLine('ERR', USUAL_PATTERN)).toMatchObject({ ok: false, reason: expect.stringContaining('ERR') }); // prettier-ignore
+    expect(readDeviceLine('1011.5', '(')).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('not a regular'),
+    });
+    expect(readDeviceLine('1011.5', String.raw`\d+`)).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('group'),
+    });
+    expect(readDeviceLine('ERR', USUAL_PATTERN)).toMatchObject({ ok: false, reason: expect.stringContaining('ERR') });
   });
 
   it('waits for the end of the line', () => {
@@ -46,7 +55,7 @@ describe('the simulated instrument', () => {
 
   it('measures the true shell within its noise, through the same line as a real one', () => {
     const random = seeded(5);
-    const values = Array.from({ length: 400 }, () => read(simulateReading(truth, target, 0.8, 0, random)!.line)); // prettier-ignore
+    const values = Array.from({ length: 400 }, () => read(simulateReading(truth, target, 0.8, 0, random)!.line));
     const mean = values.reduce((sum, value) => sum + value / 400, 0);
     expect(mean).toBeCloseTo(Math.hypot(760, 290, 80), 0);
     const sd = Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2 / 400, 0));
@@ -56,12 +65,14 @@ describe('the simulated instrument', () => {
 
   it('makes as many mistakes as it is told to', () => {
     const random = seeded(6);
-    const wrong = Array.from({ length: 500 }, () => simulateReading(truth, target, 0.8, 0.2, random)!.mistake).filter(Boolean); // prettier-ignore
+    const wrong = Array.from({ length: 500 }, () => simulateReading(truth, target, 0.8, 0.2, random)!.mistake).filter(
+      Boolean,
+    );
     expect(wrong.length).toBeGreaterThan(70);
     expect(wrong.length).toBeLessThan(130);
   });
 
   it('knows nothing of a point the true shell does not have', () => {
-    expect(simulateReading(truth, { quantity: 'height', codes: ['X9'] }, 1, 0, seeded(1))).toBeUndefined(); // prettier-ignore
+    expect(simulateReading(truth, { quantity: 'height', codes: ['X9'] }, 1, 0, seeded(1))).toBeUndefined();
   });
 });

@@ -20,8 +20,7 @@ export function readDeviceLine(line: string, pattern: string): DeviceLine {
   }
   const match = expression.exec(line);
   if (!match) return { ok: false, reason: `the pattern finds nothing in "${line.trim()}"` };
-  if (match[1] === undefined)
-    return { ok: false, reason: 'the pattern needs a group in brackets round the number' };
+  if (match[1] === undefined) return { ok: false, reason: 'the pattern needs a group in brackets round the number' };
   const number = match[1].replace(/^\+/, '').replace(/^(-?)0+(?=\d)/, '$1');
   return { ok: true, amount: `${number}${match[2] ? ` ${match[2].toLowerCase()}` : ''}` };
 }
@@ -30,4 +29,4 @@ export function readDeviceLine(line: string, pattern: string): DeviceLine {
 export function splitLines(buffer: string): { readonly lines: readonly string[]; readonly rest: string } {
   const parts = buffer.split(/\r\n|\r|\n/);
   return { lines: parts.slice(0, -1).filter((line) => line.trim() !== ''), rest: parts.at(-1)! };
-} // prettier-ignore
+}

@@ -33,8 +33,15 @@ const overlaps = (a: Box, b: Box): boolean =>
 
 /** Where a label may stand round its mark, as shares of its own size: right, left, above, below, corners. */
 const SPOTS: readonly (readonly [number, number])[] = [
-  [0, -0.5], [-1, -0.5], [-0.5, -1], [-0.5, 0], [0, -1], [0, 0], [-1, -1], [-1, 0],
-]; // prettier-ignore
+  [0, -0.5],
+  [-1, -0.5],
+  [-0.5, -1],
+  [-0.5, 0],
+  [0, -1],
+  [0, 0],
+  [-1, -1],
+  [-1, 0],
+];
 
 /**
  * Places labels so that none covers another or a mark or leaves the view: greedily, the heaviest first.

@@ -42,8 +42,7 @@ export function sheetFigure(rows: JobRows, judgement: RoundJudgement): SheetFigu
     points: judgement.points.flatMap(({ point, control, judged }) => {
       const at = position(point.id);
       if (!at) return [];
-      const spread =
-        joint && judgement.located.has(point.id) ? joint(point.code, point.code) : undefined;
+      const spread = joint && judgement.located.has(point.id) ? joint(point.code, point.code) : undefined;
       const common = {
         id: point.id,
         code: point.code,

@@ -1,9 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import type { Vector } from '../geometry/vector';
 import { placeLabels } from './labels';
-import { boundsOf, gridStep, layOut, middleOf, panned, project, suggestFactor, VIEWS, whisker, zoomed } from './sheet'; // prettier-ignore
+import { boundsOf, gridStep, layOut, middleOf, panned, project, suggestFactor, VIEWS, whisker, zoomed } from './sheet';
 
-const shell: Vector[] = [[-420, -395, 320], [-420, 395, 320], [1180, -540, 1330], [3345, 0, 470], [3240, 430, 345]]; // prettier-ignore
+const shell: Vector[] = [
+  [-420, -395, 320],
+  [-420, 395, 320],
+  [1180, -540, 1330],
+  [3345, 0, 470],
+  [3240, 430, 345],
+];
 const size = { width: 1000, height: 590 };
 const layout = layOut(boundsOf(shell), size);
 
@@ -31,15 +37,9 @@ describe('the sheet', () => {
   });
 
   it('puts the right-hand side above in plan and up upward in the others', () => {
-    expect(project(layout, 'plan', [0, 400, 0])[1]).toBeLessThan(
-      project(layout, 'plan', [0, -400, 0])[1],
-    );
-    expect(project(layout, 'side', [0, 0, 400])[1]).toBeLessThan(
-      project(layout, 'side', [0, 0, 0])[1],
-    );
-    expect(project(layout, 'end', [0, 400, 0])[0]).toBeGreaterThan(
-      project(layout, 'end', [0, -400, 0])[0],
-    );
+    expect(project(layout, 'plan', [0, 400, 0])[1]).toBeLessThan(project(layout, 'plan', [0, -400, 0])[1]);
+    expect(project(layout, 'side', [0, 0, 400])[1]).toBeLessThan(project(layout, 'side', [0, 0, 0])[1]);
+    expect(project(layout, 'end', [0, 400, 0])[0]).toBeGreaterThan(project(layout, 'end', [0, -400, 0])[0]);
   });
 
   it('draws a movement as many times as large as it says', () => {
@@ -68,9 +68,12 @@ describe('the sheet', () => {
       expect(project(close, view, shell[2]!)[0]).toBeCloseTo(x + width / 2, 9);
       expect(project(close, view, shell[2]!)[1]).toBeCloseTo(y + height / 2, 9);
     }
-    for (const point of shell) expect(project(close, 'plan', point)[0]).toBeCloseTo(project(close, 'side', point)[0], 9); // prettier-ignore
+    for (const point of shell)
+      expect(project(close, 'plan', point)[0]).toBeCloseTo(project(close, 'side', point)[0], 9);
     const whole = zoomed(layout, { times: 1, focus: middleOf(layout) });
-    expect(project(whole, 'plan', shell[1]!)).toEqual(project(layout, 'plan', shell[1]!).map((v) => expect.closeTo(v, 6))); // prettier-ignore
+    expect(project(whole, 'plan', shell[1]!)).toEqual(
+      project(layout, 'plan', shell[1]!).map((v) => expect.closeTo(v, 6)),
+    );
   });
 
   it('drags the contents of a view under the hand', () => {
@@ -108,11 +111,7 @@ describe('labels', () => {
     }));
     boxes.forEach((a, i) =>
       boxes.slice(i + 1).forEach((b) => {
-        const apart =
-          a.x >= b.x + b.width ||
-          b.x >= a.x + a.width ||
-          a.y >= b.y + b.height ||
-          b.y >= a.y + a.height;
+        const apart = a.x >= b.x + b.width || b.x >= a.x + a.width || a.y >= b.y + b.height || b.y >= a.y + a.height;
         expect(apart).toBe(true);
       }),
     );

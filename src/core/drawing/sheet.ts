@@ -28,10 +28,19 @@ export interface SheetView {
 
 /** The two axes a view shows: index into a position, and its direction on the sheet. */
 const SHOWN: Readonly<Record<ViewName, readonly [readonly [number, 1 | -1], readonly [number, 1 | -1]]>> = {
-  plan: [[0, 1], [1, -1]],
-  side: [[0, 1], [2, -1]],
-  end: [[1, 1], [2, -1]],
-}; // prettier-ignore
+  plan: [
+    [0, 1],
+    [1, -1],
+  ],
+  side: [
+    [0, 1],
+    [2, -1],
+  ],
+  end: [
+    [1, 1],
+    [2, -1],
+  ],
+};
 
 export interface Bounds {
   readonly min: Vector;
@@ -106,7 +115,7 @@ export function zoomed(layout: SheetLayout, { times, focus }: Zoom): SheetLayout
       ],
     };
   };
-  return { ...layout, scale, views: { plan: centred('plan'), side: centred('side'), end: centred('end') } }; // prettier-ignore
+  return { ...layout, scale, views: { plan: centred('plan'), side: centred('side'), end: centred('end') } };
 }
 
 /** The position in the middle of every view as the sheet is laid out. */
@@ -128,7 +137,7 @@ export function panned(layout: SheetLayout, view: ViewName, focus: Vector, dx: n
   next[across[0] as 0] -= (across[1] * dx) / layout.scale;
   next[down[0] as 0] -= (down[1] * dy) / layout.scale;
   return next;
-} // prettier-ignore
+}
 
 /** Where a position falls in one view, sheet units. */
 export function project(layout: SheetLayout, view: ViewName, position: Vector): [number, number] {
@@ -155,20 +164,11 @@ export interface Whisker {
  * @param movement chart axes, mm
  * @param side     sign of the point's y: outward is away from the centre plane
  */
-export function whisker(
-  layout: SheetLayout,
-  view: ViewName,
-  movement: Vector,
-  side: number,
-  factor: number,
-): Whisker {
+export function whisker(layout: SheetLayout, view: ViewName, movement: Vector, side: number, factor: number): Whisker {
   const [across, down] = SHOWN[view];
   const size = factor * layout.scale;
-  const components = [across, down].map(
-    ([axis]) => movement[axis]! * (axis === 1 && side < 0 ? -1 : 1),
-  );
-  const larger =
-    Math.abs(components[0]!) >= Math.abs(components[1]!) ? components[0]! : components[1]!;
+  const components = [across, down].map(([axis]) => movement[axis]! * (axis === 1 && side < 0 ? -1 : 1));
+  const larger = Math.abs(components[0]!) >= Math.abs(components[1]!) ? components[0]! : components[1]!;
   return {
     dx: across[1] * movement[across[0]]! * size,
     dy: down[1] * movement[down[0]]! * size,

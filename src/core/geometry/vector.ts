@@ -26,8 +26,7 @@ export const norm = (a: Vector): number => Math.hypot(a[0], a[1], a[2]);
 export const apply = (m: Matrix3, v: Vector): Vector => [dot(m[0], v), dot(m[1], v), dot(m[2], v)];
 
 /** Distance between two positions of the same frame, millimetres. */
-export const distance = <F extends Frame>(a: Position<F>, b: Position<F>): number =>
-  norm(subtract(b, a));
+export const distance = <F extends Frame>(a: Position<F>, b: Position<F>): number => norm(subtract(b, a));
 
 /** Length of the same line projected on the datum plane, millimetres. */
 export const levelDistance = <F extends Frame>(a: Position<F>, b: Position<F>): number =>

@@ -33,8 +33,7 @@ const STATE_AFTER: Readonly<Record<StepEvent['kind'], StepState>> = {
   reopened: 'open',
 };
 
-export const isFinished = (step: LadderStep): boolean =>
-  step.state === 'done' || step.state === 'dropped';
+export const isFinished = (step: LadderStep): boolean => step.state === 'done' || step.state === 'dropped';
 
 /** The ladder of a job as its steps and their events make it. */
 export function ladderOf(rows: JobRows): Ladder {
@@ -48,9 +47,7 @@ export function ladderOf(rows: JobRows): Ladder {
     steps: all.filter((each) => each.step.rung === rung),
   }));
   const here = grouped.findIndex(({ steps }) => steps.some((step) => !isFinished(step)));
-  const next = grouped
-    .flatMap(({ steps }) => steps)
-    .find((step) => step.state === 'begun' || step.state === 'open');
+  const next = grouped.flatMap(({ steps }) => steps).find((step) => step.state === 'begun' || step.state === 'open');
   return {
     rungs: grouped.map(({ rung, steps }, i) => ({
       rung,

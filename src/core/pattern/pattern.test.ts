@@ -14,16 +14,18 @@ function shell(random: Random, move: (at: Vector, side: string) => Vector, count
     const moved = move(at, side);
     return { id, at, side, deviation: moved.map((value) => value + SD * random.normal()) as unknown as Vector };
   });
-} // prettier-ignore
+}
 
 const resolve = (points: readonly DeviatedPoint[], random: Random): DamagePattern =>
   damagePattern(points, Matrix.eye(3 * points.length).mul(SD ** 2), CONTROL, random);
 
 /** The rear beyond a hinge, each side linearly to its own amounts at the floor's end. */
-const rear = (hinge: number, end: number, left: Vector, right: Vector) => ([x]: Vector, side: string): Vector => {
-  const part = Math.max(0, (x - hinge) / (end - hinge));
-  return (side === 'left' ? left : right).map((value) => part * value) as unknown as Vector;
-}; // prettier-ignore
+const rear =
+  (hinge: number, end: number, left: Vector, right: Vector) =>
+  ([x]: Vector, side: string): Vector => {
+    const part = Math.max(0, (x - hinge) / (end - hinge));
+    return (side === 'left' ? left : right).map((value) => part * value) as unknown as Vector;
+  };
 
 describe('the pattern of the damage', { timeout: 60_000 }, () => {
   it('finds none in undamaged shells: at most five false ones of two hundred', () => {
@@ -47,7 +49,10 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
       const undamaged = shell(random, () => [0, 0, 0]);
       const end = Math.max(...undamaged.filter(({ at }) => at[2] < 500).map(({ at }) => at[0]));
       const move = rear(2300, end, [-14, 6, 9], [-2, 5, 1]);
-      const points = undamaged.map((point) => ({ ...point, deviation: point.deviation.map((value, i) => value + move(point.at, point.side)[i]!) as unknown as Vector })); // prettier-ignore
+      const points = undamaged.map((point) => ({
+        ...point,
+        deviation: point.deviation.map((value, i) => value + move(point.at, point.side)[i]!) as unknown as Vector,
+      }));
       const { sections, local } = resolve(points, random);
       expect(sections[0]?.section).toBe('rear');
       wrong += sections.length - 1 + local.length;
@@ -81,16 +86,20 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
     const points = shell(random, (at, side) => {
       const [x, y, z] = rear(2600, end, [0, 9, 0], [0, 9, 0])(at, side);
       return [x + (at[0] < 1000 ? 10 * ((1000 - at[0]) / 1000) : 0), y, z];
-    }); // prettier-ignore
+    });
     const { sections } = resolve(points, random);
     expect(sections.map(({ section }) => section).sort()).toEqual(['front', 'rear']);
-    const named = sections.flatMap(({ section, components }) => components.filter(({ significant }) => significant).map(({ name }) => `${section} ${name}`)); // prettier-ignore
+    const named = sections.flatMap(({ section, components }) =>
+      components.filter(({ significant }) => significant).map(({ name }) => `${section} ${name}`),
+    );
     expect(named).toEqual(expect.arrayContaining(['front mash', 'rear sway']));
   });
 
   it('says that means and differences of the sides are one where only one side was measured', () => {
     const random = seeded(3);
-    const points = shell(random, rear(2300, 3800, [-14, 6, 9], [-2, 5, 1])).filter(({ at, side }) => side === 'left' || at[0] < 2300); // prettier-ignore
+    const points = shell(random, rear(2300, 3800, [-14, 6, 9], [-2, 5, 1])).filter(
+      ({ at, side }) => side === 'left' || at[0] < 2300,
+    );
     const [movement] = resolve(points, random).sections;
     expect(movement!.onlySide).toBe('left');
     expect(movement!.components.map(({ name }) => name)).toEqual(['mash', 'sway', 'sag']);

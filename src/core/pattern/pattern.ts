@@ -75,7 +75,10 @@ export function damagePattern(
   held: ReadonlySet<string>,
   random: Random,
 ): DamagePattern {
-  const free = withFreeMotion(covariance, points.map(({ at }) => at)).add(Matrix.eye(covariance.rows).mul(1e-4)); // prettier-ignore
+  const free = withFreeMotion(
+    covariance,
+    points.map(({ at }) => at),
+  ).add(Matrix.eye(covariance.rows).mul(1e-4));
   let shell = new Shell(points, Weights.of(free), held);
   const threshold = shell.threshold(random);
   const { hinges } = shell;
@@ -149,7 +152,9 @@ class Shell {
     const size = directions.length;
     if (size === 0) return Infinity;
     const joint = new Float64Array(size * size);
-    directions.forEach(({ column }, i) => directions.forEach(({ product }, k) => (joint[i * size + k] = dotSparse(column, product) + (i === k ? 1e-6 : 0))));
+    directions.forEach(({ column }, i) =>
+      directions.forEach(({ product }, k) => (joint[i * size + k] = dotSparse(column, product) + (i === k ? 1e-6 : 0))),
+    );
     const factor = factorise(joint, size);
     if (!factor) return Infinity;
     const noise = new Float64Array(size);
@@ -166,15 +171,18 @@ class Shell {
     }
     largest.sort();
     return largest[Math.ceil(SIMULATIONS * (1 - FALSE_PATTERN / 2)) - 1]!;
-  } // prettier-ignore
+  }
 
   /** The sections that moved, the one that explains most first, each judged after those before it; and the weights they leave. */
   sections(threshold: number): { readonly sections: SectionMovement[]; readonly left: Weights } {
     const sections: SectionMovement[] = [];
     let left = this.weights;
     while (sections.length < 2) {
-      const open = this.tried.filter((hinge) => !sections.some(({ section }) => section === hinge.section)); // prettier-ignore
-      const best = maximum(open.map((hinge) => this.candidate(hinge, left)), explained); // prettier-ignore
+      const open = this.tried.filter((hinge) => !sections.some(({ section }) => section === hinge.section));
+      const best = maximum(
+        open.map((hinge) => this.candidate(hinge, left)),
+        explained,
+      );
       if (!best) break;
       const refined = this.refine(best, left);
       const { movement, along } = this.estimate(refined, left, threshold);
@@ -189,7 +197,10 @@ class Shell {
   /** The hinge between its neighbours that explains most: golden section search. */
   private refine(start: Candidate, weights: Weights): Candidate {
     const { section, end, hinge: at } = start.hinge;
-    const same = this.tried.filter((hinge) => hinge.section === section && hinge.end === end).map(({ hinge }) => hinge).sort((a, b) => a - b); // prettier-ignore
+    const same = this.tried
+      .filter((hinge) => hinge.section === section && hinge.end === end)
+      .map(({ hinge }) => hinge)
+      .sort((a, b) => a - b);
     const index = same.indexOf(at);
     let [low, high] = [same[index - 1] ?? at, same[index + 1] ?? at];
     const score = (hinge: number) => explained(this.candidate({ section, end, hinge }, weights));
@@ -203,7 +214,11 @@ class Shell {
     return explained(refined) > explained(start) ? refined : start;
   }
 
-  private estimate({ hinge, components, columns, products, inverted, right }: Candidate, weights: Weights, threshold: number): { movement: SectionMovement; along: Sparse } {
+  private estimate(
+    { hinge, components, columns, products, inverted, right }: Candidate,
+    weights: Weights,
+    threshold: number,
+  ): { movement: SectionMovement; along: Sparse } {
     const amounts = inverted.mmul(Matrix.columnVector([...right])).to1DArray();
     const along = hingeColumn(hinge, this.points, components, amounts);
     const whole = gramOf([...columns, along], [...products, weights.times(along)]);
@@ -223,14 +238,16 @@ class Shell {
         significant: Math.abs(amounts[c]!) / Math.sqrt(inverted.get(c, c)) > threshold,
       })),
       ...(onlySide ? { onlySide } : {}),
-      alike: components.flatMap((a, i) => components.slice(i + 1).flatMap((b, k) => {
-        const j = i + 1 + k;
-        const correlation = inverted.get(i, j) / Math.sqrt(inverted.get(i, i) * inverted.get(j, j));
-        return Math.abs(correlation) > ALIKE ? [[a, b] as const] : [];
-      })),
+      alike: components.flatMap((a, i) =>
+        components.slice(i + 1).flatMap((b, k) => {
+          const j = i + 1 + k;
+          const correlation = inverted.get(i, j) / Math.sqrt(inverted.get(i, i) * inverted.get(j, j));
+          return Math.abs(correlation) > ALIKE ? [[a, b] as const] : [];
+        }),
+      ),
     };
     return { movement, along };
-  } // prettier-ignore
+  }
 
   /** The point whose release explains most of what the sections leave over. */
   worstLocal(left: Weights): { movement: LocalMovement; probability: number } | undefined {
@@ -247,7 +264,7 @@ class Shell {
     });
     const worst = maximum(releases, ({ size }) => size);
     return worst && { movement: worst.movement, probability: chiSquareTail(worst.size, 3) };
-  } // prettier-ignore
+  }
 }
 
 /** Fall of the weighted sum of squares when a candidate comes in. */
@@ -273,7 +290,7 @@ function readingDirections({ columns, products, inverted }: Candidate): { column
     });
     return { column: { rows, values }, product };
   });
-} // prettier-ignore
+}
 
 function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;

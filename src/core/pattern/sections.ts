@@ -13,7 +13,10 @@ export function sectionAt(x: number, [from, to]: readonly [number, number]): Sec
 }
 
 /** The foremost and rearmost of some stations. */
-export const extentOf = (stations: readonly number[]): [number, number] => [Math.min(...stations), Math.max(...stations)]; // prettier-ignore
+export const extentOf = (stations: readonly number[]): [number, number] => [
+  Math.min(...stations),
+  Math.max(...stations),
+];
 
 /** A point of the shell as the pattern of a damage sees it. */
 export interface PatternPoint {
@@ -60,18 +63,29 @@ export function hingesToTry(points: readonly PatternPoint[], held: ReadonlySet<s
   const ends = floorEnds(points);
   const middle = (bound[0] + bound[1]) / 2;
   const all: Hinge[] = [
-    ...spread(stations.filter((x) => x >= middle), ends[1]).map((hinge): Hinge => ({ section: 'rear', hinge, end: ends[1] })),
-    ...spread(stations.filter((x) => x <= middle), ends[0]).map((hinge): Hinge => ({ section: 'front', hinge, end: ends[0] })),
+    ...spread(
+      stations.filter((x) => x >= middle),
+      ends[1],
+    ).map((hinge): Hinge => ({ section: 'rear', hinge, end: ends[1] })),
+    ...spread(
+      stations.filter((x) => x <= middle),
+      ends[0],
+    ).map((hinge): Hinge => ({ section: 'front', hinge, end: ends[0] })),
     ...bound.flatMap((end) =>
-      spread(stations.filter((x) => x >= bound[0] && x <= bound[1]), end).slice(0, MOST_HINGES / 2).map((hinge): Hinge => ({ section: 'centre', hinge, end })),
+      spread(
+        stations.filter((x) => x >= bound[0] && x <= bound[1]),
+        end,
+      )
+        .slice(0, MOST_HINGES / 2)
+        .map((hinge): Hinge => ({ section: 'centre', hinge, end })),
     ),
-  ]; // prettier-ignore
+  ];
   return all.filter((hinge) => {
     const beyond = points.filter(({ at }) => share(hinge, at[0]) > 0.02);
     const control = beyond.filter(({ id }) => held.has(id)).length;
     // What the control points themselves are, did not move: the rest moved against them.
     return beyond.length >= FEWEST_BEYOND && beyond.length <= points.length * 0.6 && control <= held.size / 3;
-  }); // prettier-ignore
+  });
 }
 
 /** The foremost and rearmost station of the floor, where the chassis legs end. */
@@ -89,5 +103,8 @@ function spread(stations: readonly number[], end: number): number[] {
     .sort((a, b) => a - b)
     .filter((x, i, all) => i === 0 || x - all[i - 1]! > 20);
   if (usable.length <= MOST_HINGES) return usable;
-  return Array.from({ length: MOST_HINGES }, (_, k) => usable[Math.round((k * (usable.length - 1)) / (MOST_HINGES - 1))]!); // prettier-ignore
+  return Array.from(
+    { length: MOST_HINGES },
+    (_, k) => usable[Math.round((k * (usable.length - 1)) / (MOST_HINGES - 1))]!,
+  );
 }

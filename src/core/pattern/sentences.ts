@@ -15,20 +15,20 @@ export interface PatternWords {
 
 /** What each component is called. */
 export const COMPONENT_WORD: Readonly<Record<Component, string>> = {
-  mash: 'mash, the section shortened or drawn out', sway: 'sway, bent sideways', sag: 'sag, bent up or down',
-  diamond: 'diamond, one side ahead of the other', spread: 'spread, the sides apart or together', twist: 'twist, one side above the other',
-}; // prettier-ignore
+  mash: 'mash, the section shortened or drawn out',
+  sway: 'sway, bent sideways',
+  sag: 'sag, bent up or down',
+  diamond: 'diamond, one side ahead of the other',
+  spread: 'spread, the sides apart or together',
+  twist: 'twist, one side above the other',
+};
 
 /** The pattern in plain sentences: the whole section first, then how its sides differ, then single points. */
 export function patternSentences(pattern: DamagePattern, words: PatternWords): string[] {
   if (pattern.hinges === 0)
-    return [
-      'Too few points are located to look for a pattern: locate three or more of one end, and more of the rest.',
-    ];
+    return ['Too few points are located to look for a pattern: locate three or more of one end, and more of the rest.'];
   if (pattern.sections.length + pattern.local.length === 0)
-    return [
-      'No pattern: what the points are off by is no more than the readings and chance explain.',
-    ];
+    return ['No pattern: what the points are off by is no more than the readings and chance explain.'];
   return [
     ...pattern.sections.flatMap((section) => sectionSentences(section, words)),
     ...pattern.local.map((local) => localSentence(local, words)),
@@ -46,46 +46,50 @@ function sectionSentences(movement: SectionMovement, words: PatternWords): strin
   const subject = onlySide ? `The ${onlySide} side of the ${section}` : `The ${section}`;
   const first = whole.length > 0 ? `${subject} has gone ${listed(whole)} ${from}.` : '';
   const second =
-    sides.length === 0 ? '' : first ? `Its left side is also ${listed(sides)}.` : `The ${section}’s left side is ${listed(sides)} ${from}.`;
+    sides.length === 0
+      ? ''
+      : first
+        ? `Its left side is also ${listed(sides)}.`
+        : `The ${section}’s left side is ${listed(sides)} ${from}.`;
   const doubt = onlySide
     ? `Only its ${onlySide} side is measured there: mash cannot be told from diamond, sway from spread, nor sag from twist.`
     : alike.length > 0
       ? `The measured points cannot tell apart ${alike.map(([a, b]) => `${a} and ${b}`).join(', ')}.`
       : '';
   return [first, second, doubt].filter((sentence) => sentence !== '');
-} // prettier-ignore
+}
 
 const amount = ({ amount: mm, sd }: PatternComponent, { length, unit }: PatternWords): string =>
   `${length(Math.abs(mm))} ± ${length(2 * sd)} ${unit}`;
 
 function wholePhrase(each: PatternComponent, _: SectionMovement, words: PatternWords): string {
   const plus = each.amount >= 0;
-  const direction = { mash: plus ? 'rearward' : 'forward', sway: plus ? 'to the right' : 'to the left', sag: plus ? 'up' : 'down' }[each.name as 'mash' | 'sway' | 'sag']; // prettier-ignore
+  const direction = {
+    mash: plus ? 'rearward' : 'forward',
+    sway: plus ? 'to the right' : 'to the left',
+    sag: plus ? 'up' : 'down',
+  }[each.name as 'mash' | 'sway' | 'sag'];
   return `${amount(each, words)} ${direction}`;
 }
 
 /** How the left side differs from the right; amounts are right minus left. */
-function sidePhrase(
-  each: PatternComponent,
-  { hinge }: SectionMovement,
-  words: PatternWords,
-): string {
+function sidePhrase(each: PatternComponent, { hinge }: SectionMovement, words: PatternWords): string {
   const rightFarther = each.amount >= 0;
   if (each.name === 'diamond') {
     const leftShorter = hinge.end > hinge.hinge ? rightFarther : !rightFarther;
     return `${amount(each, words)} ${leftShorter ? 'shorter' : 'longer'} than the right`;
   }
-  if (each.name === 'twist') return `${amount(each, words)} ${rightFarther ? 'lower' : 'higher'} than the right`; // prettier-ignore
+  if (each.name === 'twist') return `${amount(each, words)} ${rightFarther ? 'lower' : 'higher'} than the right`;
   return `${amount(each, words)} ${rightFarther ? 'farther from' : 'nearer to'} the right than it was`;
 }
 
 function localSentence({ id, movement, sd }: LocalMovement, words: PatternWords): string {
-  const axis = [0, 1, 2].reduce((best, i) => (Math.abs(movement[i]!) > Math.abs(movement[best]!) ? i : best), 0); // prettier-ignore
+  const axis = [0, 1, 2].reduce((best, i) => (Math.abs(movement[i]!) > Math.abs(movement[best]!) ? i : best), 0);
   const mm = movement[axis]!;
   const outward = words.side(id) === 0 ? undefined : mm * words.side(id) > 0;
-  const across = outward === undefined ? (mm > 0 ? 'to the right' : 'to the left') : outward ? 'outward' : 'inward'; // prettier-ignore
+  const across = outward === undefined ? (mm > 0 ? 'to the right' : 'to the left') : outward ? 'outward' : 'inward';
   const direction = [mm > 0 ? 'rearward' : 'forward', across, mm > 0 ? 'up' : 'down'][axis]!;
-  return `${words.code(id)} stands ${words.length(Math.abs(mm))} ± ${words.length(2 * sd[axis]!)} ${words.unit} ${direction} by itself: a local dent or bulge, no part of a pattern.`; // prettier-ignore
+  return `${words.code(id)} stands ${words.length(Math.abs(mm))} ± ${words.length(2 * sd[axis]!)} ${words.unit} ${direction} by itself: a local dent or bulge, no part of a pattern.`;
 }
 
 const listed = (parts: readonly string[]): string =>

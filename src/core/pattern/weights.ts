@@ -80,9 +80,7 @@ export class Weights {
     const released = this.without(rows.map((row) => ({ rows: [row], values: [1] })));
     const kept = Array.from({ length: this.size }, (_, i) => i).filter((i) => !rows.includes(i));
     const w = new Float64Array(kept.length ** 2);
-    kept.forEach((from, i) =>
-      kept.forEach((to, k) => (w[i * kept.length + k] = released.w[from * this.size + to]!)),
-    );
+    kept.forEach((from, i) => kept.forEach((to, k) => (w[i * kept.length + k] = released.w[from * this.size + to]!)));
     return new Weights(kept.length, w);
   }
 
@@ -102,6 +100,6 @@ export function dotSparse({ rows, values }: Sparse, column: Float64Array): numbe
 /** BᵀWB from the columns of B and of WB. */
 export function gramOf(columns: readonly Sparse[], products: readonly Float64Array[]): Matrix {
   const gram = Matrix.zeros(columns.length, columns.length);
-  columns.forEach((column, i) => products.forEach((product, k) => gram.set(i, k, dotSparse(column, product)))); // prettier-ignore
+  columns.forEach((column, i) => products.forEach((product, k) => gram.set(i, k, dotSparse(column, product))));
   return gram;
 }

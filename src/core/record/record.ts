@@ -9,14 +9,7 @@ import { judgeRound, type RoundJudgement } from '../round/judgement';
 import { instrumentOf, standingReadings } from '../round/measured';
 import { judgeSeams } from '../round/seams';
 import { COVERAGE } from '../tolerance/verdict';
-import type {
-  RecordBrace,
-  RecordChanges,
-  RecordDocument,
-  RecordFinal,
-  RecordPull,
-  RecordRound,
-} from './document';
+import type { RecordBrace, RecordChanges, RecordDocument, RecordFinal, RecordPull, RecordRound } from './document';
 
 /** Writes the record of a job as it stands. `madeAt` is the time printed on it. */
 export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
@@ -47,10 +40,15 @@ export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
         .map((subject) => codes.get(subject.pointId ?? subject.dimensionId ?? '') ?? ''),
     })),
     photographs: rows.photographs.map(({ id, name: title, author, at, width, height }) => ({
-      id, name: title, author, at, width, height,
+      id,
+      name: title,
+      author,
+      at,
+      width,
+      height,
     })),
     lines: linesOf(rows, last ?? judgements.at(-1)),
-  }; // prettier-ignore
+  };
 }
 
 const codesOf = (rows: JobRows): ReadonlyMap<string, string> =>
@@ -61,10 +59,7 @@ type Codes = ReadonlyMap<string, string>;
 function roundOf(rows: JobRows, { round, alignment }: RoundJudgement, codes: Codes): RecordRound {
   const own = rows.readings.filter((reading) => reading.roundId === round.id);
   const ids = new Set(own.map((reading) => reading.id));
-  const versions = new Set([
-    round.instrumentVersionId,
-    ...own.map((reading) => reading.instrumentVersionId),
-  ]);
+  const versions = new Set([round.instrumentVersionId, ...own.map((reading) => reading.instrumentVersionId)]);
   const support = supportOf(rows, round);
   return {
     number: round.number,
@@ -97,8 +92,14 @@ function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): Record
       const plusMinus: Vector = [judged.axes.x.plusMinus, judged.axes.y.plusMinus, judged.axes.z.plusMinus];
       return [
         {
-          code: point.code, name: point.name, position: [row.x, row.y, row.z] as Vector,
-          deviation: [dx, dy, dz] as Vector, plusMinus, limit: judged.limit, verdict: judged.verdict, control,
+          code: point.code,
+          name: point.name,
+          position: [row.x, row.y, row.z] as Vector,
+          deviation: [dx, dy, dz] as Vector,
+          plusMinus,
+          limit: judged.limit,
+          verdict: judged.verdict,
+          control,
         },
       ];
     }),
@@ -106,10 +107,16 @@ function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): Record
       measured && judged
         ? [
             {
-              code: dimension.code, name: dimension.name, measure: dimension.measure,
+              code: dimension.code,
+              name: dimension.name,
+              measure: dimension.measure,
               ends: `${codes.get(dimension.fromPointId)} – ${codes.get(dimension.toPointId)}`,
-              reference: judged.reference, measured: measured.value, deviation: judged.deviation,
-              plusMinus: judged.plusMinus, limit: judged.limit, verdict: judged.verdict,
+              reference: judged.reference,
+              measured: measured.value,
+              deviation: judged.deviation,
+              plusMinus: judged.plusMinus,
+              limit: judged.limit,
+              verdict: judged.verdict,
               accepted: accepted.has(dimension.id),
             },
           ]
@@ -120,22 +127,27 @@ function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): Record
         measured && target && judged
           ? [
               {
-                seam: seam.code, name: seam.name, side: seam.side, station: station.number, quantity,
-                measured: measured.value, target: target.value, plusMinus: judged.plusMinus, verdict: judged.verdict,
+                seam: seam.code,
+                name: seam.name,
+                side: seam.side,
+                station: station.number,
+                quantity,
+                measured: measured.value,
+                target: target.value,
+                plusMinus: judged.plusMinus,
+                verdict: judged.verdict,
               },
             ]
           : [],
       ),
     ),
-  }; // prettier-ignore
+  };
 }
 
 /** Dimensions whose deviation in this round somebody accepted with a reason. */
 export function acceptedDimensions(rows: JobRows, round: Pick<Round, 'id'>): ReadonlySet<string> {
   const entries = new Set(
-    rows.logEntries
-      .filter((entry) => entry.kind === 'decision' && entry.roundId === round.id)
-      .map((entry) => entry.id),
+    rows.logEntries.filter((entry) => entry.kind === 'decision' && entry.roundId === round.id).map((entry) => entry.id),
   );
   return new Set(
     rows.logSubjects.flatMap((subject) =>
@@ -165,12 +177,7 @@ function changesOf(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement
 const ofRound = (judgements: readonly RoundJudgement[], roundId: string | null) =>
   judgements.find((each) => each.round.id === roundId);
 
-function braceOf(
-  rows: JobRows,
-  brace: Brace,
-  judgements: readonly RoundJudgement[],
-  codes: Codes,
-): RecordBrace {
+function braceOf(rows: JobRows, brace: Brace, judgements: readonly RoundJudgement[], codes: Codes): RecordBrace {
   const judgement = ofRound(judgements, brace.roundId);
   const references = (judgement ?? judgements[0])?.references;
   const length = references && braceGeometry(brace, judgement, references)?.length;
@@ -185,12 +192,7 @@ function braceOf(
   };
 }
 
-function pullOf(
-  rows: JobRows,
-  pull: Pull,
-  judgements: readonly RoundJudgement[],
-  codes: Codes,
-): RecordPull {
+function pullOf(rows: JobRows, pull: Pull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
   const judgement = ofRound(judgements, pull.roundId)!;
   return {
     code: pull.code,
@@ -199,9 +201,7 @@ function pullOf(
     distance: pullDistance(pull),
     heldAt: pull.heldAt,
     springBacks: pullProgress(rows, pull, judgement).flatMap((progress) =>
-      progress.cycles.flatMap((cycle) =>
-        cycle.springBack === undefined ? [] : [cycle.springBack],
-      ),
+      progress.cycles.flatMap((cycle) => (cycle.springBack === undefined ? [] : [cycle.springBack])),
     ),
   };
 }

@@ -1,9 +1,4 @@
-import type {
-  Reference,
-  ReferenceDimension,
-  ReferencePoint,
-  ReferenceStation,
-} from '../job/entities';
+import type { Reference, ReferenceDimension, ReferencePoint, ReferenceStation } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 
 /** What one reference says of a subject, and how far it can be trusted. */
@@ -30,8 +25,7 @@ export interface ChosenReferences {
   readonly stations: ReadonlyMap<string, Chosen<ReferenceStation>>;
 }
 
-export const stationKey = (stationId: string, quantity: string): string =>
-  `${stationId}|${quantity}`;
+export const stationKey = (stationId: string, quantity: string): string => `${stationId}|${quantity}`;
 
 /** The order in which references are used: the lower rank first, the older of two equals first. */
 export const inOrder = (a: Reference, b: Reference): number =>
@@ -42,8 +36,10 @@ export const inOrder = (a: Reference, b: Reference): number =>
  * else the best ranked.
  */
 export function chooseReferences(rows: JobRows): ChosenReferences {
-  const used = new Map(rows.references.filter(({ inUse }) => inUse).map((reference) => [reference.id, reference])); // prettier-ignore
-  const byHand = new Map(rows.referenceChoices.map(({ pointId, dimensionId, referenceId }) => [pointId ?? dimensionId!, referenceId])); // prettier-ignore
+  const used = new Map(rows.references.filter(({ inUse }) => inUse).map((reference) => [reference.id, reference]));
+  const byHand = new Map(
+    rows.referenceChoices.map(({ pointId, dimensionId, referenceId }) => [pointId ?? dimensionId!, referenceId]),
+  );
   function best<Row extends { referenceId: string; sd: number | null }>(
     candidates: readonly Row[],
     subject: (row: Row) => string,
@@ -61,7 +57,7 @@ export function chooseReferences(rows: JobRows): ChosenReferences {
       [...covering].map(([id, figures]) => {
         const chosen = byHand.get(id);
         const rank = ({ reference }: Figure<Row>) => (reference.id === chosen ? 0 : 1);
-        const [first, ...others] = figures.sort((a, b) => rank(a) - rank(b) || inOrder(a.reference, b.reference)); // prettier-ignore
+        const [first, ...others] = figures.sort((a, b) => rank(a) - rank(b) || inOrder(a.reference, b.reference));
         return [id, { ...first!, others, byHand: first!.reference.id === chosen }];
       }),
     );

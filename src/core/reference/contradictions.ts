@@ -41,11 +41,20 @@ export function contradictions(rows: JobRows): Contradiction[] {
   return found.sort((a, b) => Math.abs(b.difference / b.sd) - Math.abs(a.difference / a.sd));
 }
 
-const comparable = <Row>({ reference, others }: Figure<Row> & { readonly others: readonly Figure<Row>[] }): readonly Figure<Row>[] =>
-  reference.kind === 'plannedChange' ? [] : others.filter((other) => other.reference.kind !== 'plannedChange'); // prettier-ignore
+const comparable = <Row>({
+  reference,
+  others,
+}: Figure<Row> & { readonly others: readonly Figure<Row>[] }): readonly Figure<Row>[] =>
+  reference.kind === 'plannedChange' ? [] : others.filter((other) => other.reference.kind !== 'plannedChange');
 
-function compare<Row>(used: Figure<Row>, other: Figure<Row>, value: (row: Row) => number): Pick<Contradiction, 'used' | 'other' | 'difference' | 'sd'> | undefined {
+function compare<Row>(
+  used: Figure<Row>,
+  other: Figure<Row>,
+  value: (row: Row) => number,
+): Pick<Contradiction, 'used' | 'other' | 'difference' | 'sd'> | undefined {
   const difference = value(other.row) - value(used.row);
   const sd = Math.max(Math.hypot(used.sd, other.sd), SMALLEST_SD);
-  return Math.abs(difference) > CONTRADICTS * sd ? { used: used.reference.id, other: other.reference.id, difference, sd } : undefined;
-} // prettier-ignore
+  return Math.abs(difference) > CONTRADICTS * sd
+    ? { used: used.reference.id, other: other.reference.id, difference, sd }
+    : undefined;
+}

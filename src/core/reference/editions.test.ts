@@ -26,13 +26,13 @@ function edited(): { rows: JobRows; first: typeof chart; second: typeof chart } 
       referenceStations: [...lodd.referenceStations, ...made.rows.referenceStations],
     },
   };
-} // prettier-ignore
+}
 
 describe('editions of a chart', () => {
   it('are made once a closed round or a signed record rests on the one in use', () => {
     expect(isSealed(chart, lodd)).toBe(true);
     expect(isSealed({ createdAt: at }, lodd)).toBe(false);
-    const open = { ...lodd, rounds: lodd.rounds.map((round) => ({ ...round, closedAt: null })), signedRecords: [] }; // prettier-ignore
+    const open = { ...lodd, rounds: lodd.rounds.map((round) => ({ ...round, closedAt: null })), signedRecords: [] };
     expect(isSealed(chart, open)).toBe(false);
   });
 
@@ -41,7 +41,11 @@ describe('editions of a chart', () => {
     const own = lodd.referencePoints.filter(({ referenceId }) => referenceId === chart.id);
     expect(rows.references[0]).toMatchObject({ edition: 2, editionOf: chart.id, inUse: true });
     expect(rows.referencePoints).toHaveLength(own.length);
-    expect(rows.referencePoints.find(({ id }) => id === copyOf.get(own[0]!.id))).toMatchObject({ pointId: own[0]!.pointId, x: own[0]!.x, version: 1 }); // prettier-ignore
+    expect(rows.referencePoints.find(({ id }) => id === copyOf.get(own[0]!.id))).toMatchObject({
+      pointId: own[0]!.pointId,
+      x: own[0]!.x,
+      version: 1,
+    });
     expect(new Set(rows.referencePoints.map(({ id }) => id)).size).toBe(own.length);
   });
 
@@ -49,7 +53,12 @@ describe('editions of a chart', () => {
     const { rows, first, second } = edited();
     const [changed] = lodd.referencePoints.filter(({ referenceId }) => referenceId === chart.id);
     expect(chooseReferences(rows).points.get(changed!.pointId)!.row.z).toBe(changed!.z + 4);
-    const back = { ...rows, references: rows.references.map((each) => (each.id === first.id ? { ...each, inUse: true } : each.id === second.id ? { ...each, inUse: false } : each)) }; // prettier-ignore
+    const back = {
+      ...rows,
+      references: rows.references.map((each) =>
+        each.id === first.id ? { ...each, inUse: true } : each.id === second.id ? { ...each, inUse: false } : each,
+      ),
+    };
     expect(chooseReferences(back).points.get(changed!.pointId)!.row.z).toBe(changed!.z);
   });
 

@@ -13,7 +13,7 @@ describe('a sister car with other point names', () => {
       const off = () => 2 * random.normal();
       return [`${100 + i} ${id}`, [c * x - s * y + 900 + off(), s * x + c * y - 300 + off(), z + 40 + off()]];
     }),
-  ); // prettier-ignore
+  );
 
   it('is matched by position, in whatever axes it was measured', () => {
     const matches = matchByPosition(theirs, ours);
@@ -22,7 +22,9 @@ describe('a sister car with other point names', () => {
   });
 
   it('is not matched to a shell of another shape', () => {
-    const other = new Map([...ours].map(([id, [x, y, z]], i) => [id, [x * 1.4 + 90 * (i % 3), y * 0.6, z * 1.2] as Vector])); // prettier-ignore
+    const other = new Map(
+      [...ours].map(([id, [x, y, z]], i) => [id, [x * 1.4 + 90 * (i % 3), y * 0.6, z * 1.2] as Vector]),
+    );
     expect(matchByPosition(theirs, other).length).toBeLessThan(12);
   });
 });

@@ -27,7 +27,10 @@ export function matchByPosition(theirs: ReadonlyMap<string, Vector>, ours: Reado
   if (a.length < 3 || b.length < 3) return [];
   let best: { motion: RigidMotion; score: number } | undefined;
   for (const base of largeTriangles(a)) {
-    for (const found of trianglesLike(base.map((i) => a[i]![1]), b)) {
+    for (const found of trianglesLike(
+      base.map((i) => a[i]![1]),
+      b,
+    )) {
       const motion = motionOf(base.map((i, k) => [a[i]![1], b[found[k]!]![1]] as const));
       if (!motion) continue;
       const score = pairsUnder(motion, a, b).reduce((sum, { off }) => sum + 1 - (off / NEAR) ** 2, 0);
@@ -39,18 +42,27 @@ export function matchByPosition(theirs: ReadonlyMap<string, Vector>, ours: Reado
   const first = pairsUnder(best.motion, a, b);
   const refined = motionOf(first.map(({ theirs: from, ours: to }) => [theirs.get(from)!, ours.get(to)!] as const));
   return refined ? pairsUnder(refined, a, b) : first;
-} // prettier-ignore
+}
 
 type Named = readonly (readonly [string, Vector])[];
 
 const motionOf = (pairs: readonly (readonly [Vector, Vector])[]): RigidMotion | undefined => {
-  const fit = fitSelected(pairs.map(([measured, reference], i) => ({ id: String(i), measured: measured as Position<'round'>, reference: reference as Position<'chart'>, sigma: 1 })));
+  const fit = fitSelected(
+    pairs.map(([measured, reference], i) => ({
+      id: String(i),
+      measured: measured as Position<'round'>,
+      reference: reference as Position<'chart'>,
+      sigma: 1,
+    })),
+  );
   return fit.ok ? fit.motion : undefined;
-}; // prettier-ignore
+};
 
 /** Triangles that reach far: three points each as far as can be from those before, from different starts. */
 function largeTriangles(points: Named): number[][] {
-  const starts = Array.from({ length: Math.min(BASES, points.length) }, (_, k) => Math.floor((k * points.length) / Math.min(BASES, points.length))); // prettier-ignore
+  const starts = Array.from({ length: Math.min(BASES, points.length) }, (_, k) =>
+    Math.floor((k * points.length) / Math.min(BASES, points.length)),
+  );
   return starts.map((first) => {
     const second = farthest(points, [first]);
     return [first, second, farthest(points, [first, second])];
@@ -66,12 +78,13 @@ const reach = (points: Named, from: readonly number[], i: number): number =>
 /** Triples of points whose three sides are those of a triangle, as nearly as two shells of one kind allow. */
 function* trianglesLike(corners: readonly Vector[], points: Named): Generator<number[]> {
   const [p, q, r] = corners as [Vector, Vector, Vector];
-  const like = (i: number, k: number, length: number) => Math.abs(distance(points[i]![1], points[k]![1]) - length) < NEAR; // prettier-ignore
+  const like = (i: number, k: number, length: number) =>
+    Math.abs(distance(points[i]![1], points[k]![1]) - length) < NEAR;
   for (let i = 0; i < points.length; i++)
     for (let k = 0; k < points.length; k++) {
       if (i === k || !like(i, k, distance(p, q))) continue;
       for (let m = 0; m < points.length; m++)
-        if (m !== i && m !== k && like(i, m, distance(p, r)) && like(k, m, distance(q, r))) yield [i, k, m]; // prettier-ignore
+        if (m !== i && m !== k && like(i, m, distance(p, r)) && like(k, m, distance(q, r))) yield [i, k, m];
     }
 }
 
@@ -79,7 +92,11 @@ function* trianglesLike(corners: readonly Vector[], points: Named): Generator<nu
 function pairsUnder(motion: RigidMotion, theirs: Named, ours: Named): PointMatch[] {
   const all = theirs.flatMap(([from, measured]) => {
     const at = place(motion, measured as Position<'round'>);
-    return ours.map(([to, position]): PointMatch => ({ theirs: from, ours: to, off: distance(at, position as Position<'chart'>) }));
+    return ours.map(([to, position]): PointMatch => ({
+      theirs: from,
+      ours: to,
+      off: distance(at, position as Position<'chart'>),
+    }));
   });
   const taken = new Set<string>();
   return all
@@ -90,11 +107,9 @@ function pairsUnder(motion: RigidMotion, theirs: Named, ours: Named): PointMatch
       taken.add(`t ${from}`).add(`o ${to}`);
       return true;
     });
-} // prettier-ignore
+}
 
 /** Root mean square of what is left between matched points, mm. */
 export function matchRms(matches: readonly PointMatch[]): number {
-  return Math.sqrt(
-    matches.reduce((sum, { off }) => sum + off ** 2, 0) / Math.max(1, matches.length),
-  );
+  return Math.sqrt(matches.reduce((sum, { off }) => sum + off ** 2, 0) / Math.max(1, matches.length));
 }

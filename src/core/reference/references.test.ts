@@ -24,52 +24,100 @@ const drafted = (result: DraftResult): ReferenceDraft => {
 };
 
 /** The rows with one more reference made of a draft. */
-function withReference(rows: JobRows, kind: Reference['kind'], { points, dimensions, trust }: ReferenceDraft, rank: number): JobRows {
+function withReference(
+  rows: JobRows,
+  kind: Reference['kind'],
+  { points, dimensions, trust }: ReferenceDraft,
+  rank: number,
+): JobRows {
   const id = crypto.randomUUID();
   const figure = () => ({ id: crypto.randomUUID(), referenceId: id, tolerance: 3, version: 1 });
   return {
     ...rows,
-    references: [...rows.references, { id, jobId: rows.jobs[0]!.id, kind, name: kind, source: '', trust, rank, roundId: null, createdAt: '2026-01-01T00:00:00.000Z', edition: 1, editionOf: null, inUse: true }],
-    referencePoints: [...rows.referencePoints, ...points.map(({ pointId, at: [x, y, z], sd }) => ({ ...figure(), pointId, x, y, z, sd }))],
-    referenceDimensions: [...rows.referenceDimensions, ...dimensions.map(({ dimensionId, value, sd }) => ({ ...figure(), dimensionId, value, sd }))],
+    references: [
+      ...rows.references,
+      {
+        id,
+        jobId: rows.jobs[0]!.id,
+        kind,
+        name: kind,
+        source: '',
+        trust,
+        rank,
+        roundId: null,
+        createdAt: '2026-01-01T00:00:00.000Z',
+        edition: 1,
+        editionOf: null,
+        inUse: true,
+      },
+    ],
+    referencePoints: [
+      ...rows.referencePoints,
+      ...points.map(({ pointId, at: [x, y, z], sd }) => ({ ...figure(), pointId, x, y, z, sd })),
+    ],
+    referenceDimensions: [
+      ...rows.referenceDimensions,
+      ...dimensions.map(({ dimensionId, value, sd }) => ({ ...figure(), dimensionId, value, sd })),
+    ],
   };
-} // prettier-ignore
+}
 
 describe('references ranked by the user', () => {
-  const planned = drafted(fromPlannedChange(solbris, [idOf(solbris, 'S2L'), idOf(solbris, 'S2R')], [0, 0, 12])); // prettier-ignore
+  const planned = drafted(fromPlannedChange(solbris, [idOf(solbris, 'S2L'), idOf(solbris, 'S2R')], [0, 0, 12]));
 
   it('judge by the best ranked and know what the others would say', () => {
-    const first = chooseReferences(withReference(solbris, 'plannedChange', planned, 1)).points.get(idOf(solbris, 'S2L'))!; // prettier-ignore
+    const first = chooseReferences(withReference(solbris, 'plannedChange', planned, 1)).points.get(
+      idOf(solbris, 'S2L'),
+    )!;
     expect(first.reference.kind).toBe('chart');
     expect(first.others.map(({ reference }) => reference.kind)).toEqual(['plannedChange']);
-    const raised = { ...solbris, references: solbris.references.map((each) => ({ ...each, rank: 5 })) }; // prettier-ignore
-    const second = chooseReferences(withReference(raised, 'plannedChange', planned, 0)).points.get(idOf(solbris, 'S2L'))!; // prettier-ignore
+    const raised = { ...solbris, references: solbris.references.map((each) => ({ ...each, rank: 5 })) };
+    const second = chooseReferences(withReference(raised, 'plannedChange', planned, 0)).points.get(
+      idOf(solbris, 'S2L'),
+    )!;
     expect(second.reference.kind).toBe('plannedChange');
     expect(second.row.z - second.others[0]!.row.z).toBeCloseTo(12, 9);
   });
 
   it('give way to a choice for a single point, and come back when it is taken back', () => {
     const rows = withReference(solbris, 'plannedChange', planned, 9);
-    const choice = (referenceId: string | null) => ({ id: crypto.randomUUID(), jobId: rows.jobs[0]!.id, pointId: idOf(rows, 'S2L'), dimensionId: null, referenceId, at: '2026-01-02T00:00:00.000Z', author: 'Ronja', reason: '' }); // prettier-ignore
+    const choice = (referenceId: string | null) => ({
+      id: crypto.randomUUID(),
+      jobId: rows.jobs[0]!.id,
+      pointId: idOf(rows, 'S2L'),
+      dimensionId: null,
+      referenceId,
+      at: '2026-01-02T00:00:00.000Z',
+      author: 'Ronja',
+      reason: '',
+    });
     const chosen = { ...rows, referenceChoices: [choice(rows.references.at(-1)!.id)] };
-    expect(chooseReferences(chosen).points.get(idOf(rows, 'S2L'))).toMatchObject({ byHand: true, reference: { kind: 'plannedChange' } }); // prettier-ignore
+    expect(chooseReferences(chosen).points.get(idOf(rows, 'S2L'))).toMatchObject({
+      byHand: true,
+      reference: { kind: 'plannedChange' },
+    });
     expect(chooseReferences(chosen).points.get(idOf(rows, 'S2R'))!.reference.kind).toBe('chart');
     const back = { ...chosen, referenceChoices: [...chosen.referenceChoices, choice(null)] };
     expect(chooseReferences(back).points.get(idOf(rows, 'S2L'))!.reference.kind).toBe('chart');
   });
 
   it('do not judge by an edition that is out of use', () => {
-    const rows = { ...solbris, references: solbris.references.map((each) => ({ ...each, inUse: false })) }; // prettier-ignore
+    const rows = { ...solbris, references: solbris.references.map((each) => ({ ...each, inUse: false })) };
     expect(chooseReferences(rows).points.size).toBe(0);
   });
 
   it('are a finding where they contradict each other beyond their trust; a planned change is none', () => {
-    const kept = { points: [], dimensions: [{ dimensionId: solbris.dimensions[0]!.id, value: 900, sd: 1 }], trust: 1, how: '' }; // prettier-ignore
+    const kept = {
+      points: [],
+      dimensions: [{ dimensionId: solbris.dimensions[0]!.id, value: 900, sd: 1 }],
+      trust: 1,
+      how: '',
+    };
     const found = contradictions(withReference(solbris, 'keptPart', kept, 3));
     expect(found[0]).toMatchObject({ dimensionId: solbris.dimensions[0]!.id });
     // The old sill's drilled hole is in the demo already.
     const [sill, ...others] = contradictions(solbris);
-    expect(sill).toMatchObject({ dimensionId: solbris.dimensions.find(({ code }) => code === 'CL1')!.id }); // prettier-ignore
+    expect(sill).toMatchObject({ dimensionId: solbris.dimensions.find(({ code }) => code === 'CL1')!.id });
     expect(others).toEqual([]);
     expect(contradictions(withReference(solbris, 'plannedChange', planned, 3))).toHaveLength(1);
   });
@@ -78,7 +126,12 @@ describe('references ranked by the user', () => {
 describe('references made of what was measured', () => {
   it('this shell earlier: nothing has moved against itself', () => {
     const round = solbris.rounds[0]!;
-    const rows = withReference({ ...solbris, references: solbris.references.map((each) => ({ ...each, rank: 9 })) }, 'earlierRound', drafted(fromEarlierRound(solbris, round)), 0); // prettier-ignore
+    const rows = withReference(
+      { ...solbris, references: solbris.references.map((each) => ({ ...each, rank: 9 })) },
+      'earlierRound',
+      drafted(fromEarlierRound(solbris, round)),
+      0,
+    );
     const judgement = judgeRound(rows, round);
     const judged = judgement.points.flatMap((point) => point.judged ?? []);
     expect(judged.length).toBeGreaterThan(20);
@@ -109,9 +162,7 @@ describe('references made of what was measured', () => {
   });
 
   it('sister cars: a mean with the spread as its trust', () => {
-    const rounds = lodd.rounds
-      .slice(0, 2)
-      .map((round, i) => ({ ...round, shell: `sister ${i + 1}` }));
+    const rounds = lodd.rounds.slice(0, 2).map((round, i) => ({ ...round, shell: `sister ${i + 1}` }));
     const rows = { ...lodd, rounds };
     const one = drafted(fromSisterCars(rows, rounds.slice(0, 1), new Set()));
     const two = drafted(fromSisterCars(rows, rounds, new Set()));
@@ -120,9 +171,15 @@ describe('references made of what was measured', () => {
   });
 
   it('say what is missing', () => {
-    expect(fromSisterCars(solbris, [], new Set())).toMatchObject({ ok: false, reason: expect.stringContaining('no round of a sister car') }); // prettier-ignore
-    const unpaired = { ...solbris, points: solbris.points.map((point) => ({ ...point, mirrored: false })) }; // prettier-ignore
-    expect(fromMirror(unpaired, solbris.rounds[0]!, 'left')).toMatchObject({ ok: false, reason: expect.stringContaining('no pair') }); // prettier-ignore
+    expect(fromSisterCars(solbris, [], new Set())).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('no round of a sister car'),
+    });
+    const unpaired = { ...solbris, points: solbris.points.map((point) => ({ ...point, mirrored: false })) };
+    expect(fromMirror(unpaired, solbris.rounds[0]!, 'left')).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('no pair'),
+    });
     expect(fromPlannedChange(solbris, [], [0, 0, 5])).toMatchObject({ ok: false });
   });
 });

@@ -5,9 +5,12 @@ import { sisterMean, sisterSpread, USUAL_SCATTER, type SisterFigure } from './si
 const cars = (count: number, figures: number, scatter: number, seed: number, measured = 0.5): SisterFigure[] => {
   const random = seeded(seed);
   return Array.from({ length: figures }, (_, i) => ({
-    values: Array.from({ length: count }, () => ({ value: 1000 + 10 * i + scatter * random.normal() + measured * random.normal(), sd: measured })),
+    values: Array.from({ length: count }, () => ({
+      value: 1000 + 10 * i + scatter * random.normal() + measured * random.normal(),
+      sd: measured,
+    })),
   }));
-}; // prettier-ignore
+};
 
 describe('sister cars', () => {
   it('one car knows nothing of the scatter: the usual figure stands, and is widened', () => {

@@ -30,7 +30,7 @@ export function sisterSpread(figures: readonly SisterFigure[]): SisterSpread {
     if (values.length < 2) continue;
     const mean = values.reduce((sum, { value }) => sum + value, 0) / values.length;
     const measured = values.reduce((sum, { sd }) => sum + sd ** 2, 0) / values.length;
-    squares += values.reduce((sum, { value }) => sum + (value - mean) ** 2, 0) - (values.length - 1) * measured; // prettier-ignore
+    squares += values.reduce((sum, { value }) => sum + (value - mean) ** 2, 0) - (values.length - 1) * measured;
     freedoms += values.length - 1;
   }
   const pooled = USUAL_FREEDOMS * USUAL_SCATTER ** 2 + Math.max(0, squares);
@@ -43,7 +43,10 @@ export function sisterSpread(figures: readonly SisterFigure[]): SisterSpread {
  * √(σ² (1 + 1/n) + Σ u²/n²), widened by Student's t so that twice the result covers what two standard
  * deviations would.
  */
-export function sisterMean({ values }: SisterFigure, { production, freedoms }: SisterSpread): { value: number; sd: number } {
+export function sisterMean(
+  { values }: SisterFigure,
+  { production, freedoms }: SisterSpread,
+): { value: number; sd: number } {
   const n = values.length;
   const measured = values.reduce((sum, { sd }) => sum + sd ** 2, 0) / n ** 2;
   const sd = Math.sqrt(production ** 2 * (1 + 1 / n) + measured);
@@ -51,4 +54,4 @@ export function sisterMean({ values }: SisterFigure, { production, freedoms }: S
     value: values.reduce((sum, { value }) => sum + value, 0) / n,
     sd: (sd * studentLimit(ABOVE_TWO_SD, freedoms)) / 2,
   };
-} // prettier-ignore
+}

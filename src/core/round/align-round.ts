@@ -17,10 +17,7 @@ export type RoundAlignment =
     }
   | { readonly ok: false; readonly reason: string };
 
-const referencePosition = (
-  references: ChosenReferences,
-  pointId: string,
-): Position<'chart'> | undefined => {
+const referencePosition = (references: ChosenReferences, pointId: string): Position<'chart'> | undefined => {
   const chosen = references.points.get(pointId);
   return chosen && [chosen.row.x, chosen.row.y, chosen.row.z];
 };
@@ -29,10 +26,7 @@ const referencePosition = (
 const SMALLEST_SIGMA = 0.05;
 
 /** A located point with its reference, the trust in the reference added to the variance. */
-export function uncertainPoint(
-  id: string,
-  { located, references }: Pick<RoundJudgement, 'located' | 'references'>,
-) {
+export function uncertainPoint(id: string, { located, references }: Pick<RoundJudgement, 'located' | 'references'>) {
   const { position, variance } = located.get(id)!;
   const trust = references.points.get(id)!.sd ** 2;
   const total: Vector = [variance[0] + trust, variance[1] + trust, variance[2] + trust];
@@ -65,9 +59,7 @@ export function alignRound(
     };
   const disturbed = disturbedPoints(rows, round);
   const setAside = controlIds.filter((id) => disturbed.has(id));
-  const usable = controlIds.filter(
-    (id) => located.has(id) && references.points.has(id) && !disturbed.has(id),
-  );
+  const usable = controlIds.filter((id) => located.has(id) && references.points.has(id) && !disturbed.has(id));
   const fit = fitSelected(usable.map((id) => uncertainPoint(id, { located, references })));
   if (!fit.ok) {
     const unusable = controlIds.filter((id) => !usable.includes(id)).map((id) => codeOf.get(id));
@@ -77,9 +69,7 @@ export function alignRound(
         : '';
     return { ok: false, reason: fit.reason + missing };
   }
-  const deviations = usable.map((id) =>
-    deviationOf(fit.motion, uncertainPoint(id, { located, references })),
-  );
+  const deviations = usable.map((id) => deviationOf(fit.motion, uncertainPoint(id, { located, references })));
   return {
     ok: true,
     motion: fit.motion,

@@ -18,7 +18,7 @@ const words: PatternWords = {
   near: () => 'the hinge',
   code: codeOf,
   side: (id) => ({ left: -1, right: 1, centre: 0 })[solbris.points.find((point) => point.id === id)!.side],
-}; // prettier-ignore
+};
 
 /** What really happened: beyond x = 2050 to the leg ends; see the demo's own words. */
 const TRUTH = { mash: -8, sway: 5.5, sag: 5, diamond: 12, spread: -1, twist: -8 };
@@ -76,7 +76,7 @@ describe('the demo shell, left rear corner pushed into a quay post', () => {
     expect(all.deviations.get(idOf('R4L'))!.d).toBeLessThan(sound.deviations.get(idOf('R4L'))!.d);
     expect(all.rms).toBeGreaterThan(sound.rms);
   });
-}); // prettier-ignore
+});
 
 describe('what decides an undecided figure', () => {
   const judgement = judgeRound(solbris, asFound!);
@@ -87,7 +87,8 @@ describe('what decides an undecided figure', () => {
     expect(undecided.length).toBeGreaterThan(0);
     for (const { point } of undecided) {
       const decision = whatDecides(solbris, judgement, hands, { kind: 'point', id: point.id })!;
-      if (decision.outcome === 'readings') expect(decision.steps.at(-1)!.plusMinus).toBeLessThanOrEqual(decision.needed);
+      if (decision.outcome === 'readings')
+        expect(decision.steps.at(-1)!.plusMinus).toBeLessThanOrEqual(decision.needed);
       else expect(decision.steps.every(({ plusMinus }) => plusMinus > decision.needed)).toBe(true);
       expect(decision.steps.every(({ plusMinus }) => plusMinus <= decision.now + 1e-6)).toBe(true);
     }
@@ -99,9 +100,11 @@ describe('what decides an undecided figure', () => {
     const loose = { ...solbris, references: solbris.references.map((each) => ({ ...each, trust: 20 })) };
     const vague = judgeRound(loose, asFound!);
     const some = vague.dimensions.find(({ judged }) => judged?.verdict === 'undecided')!;
-    expect(whatDecides(loose, vague, hands, { kind: 'dimension', id: some.dimension.id })!.outcome).toBe('referenceCannot');
+    expect(whatDecides(loose, vague, hands, { kind: 'dimension', id: some.dimension.id })!.outcome).toBe(
+      'referenceCannot',
+    );
   });
-}); // prettier-ignore
+});
 
 describe('between two rounds', () => {
   it('the finished coupé held between tacked and cold but for what its record accepts', () => {
@@ -128,4 +131,4 @@ describe('between two rounds', () => {
     expect(others[1]!.deviation[0]).toBeCloseTo(length.judged!.deviation - 4.6, 1);
     expect(others[0]!.plusMinus).toBeGreaterThan(length.judged!.plusMinus);
   });
-}); // prettier-ignore
+});

@@ -1,17 +1,7 @@
 import { Matrix } from 'ml-matrix';
 import { jointMatrix, turned } from '../alignment/rigid-freedom';
-import {
-  deviationOf,
-  fitSelected,
-  rootMeanSquare,
-  type Deviation,
-  type RigidMotion,
-} from '../alignment/selected';
-import {
-  findUndisturbed,
-  type PairedPoint,
-  type UndisturbedResult,
-} from '../alignment/undisturbed';
+import { deviationOf, fitSelected, rootMeanSquare, type Deviation, type RigidMotion } from '../alignment/selected';
+import { findUndisturbed, type PairedPoint, type UndisturbedResult } from '../alignment/undisturbed';
 import type { Position, Vector } from '../geometry/vector';
 import type { JobRows } from '../job/job-rows';
 import { damagePattern, type DamagePattern, type DeviatedPoint } from '../pattern/pattern';
@@ -29,7 +19,7 @@ export interface ControlChoice {
   readonly result:
     | { readonly ok: true; readonly rms: number; readonly deviations: ReadonlyMap<string, Deviation> }
     | { readonly ok: false; readonly reason: string };
-} // prettier-ignore
+}
 
 /** What a judged round says beyond its single figures. */
 export interface RoundAnalysis {
@@ -57,7 +47,7 @@ export function analyseRound(rows: JobRows, judgement: RoundJudgement, agree: Ag
     ...(motion ? { pattern: patternOf(rows, judgement, pairs, motion, new Set(held)) } : {}),
     againstUndisturbed: !alignment.ok,
   };
-} // prettier-ignore
+}
 
 /** Located points with a reference, each with how far it may be off. */
 function pairedPoints(rows: JobRows, { located, references, net }: RoundJudgement, agree: Agree): PairedPoint[] {
@@ -72,9 +62,13 @@ function pairedPoints(rows: JobRows, { located, references, net }: RoundJudgemen
     const spread = Math.sqrt((own[0]! + own[4]! + own[8]!) / 3 + chosen.sd ** 2);
     return [{ id, reference, measured, agree: agree.spreads * Math.max(spread, SMALLEST_SPREAD) }];
   });
-} // prettier-ignore
+}
 
-function controlChoices(pairs: readonly PairedPoint[], { alignment }: RoundJudgement, undisturbed: UndisturbedResult): ControlChoice[] {
+function controlChoices(
+  pairs: readonly PairedPoint[],
+  { alignment }: RoundJudgement,
+  undisturbed: UndisturbedResult,
+): ControlChoice[] {
   const sets: readonly [ControlChoice['name'], readonly string[]][] = [
     ['held', alignment.ok ? alignment.controlIds : []],
     ['undisturbed', undisturbed.ok ? undisturbed.used : []],
@@ -84,14 +78,26 @@ function controlChoices(pairs: readonly PairedPoint[], { alignment }: RoundJudge
   return sets
     .filter(([, ids]) => ids.length >= 3)
     .map(([name, pointIds]) => {
-      const fit = fitSelected(pairs.filter(({ id }) => pointIds.includes(id)).map((pair) => ({ ...pair, sigma: pair.agree ?? 1 })));
+      const fit = fitSelected(
+        pairs.filter(({ id }) => pointIds.includes(id)).map((pair) => ({ ...pair, sigma: pair.agree ?? 1 })),
+      );
       if (!fit.ok) return { name, pointIds, result: fit };
       const deviations = new Map(pairs.map((pair) => [pair.id, deviationOf(fit.motion, pair)]));
-      return { name, pointIds, result: { ok: true, deviations, rms: rootMeanSquare(pointIds.flatMap((id) => deviations.get(id) ?? [])) } };
+      return {
+        name,
+        pointIds,
+        result: { ok: true, deviations, rms: rootMeanSquare(pointIds.flatMap((id) => deviations.get(id) ?? [])) },
+      };
     });
-} // prettier-ignore
+}
 
-function patternOf(rows: JobRows, { references, net }: RoundJudgement, pairs: readonly PairedPoint[], motion: RigidMotion, held: ReadonlySet<string>): DamagePattern {
+function patternOf(
+  rows: JobRows,
+  { references, net }: RoundJudgement,
+  pairs: readonly PairedPoint[],
+  motion: RigidMotion,
+  held: ReadonlySet<string>,
+): DamagePattern {
   const byId = new Map(rows.points.map((point) => [point.id, point]));
   const points = pairs.map((pair): DeviatedPoint => {
     const { dx, dy, dz } = deviationOf(motion, pair);
@@ -102,4 +108,4 @@ function patternOf(rows: JobRows, { references, net }: RoundJudgement, pairs: re
   const covariance = turned(jointMatrix(codes, joint), motion.rotation);
   const trust = pairs.flatMap(({ id }) => Array.from({ length: 3 }, () => references.points.get(id)!.sd ** 2));
   return damagePattern(points, Matrix.add(covariance, Matrix.diag(trust)), held, seeded(SEED));
-} // prettier-ignore
+}

@@ -21,14 +21,19 @@ export interface ReadingBehind {
 export function readingsBehind(rows: JobRows, judgement: RoundJudgement, pointIds: readonly string[]): ReadingBehind[] {
   const { solution, leftOut } = judgement.net;
   const checks = new Map(
-    solution ? checkObservations(solution).flatMap((check) => {
-      const reading = solution.survey.readings[check.observation.reading];
-      return reading ? [[reading.id, check] as const] : [];
-    }) : [],
+    solution
+      ? checkObservations(solution).flatMap((check) => {
+          const reading = solution.survey.readings[check.observation.reading];
+          return reading ? [[reading.id, check] as const] : [];
+        })
+      : [],
   );
-  const touching = standingReadings(rows, judgement.round).filter(({ pointId, toPointId }) => [pointId, toPointId].some((id) => id && pointIds.includes(id)));
+  const touching = standingReadings(rows, judgement.round).filter(({ pointId, toPointId }) =>
+    [pointId, toPointId].some((id) => id && pointIds.includes(id)),
+  );
   const heaviest = Math.max(0, ...touching.map(({ id }) => weightOf(checks.get(id)?.observation.sigma)));
-  const between = ({ pointId, toPointId }: Reading) => (pointIds.length > 1 && [pointId, toPointId].every((id) => id && pointIds.includes(id)) ? 0 : 1);
+  const between = ({ pointId, toPointId }: Reading) =>
+    pointIds.length > 1 && [pointId, toPointId].every((id) => id && pointIds.includes(id)) ? 0 : 1;
   return touching
     .sort((a, b) => between(a) - between(b) || a.sequence - b.sequence)
     .map((reading) => {
@@ -36,10 +41,12 @@ export function readingsBehind(rows: JobRows, judgement: RoundJudgement, pointId
       return {
         reading,
         leftOut: leftOut.includes(reading.id),
-        ...(check ? { weight: weightOf(check.observation.sigma) / heaviest, checked: check.redundancy, w: check.w } : {}),
+        ...(check
+          ? { weight: weightOf(check.observation.sigma) / heaviest, checked: check.redundancy, w: check.w }
+          : {}),
       };
     });
-} // prettier-ignore
+}
 
 const weightOf = (sigma: number | undefined): number => (sigma ? 1 / sigma ** 2 : 0);
 
@@ -53,16 +60,28 @@ export interface DecisionStep {
 }
 
 /** What was found, decided and chosen about a subject, oldest first. */
-export function decisionsAbout(rows: JobRows, subject: { readonly kind: 'point' | 'dimension'; readonly id: string }): DecisionStep[] {
-  const isAbout = (row: { pointId: string | null; dimensionId: string | null }) => (subject.kind === 'point' ? row.pointId : row.dimensionId) === subject.id;
+export function decisionsAbout(
+  rows: JobRows,
+  subject: { readonly kind: 'point' | 'dimension'; readonly id: string },
+): DecisionStep[] {
+  const isAbout = (row: { pointId: string | null; dimensionId: string | null }) =>
+    (subject.kind === 'point' ? row.pointId : row.dimensionId) === subject.id;
   const entries = new Set(rows.logSubjects.filter(isAbout).map(({ entryId }) => entryId));
-  const logged = rows.logEntries.filter(({ id }) => entries.has(id)).map((entry: LogEntry): DecisionStep => {
-    const round = rows.rounds.find(({ id }) => id === entry.roundId);
-    return { at: entry.at, author: entry.author, text: entry.text, reason: entry.reason, ...(round ? { round } : {}) };
-  });
+  const logged = rows.logEntries
+    .filter(({ id }) => entries.has(id))
+    .map((entry: LogEntry): DecisionStep => {
+      const round = rows.rounds.find(({ id }) => id === entry.roundId);
+      return {
+        at: entry.at,
+        author: entry.author,
+        text: entry.text,
+        reason: entry.reason,
+        ...(round ? { round } : {}),
+      };
+    });
   const chosen = rows.referenceChoices.filter(isAbout).map(({ at, author, reason, referenceId }): DecisionStep => {
     const name = rows.references.find(({ id }) => id === referenceId)?.name;
     return { at, author, reason, text: name ? `Judged by ${name}.` : 'Judged by the best ranked reference again.' };
   });
   return [...logged, ...chosen].sort((a, b) => a.at.localeCompare(b.at));
-} // prettier-ignore
+}

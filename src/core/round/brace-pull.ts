@@ -19,10 +19,7 @@ export interface BraceGeometry {
 const degrees = (radians: number): number => (radians * 180) / Math.PI;
 
 /** Length and angles of the line between two positions of one frame. */
-export function lineGeometry(
-  from: Position<'chart'>,
-  to: Position<'chart'>,
-): Omit<BraceGeometry, 'from'> {
+export function lineGeometry(from: Position<'chart'>, to: Position<'chart'>): Omit<BraceGeometry, 'from'> {
   return {
     length: distance(from, to),
     rise: degrees(Math.atan2(to[2] - from[2], levelDistance(from, to))),
@@ -36,17 +33,13 @@ export function braceGeometry(
   judgement: RoundJudgement | undefined,
   references: RoundJudgement['references'],
 ): BraceGeometry | undefined {
-  const measured = [brace.fromPointId, brace.toPointId].map(
-    (id) => judgement && placedPosition(judgement, id),
-  );
-  if (measured[0] && measured[1])
-    return { ...lineGeometry(measured[0], measured[1]), from: 'round' };
+  const measured = [brace.fromPointId, brace.toPointId].map((id) => judgement && placedPosition(judgement, id));
+  if (measured[0] && measured[1]) return { ...lineGeometry(measured[0], measured[1]), from: 'round' };
   const charted = [brace.fromPointId, brace.toPointId].map((id): Position<'chart'> | undefined => {
     const row = references.points.get(id)?.row;
     return row && [row.x, row.y, row.z];
   });
-  if (charted[0] && charted[1])
-    return { ...lineGeometry(charted[0], charted[1]), from: 'reference' };
+  if (charted[0] && charted[1]) return { ...lineGeometry(charted[0], charted[1]), from: 'reference' };
   return undefined;
 }
 
@@ -134,8 +127,6 @@ function pairCycles(readings: readonly Reading[], before: number | undefined): P
     ...(cycle.underLoad !== undefined && cycle.released !== undefined
       ? { springBack: cycle.released - cycle.underLoad }
       : {}),
-    ...(cycle.released !== undefined && before !== undefined
-      ? { gained: cycle.released - before }
-      : {}),
+    ...(cycle.released !== undefined && before !== undefined ? { gained: cycle.released - before } : {}),
   }));
 }

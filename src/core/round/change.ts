@@ -37,11 +37,7 @@ export interface RoundChange {
 export type Caution = 'support' | 'suspension' | 'instrument' | 'control';
 
 /** What changed from one round to a later one; both are judged already. */
-export function compareRounds(
-  rows: JobRows,
-  earlier: RoundJudgement,
-  later: RoundJudgement,
-): RoundChange {
+export function compareRounds(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): RoundChange {
   const before = new Map(earlier.dimensions.map((each) => [each.dimension.id, each]));
   const dimensions: DimensionChange[] = [];
   const notCompared: Dimension[] = [];
@@ -80,26 +76,15 @@ function pointChanges(earlier: RoundJudgement, later: RoundJudgement): PointChan
     const to = placedPosition(later, now.point.id);
     if (!now.judged || !then?.judged || !from || !to) return [];
     const change = subtract(to, from);
-    const sd = AXES.map((_, i) =>
-      Math.hypot(now.judged!.sd[i]!, then.judged!.sd[i]!),
-    ) as unknown as Vector;
+    const sd = AXES.map((_, i) => Math.hypot(now.judged!.sd[i]!, then.judged!.sd[i]!)) as unknown as Vector;
     const verdicts = change.map((c, i) => judgeChange(c, sd[i]!, now.judged!.limit));
-    const verdict = verdicts.includes('moved')
-      ? 'moved'
-      : verdicts.includes('undecided')
-        ? 'undecided'
-        : 'held';
+    const verdict = verdicts.includes('moved') ? 'moved' : verdicts.includes('undecided') ? 'undecided' : 'held';
     return [{ point: now.point, change, sd, limit: now.judged.limit, verdict }];
   });
 }
 
-export function cautionsBetween(
-  rows: JobRows,
-  earlier: RoundJudgement,
-  later: RoundJudgement,
-): Caution[] {
-  const support = (round: Round): Support =>
-    rows.supports.find((each) => each.id === round.supportId)!;
+export function cautionsBetween(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): Caution[] {
+  const support = (round: Round): Support => rows.supports.find((each) => each.id === round.supportId)!;
   const [a, b] = [support(earlier.round), support(later.round)];
   const control = (judgement: RoundJudgement) =>
     judgement.alignment.ok ? [...judgement.alignment.controlIds].sort().join() : '';

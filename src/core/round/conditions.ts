@@ -12,7 +12,7 @@ export function conditionsOf(rows: JobRows, round: Pick<Round, 'id'>): Map<strin
     else last.set(each.pointId, each.kind);
   }
   return last;
-} // prettier-ignore
+}
 
 /** Points that can be read now: not buried, not gone, not behind the suspension. */
 export function reachablePoints(rows: JobRows, round: Pick<Round, 'id'>): Point[] {

@@ -45,8 +45,4 @@ export const correctedValue = (
   reading: Pick<Reading, 'value' | 'quantity'>,
   instrument: Pick<InstrumentVersion, 'startMark' | 'zeroOffset' | 'steel'>,
   temperature: number | null,
-): number =>
-  corrections(reading, instrument, temperature).reduce(
-    (sum, { amount }) => sum + amount,
-    reading.value,
-  );
+): number => corrections(reading, instrument, temperature).reduce((sum, { amount }) => sum + amount, reading.value);

@@ -27,8 +27,14 @@ const MOST_READINGS = 6;
  *
  * @returns undefined where the subject is not undecided
  */
-export function whatDecides(rows: JobRows, judgement: RoundJudgement, hands: Hands, subject: { readonly kind: 'point' | 'dimension'; readonly id: string }): Decision | undefined {
-  const figure = subject.kind === 'point' ? pointFigure(judgement, subject.id) : dimensionFigure(rows, judgement, subject.id);
+export function whatDecides(
+  rows: JobRows,
+  judgement: RoundJudgement,
+  hands: Hands,
+  subject: { readonly kind: 'point' | 'dimension'; readonly id: string },
+): Decision | undefined {
+  const figure =
+    subject.kind === 'point' ? pointFigure(judgement, subject.id) : dimensionFigure(rows, judgement, subject.id);
   if (!figure) return undefined;
   const { deviation, limit, now, reference, wanted } = figure;
   const needed = Math.abs(Math.abs(deviation) - limit);
@@ -44,7 +50,7 @@ export function whatDecides(rows: JobRows, judgement: RoundJudgement, hands: Han
   return enough < 0
     ? { needed, now, steps, outcome: 'instrumentCannot' }
     : { needed, now, steps: steps.slice(0, enough + 1), outcome: 'readings' };
-} // prettier-ignore
+}
 
 interface Figure {
   readonly deviation: number;
@@ -59,7 +65,7 @@ function pointFigure({ points, references }: RoundJudgement, id: string): Figure
   const each = points.find(({ point }) => point.id === id);
   if (each?.judged?.verdict !== 'undecided') return undefined;
   const { judged, point } = each;
-  const deviation = { x: judged.deviation.dx, y: judged.deviation.dy, z: judged.deviation.dz }[judged.worstAxis]; // prettier-ignore
+  const deviation = { x: judged.deviation.dx, y: judged.deviation.dy, z: judged.deviation.dz }[judged.worstAxis];
   return {
     deviation,
     limit: judged.limit,
@@ -79,9 +85,14 @@ function dimensionFigure(rows: JobRows, { dimensions, references }: RoundJudgeme
     limit: judged.limit,
     now: judged.plusMinus,
     reference: references.dimensions.get(id)!.sd,
-    wanted: { kind: 'pair', from: code(dimension.fromPointId), to: code(dimension.toPointId), measure: dimension.measure === 'level' ? 'plan' : 'distance' },
+    wanted: {
+      kind: 'pair',
+      from: code(dimension.fromPointId),
+      to: code(dimension.toPointId),
+      measure: dimension.measure === 'level' ? 'plan' : 'distance',
+    },
   };
-} // prettier-ignore
+}
 
 /** The instruments this round has been read with: the surest for lengths and for heights. */
 export function handsUsed(rows: JobRows, round: Round): Hands {
@@ -91,7 +102,10 @@ export function handsUsed(rows: JobRows, round: Round): Hands {
       .filter(({ quantity }) => quantities.includes(quantity))
       .map((reading) => versions.get(reading.instrumentVersionId)!);
   const surest = (some: readonly InstrumentVersion[]) =>
-    some.reduce<InstrumentVersion>((best, each) => (spreadAt(each) < spreadAt(best) ? each : best), some[0] ?? versions.get(round.instrumentVersionId)!); // prettier-ignore
+    some.reduce<InstrumentVersion>(
+      (best, each) => (spreadAt(each) < spreadAt(best) ? each : best),
+      some[0] ?? versions.get(round.instrumentVersionId)!,
+    );
   const [lengths, heights] = [surest(used(['distance'])), surest(used(['height']))];
   return {
     distance: (length) => lengths.sdConstant + (lengths.sdPerMetre * length) / 1000,
@@ -100,4 +114,4 @@ export function handsUsed(rows: JobRows, round: Round): Hands {
 }
 
 /** Spread at a metre and a half, a usual length, mm. */
-const spreadAt = ({ sdConstant, sdPerMetre }: InstrumentVersion): number => sdConstant + 1.5 * sdPerMetre; // prettier-ignore
+const spreadAt = ({ sdConstant, sdPerMetre }: InstrumentVersion): number => sdConstant + 1.5 * sdPerMetre;

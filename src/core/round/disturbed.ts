@@ -19,8 +19,12 @@ export function disturbedPoints(rows: JobRows, round: Round): Set<string> {
   }
   const lastRead = new Map<string, string>();
   for (const { pointId, toPointId, takenAt } of standingReadings(rows, round))
-    for (const id of [pointId, toPointId]) if (id && (lastRead.get(id) ?? '') < takenAt) lastRead.set(id, takenAt); // prettier-ignore
+    for (const id of [pointId, toPointId]) if (id && (lastRead.get(id) ?? '') < takenAt) lastRead.set(id, takenAt);
   // A round taken before the pull saw the points as they were then.
   const roundEnd = round.closedAt ?? '9999';
-  return new Set([...loadedAt].flatMap(([id, at]) => (at < roundEnd && at > (lastRead.get(id) ?? '') && at > round.startedAt ? [id] : []))); // prettier-ignore
+  return new Set(
+    [...loadedAt].flatMap(([id, at]) =>
+      at < roundEnd && at > (lastRead.get(id) ?? '') && at > round.startedAt ? [id] : [],
+    ),
+  );
 }

@@ -68,11 +68,7 @@ export interface RoundJudgement {
  *
  * @param last coordinates of an earlier solution by point code, to start from
  */
-export function judgeRound(
-  rows: JobRows,
-  round: Round,
-  last?: ReadonlyMap<string, readonly number[]>,
-): RoundJudgement {
+export function judgeRound(rows: JobRows, round: Round, last?: ReadonlyMap<string, readonly number[]>): RoundJudgement {
   const known = JUDGED.get(rows) ?? new Map<string, RoundJudgement>();
   JUDGED.set(rows, known);
   const judgement = known.get(round.id) ?? judgeAnew(rows, round, last);
@@ -104,9 +100,7 @@ function judgeAnew(
     references,
     alignment,
     points: judgePoints(rows, { measured, net, located, references, alignment }, controlIds),
-    dimensions: rows.dimensions.map((dimension) =>
-      judgeDimension(rows, dimension, { measured, net, references }),
-    ),
+    dimensions: rows.dimensions.map((dimension) => judgeDimension(rows, dimension, { measured, net, references })),
   };
 }
 
@@ -130,9 +124,7 @@ type Basis = Pick<RoundJudgement, 'measured' | 'net' | 'located' | 'references' 
 function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[]): PointJudgement[] {
   const { measured, net, located, references, alignment } = basis;
   const looseAdvice = new Map(net.loose.map(({ id, advice }) => [id, advice]));
-  const judgeable = rows.points.filter(
-    (point) => located.has(point.id) && references.points.has(point.id),
-  );
+  const judgeable = rows.points.filter((point) => located.has(point.id) && references.points.has(point.id));
   const covariances = alignment.ok
     ? deviationCovariances(
         alignment.motion,
@@ -157,12 +149,7 @@ function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[])
     const deviation = deviationOf(alignment.motion, uncertainPoint(point.id, basis));
     return {
       ...common,
-      judged: judgeAxes(
-        deviation,
-        axisDeviations(covariance),
-        chosen.row.tolerance,
-        chosen.reference.id,
-      ),
+      judged: judgeAxes(deviation, axisDeviations(covariance), chosen.row.tolerance, chosen.reference.id),
     };
   });
 }
@@ -175,19 +162,12 @@ function jointById(rows: JobRows, { solution }: RoundNet): (a: string, b: string
 }
 
 /** The limit applies to each axis and the worst axis rules. */
-function judgeAxes(
-  deviation: Deviation,
-  sd: Vector,
-  limit: number,
-  referenceId: string,
-): PointJudgement['judged'] {
+function judgeAxes(deviation: Deviation, sd: Vector, limit: number, referenceId: string): PointJudgement['judged'] {
   const components: Vector = [deviation.dx, deviation.dy, deviation.dz];
   const judgements = components.map((component, i) => judge(component, sd[i]!, limit));
   const verdict = worstVerdict(judgements.map((each) => each.verdict));
   const reach = (i: number) =>
-    (judgements[i]!.verdict === verdict ? 1e6 : 0) +
-    Math.abs(components[i]!) +
-    judgements[i]!.plusMinus;
+    (judgements[i]!.verdict === verdict ? 1e6 : 0) + Math.abs(components[i]!) + judgements[i]!.plusMinus;
   const worst = [0, 1, 2].reduce((best, i) => (reach(i) > reach(best) ? i : best), 0);
   return {
     deviation,
@@ -231,7 +211,9 @@ function measuredLength(
   dimension: Pick<Dimension, 'fromPointId' | 'toPointId' | 'measure'>,
   { measured, net: { solution } }: Pick<Basis, 'measured' | 'net'>,
 ): DimensionJudgement['measured'] {
-  const [from, to] = [dimension.fromPointId, dimension.toPointId].map((id) => rows.points.find((point) => point.id === id)!.code) as [string, string]; // prettier-ignore
+  const [from, to] = [dimension.fromPointId, dimension.toPointId].map(
+    (id) => rows.points.find((point) => point.id === id)!.code,
+  ) as [string, string];
   const known = (code: string) => solution?.survey.points.some(({ id }) => id === code);
   if (solution && known(from) && known(to)) {
     const kind = dimension.measure === 'level' ? 'plan' : 'distance';
@@ -250,12 +232,7 @@ export const lengthBetween = (
 ): DimensionJudgement['measured'] => measuredLength(rows, ends, judgement);
 
 /** Where a located point stands in the chart's axes, once the round is aligned. */
-export function placedPosition(
-  judgement: RoundJudgement,
-  pointId: string,
-): Position<'chart'> | undefined {
+export function placedPosition(judgement: RoundJudgement, pointId: string): Position<'chart'> | undefined {
   const point = judgement.located.get(pointId);
-  return point && judgement.alignment.ok
-    ? place(judgement.alignment.motion, point.position)
-    : undefined;
+  return point && judgement.alignment.ok ? place(judgement.alignment.motion, point.position) : undefined;
 }

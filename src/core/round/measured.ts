@@ -64,10 +64,7 @@ export const instrumentOf = (rows: JobRows, version: InstrumentVersion): Instrum
  * Combines the standing readings of a round: repeats of one quantity become their mean, weighted by
  * 1/sd², with sd = 1/√Σ(1/sd²). Repeats count as independent.
  */
-export function measureRound(
-  rows: JobRows,
-  round: Pick<Round, 'id' | 'temperature'>,
-): MeasuredRound {
+export function measureRound(rows: JobRows, round: Pick<Round, 'id' | 'temperature'>): MeasuredRound {
   const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
   const groups = new Map<string, Reading[]>();
   for (const reading of standingReadings(rows, round)) {
@@ -81,8 +78,7 @@ export function measureRound(
     const [first] = readings as [Reading];
     const mean = weightedMean(readings, versions, round.temperature);
     const axis = AXIS_OF[first.quantity];
-    if (axis && first.pointId)
-      points.set(first.pointId, { ...points.get(first.pointId), [axis]: mean });
+    if (axis && first.pointId) points.set(first.pointId, { ...points.get(first.pointId), [axis]: mean });
     else if (first.quantity === 'distance')
       distances.push({
         ...mean,
@@ -103,9 +99,7 @@ export function measureRound(
 /** Two readings with one key measure the same thing; a distance is the same from either end. */
 export function subjectKey(reading: Reading): string {
   const ends = [reading.pointId, reading.toPointId].filter((end) => end !== null).sort();
-  return [reading.quantity, reading.measure, reading.stationId, reading.featureId, ...ends].join(
-    '|',
-  );
+  return [reading.quantity, reading.measure, reading.stationId, reading.featureId, ...ends].join('|');
 }
 
 function weightedMean(
@@ -139,7 +133,6 @@ export function distanceBetween(
 ): MeasuredDistance | undefined {
   const wanted = new Set([ends.fromPointId, ends.toPointId]);
   return measured.distances.find(
-    (each) =>
-      each.measure === ends.measure && wanted.has(each.fromPointId) && wanted.has(each.toPointId),
+    (each) => each.measure === ends.measure && wanted.has(each.fromPointId) && wanted.has(each.toPointId),
   );
 }

@@ -26,7 +26,7 @@ export interface Movement {
     | { readonly ok: false; readonly reason: string };
   /** Changes of points are along the chart's axes; otherwise along the earlier round's own. */
   readonly axes: 'chart' | 'own';
-} // prettier-ignore
+}
 
 /**
  * Tests two rounds for movement: points by the congruence of the two free nets, lengths each by its own
@@ -43,11 +43,17 @@ export function didItMove(rows: JobRows, earlier: RoundJudgement, later: RoundJu
     points: !result
       ? { ok: false, reason: `round ${missing.join(' and ')} has no located points: measure more of it` }
       : result.ok
-        ? { ok: true, stable: result.stable, tests: motion ? result.tests.map((test) => ({ ...test, change: apply(motion.rotation, test.change) as Vector })) : result.tests }
+        ? {
+            ok: true,
+            stable: result.stable,
+            tests: motion
+              ? result.tests.map((test) => ({ ...test, change: apply(motion.rotation, test.change) as Vector }))
+              : result.tests,
+          }
         : result,
     axes: motion ? 'chart' : 'own',
   };
-} // prettier-ignore
+}
 
 function freeRound(rows: JobRows, { located, net: { solution } }: RoundJudgement) {
   if (!solution) return undefined;
@@ -68,6 +74,9 @@ function lengthTests(earlier: RoundJudgement, later: RoundJudgement): LengthTest
     const sd = Math.hypot(measured.sd, then.sd);
     return [{ dimension, change, sd, probability: twoSidedTail(change / Math.max(sd, 1e-9)) }];
   });
-  const rejected = holm(tests.map(({ probability }) => probability), FAMILY_LEVEL); // prettier-ignore
+  const rejected = holm(
+    tests.map(({ probability }) => probability),
+    FAMILY_LEVEL,
+  );
   return tests.map((test, i) => ({ ...test, moved: rejected[i]! }));
 }

@@ -22,7 +22,14 @@ const uuid = () => `00000000-0000-4000-8000-${String(++count).padStart(12, '0')}
 /** The job with some more readings in a round, each like another but for what is given. */
 function withReadings(round: JobRows['rounds'][0], ...more: Partial<Reading>[]): JobRows {
   const template = solbris.readings.find((each) => each.quantity === 'height')!;
-  const readings = more.map((each): Reading => ({ ...template, id: uuid(), lineId: uuid(), roundId: round.id, sequence: 900 + count, ...each })); // prettier-ignore
+  const readings = more.map((each): Reading => ({
+    ...template,
+    id: uuid(),
+    lineId: uuid(),
+    roundId: round.id,
+    sequence: 900 + count,
+    ...each,
+  }));
   return { ...solbris, readings: [...solbris.readings, ...readings] };
 }
 
@@ -41,7 +48,13 @@ describe('a round solved as a net', () => {
 
   it('takes a doubtful reading back in when somebody keeps it', () => {
     const doubt = solve(solbris).doubts.at(-1)!;
-    const keep = { id: uuid(), readingId: doubt.readingId, at: asFound.startedAt, author: 'Alva', reason: 'read twice' }; // prettier-ignore
+    const keep = {
+      id: uuid(),
+      readingId: doubt.readingId,
+      at: asFound.startedAt,
+      author: 'Alva',
+      reason: 'read twice',
+    };
     const kept = solve({ ...solbris, readingKeeps: [keep] });
     expect(kept.doubts.map(({ readingId }) => readingId)).not.toContain(doubt.readingId);
     expect(kept.solution!.survey.readings.map(({ id }) => id)).toContain(doubt.readingId);
@@ -56,7 +69,11 @@ describe('a round solved as a net', () => {
 
   it('knows the length between points that was never read', () => {
     const judgement = judgeRound(solbris, asFound);
-    const known = lengthBetween(solbris, judgement, { fromPointId: idOf('A2L'), toPointId: idOf('R4R'), measure: 'tip' })!; // prettier-ignore
+    const known = lengthBetween(solbris, judgement, {
+      fromPointId: idOf('A2L'),
+      toPointId: idOf('R4R'),
+      measure: 'tip',
+    })!;
     expect(known.from).toBe('net');
     expect(known.value).toBeGreaterThan(2500);
     expect(known.sd).toBeLessThan(2);
@@ -66,7 +83,10 @@ describe('a round solved as a net', () => {
     const at = { quantity: 'height', pointId: idOf('S1R') } as const;
     const apart = withReadings(braced, { ...at, value: 449 }, { ...at, value: 455 });
     expect(solve(apart, braced).doubts.map(({ kind }) => kind)).toContain('repeatsDiffer');
-    const many = withReadings(braced, ...Array.from({ length: 10 }, () => ({ quantity: 'height' as const, pointId: idOf('S1L'), value: 449.2 }))); // prettier-ignore
+    const many = withReadings(
+      braced,
+      ...Array.from({ length: 10 }, () => ({ quantity: 'height' as const, pointId: idOf('S1L'), value: 449.2 })),
+    );
     const { solution } = solve(many, braced);
     const variance = judgeRound(many, braced).located.get(idOf('S1L'))!.variance[2];
     expect(solution).toBeDefined();
@@ -75,13 +95,17 @@ describe('a round solved as a net', () => {
 
   it('sets a value far from the chart aside until the net can judge it', () => {
     const far = withReadings(braced, { quantity: 'height', pointId: idOf('K1'), value: 5000 });
-    const doubt = solve(far, braced).doubts.find(({ readingId }) => far.readings.at(-1)!.id === readingId)!; // prettier-ignore
+    const doubt = solve(far, braced).doubts.find(({ readingId }) => far.readings.at(-1)!.id === readingId)!;
     expect(doubt.kind).toBe('farFromChart');
   });
 
   it('takes a fixture head that enters as a position, and one that does not as a finding', () => {
-    const head = { quantity: 'fixture', instrumentVersionId: solbris.instrumentVersions[0]!.id, value: 0.5 } as const; // prettier-ignore
-    const rows = withReadings(braced, { ...head, pointId: idOf('K2'), fit: 'tight' }, { ...head, pointId: idOf('K4'), fit: 'none' }); // prettier-ignore
+    const head = { quantity: 'fixture', instrumentVersionId: solbris.instrumentVersions[0]!.id, value: 0.5 } as const;
+    const rows = withReadings(
+      braced,
+      { ...head, pointId: idOf('K2'), fit: 'tight' },
+      { ...head, pointId: idOf('K4'), fit: 'none' },
+    );
     const net = solve(rows, braced);
     expect(net.notEntering).toEqual(['K4']);
     expect(net.solution!.survey.points.map(({ id }) => id)).toContain('K2');
@@ -112,14 +136,21 @@ describe('what an instrument adds', () => {
 
 describe('what is wanted next', () => {
   const references = chooseReferences(solbris);
-  const condition = (code: string, kind: 'buried' | 'worn' | 'clear') => ({ id: uuid(), roundId: braced.id, pointId: idOf(code), kind, at: braced.startedAt, author: 'Nils' }); // prettier-ignore
+  const condition = (code: string, kind: 'buried' | 'worn' | 'clear') => ({
+    id: uuid(),
+    roundId: braced.id,
+    pointId: idOf(code),
+    kind,
+    at: braced.startedAt,
+    author: 'Nils',
+  });
 
   it('leaves a buried point out of the walk, and takes it in again when it is clear', () => {
     const buried = { ...solbris, pointConditions: [condition('S1L', 'buried')] };
     const walk = walkTargets(buried, braced, references, hands);
     expect(walk.length).toBeGreaterThan(100);
     expect(walk.some(({ codes }) => codes.includes('S1L'))).toBe(false);
-    const clear = { ...buried, pointConditions: [...buried.pointConditions, condition('S1L', 'clear')] }; // prettier-ignore
+    const clear = { ...buried, pointConditions: [...buried.pointConditions, condition('S1L', 'clear')] };
     expect(reachablePoints(clear, braced).map(({ code }) => code)).toContain('S1L');
   });
 
@@ -127,20 +158,20 @@ describe('what is wanted next', () => {
     const charted = chartedTargets(solbris, asFound);
     const open = openTargets(solbris, asFound, charted, new Set());
     expect(open.length).toBeLessThan(charted.length / 3);
-    const fresh = openTargets({ ...solbris, readings: [] }, asFound, charted, new Set([charted[0]!.key])); // prettier-ignore
+    const fresh = openTargets({ ...solbris, readings: [] }, asFound, charted, new Set([charted[0]!.key]));
     expect(fresh).toHaveLength(charted.length);
     expect(fresh.at(-1)!.key).toBe(charted[0]!.key);
   });
 
   it('trusts a worn hole less', () => {
-    const worn = { ...solbris, pointConditions: [{ ...condition('R4L', 'worn'), roundId: asFound.id }] }; // prettier-ignore
-    const sd = (rows: JobRows) => Math.sqrt(judgeRound(rows, asFound).located.get(idOf('R4L'))!.variance[1]); // prettier-ignore
+    const worn = { ...solbris, pointConditions: [{ ...condition('R4L', 'worn'), roundId: asFound.id }] };
+    const sd = (rows: JobRows) => Math.sqrt(judgeRound(rows, asFound).located.get(idOf('R4L'))!.variance[1]);
     expect(sd(worn)).toBeGreaterThan(sd({ ...solbris }) * 1.1);
   });
 
   it('ties a substitute in by three lengths in different directions and a height', () => {
     const targets = tyingTargets('R4LX', 'R4L', judgeRound(solbris, asFound), solbris);
-    expect(targets.map(({ quantity }) => quantity)).toEqual(['distance', 'distance', 'distance', 'height']); // prettier-ignore
+    expect(targets.map(({ quantity }) => quantity)).toEqual(['distance', 'distance', 'distance', 'height']);
     expect(targets.every(({ codes }) => codes.includes('R4LX'))).toBe(true);
     expect(new Set(targets.map(({ key }) => key)).size).toBe(4);
   });
@@ -167,10 +198,22 @@ describe('a round measured in axes of its own', () => {
     const template = solbris.readings.find(({ quantity }) => quantity === 'height')!;
     const chart = chooseReferences(solbris).points;
     const readings = [...chart].flatMap(([pointId, { row }], i) =>
-      ([['length', c * row.x - t * row.y + 400], ['width', t * row.x + c * row.y - 90], ['height', row.z + 30]] as const).map(([quantity, value]) => ({
-        ...template, id: `${quantity}${i}`, lineId: `${i}`, pointId, quantity, value, raw: `${value}`,
+      (
+        [
+          ['length', c * row.x - t * row.y + 400],
+          ['width', t * row.x + c * row.y - 90],
+          ['height', row.z + 30],
+        ] as const
+      ).map(([quantity, value]) => ({
+        ...template,
+        id: `${quantity}${i}`,
+        lineId: `${i}`,
+        pointId,
+        quantity,
+        value,
+        raw: `${value}`,
       })),
-    ); // prettier-ignore
+    );
     const rows = { ...solbris, readings, readingStrikes: [] };
     const { solution, doubts } = solve(rows, asFound);
     expect(doubts).toEqual([]);

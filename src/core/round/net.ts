@@ -58,7 +58,12 @@ const REPEATS_DIFFER = 3 * Math.SQRT2;
  *
  * @param last coordinates of the last solution by point code: a warm start
  */
-export function solveRound(rows: JobRows, round: Round, references: ChosenReferences, last?: ReadonlyMap<string, readonly number[]>): RoundNet {
+export function solveRound(
+  rows: JobRows,
+  round: Round,
+  references: ChosenReferences,
+  last?: ReadonlyMap<string, readonly number[]>,
+): RoundNet {
   const { survey, start, rough, notEntering } = surveyOf(rows, round, references);
   const kept = new Set(rows.readingKeeps.map((each) => each.readingId));
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !kept.has(id)) : [];
@@ -69,16 +74,45 @@ export function solveRound(rows: JobRows, round: Round, references: ChosenRefere
   const repeats = differingRepeats(survey).filter(({ readingId }) => !kept.has(readingId));
   const common = { notEntering, start, rough, unread: determined.unread };
   if (!main)
-    return { ...common, doubts: [...farDoubts(survey, far), ...repeats], leftOut: far, loose: determined.loose, unchecked: [], apart: [] };
+    return {
+      ...common,
+      doubts: [...farDoubts(survey, far), ...repeats],
+      leftOut: far,
+      loose: determined.loose,
+      unchecked: [],
+      apart: [],
+    };
   const { accusations, cleared } = accuse(main, factsOf);
   const accused = accusations.flatMap(({ reading, axis, w, cause, together }): Doubt[] =>
     !reading || kept.has(reading.id)
       ? []
-      : [{ kind: 'contradicted', readingId: reading.id, w, quantity: axisWord(reading, axis), together, expected: expectedOf(cleared, reading, axis), ...(cause ? { cause } : {}) }],
+      : [
+          {
+            kind: 'contradicted',
+            readingId: reading.id,
+            w,
+            quantity: axisWord(reading, axis),
+            together,
+            expected: expectedOf(cleared, reading, axis),
+            ...(cause ? { cause } : {}),
+          },
+        ],
   );
   const keptOne = accusations.some(({ reading }) => reading && kept.has(reading.id));
-  const solution = keptOne ? withoutReadings(main, accused.map(({ readingId }) => readingId), cleared) : cleared;
-  const judgedFar = far.map((id) => judgeFar(solution, survey.readings.find((each) => each.id === id)!, factsOf));
+  const solution = keptOne
+    ? withoutReadings(
+        main,
+        accused.map(({ readingId }) => readingId),
+        cleared,
+      )
+    : cleared;
+  const judgedFar = far.map((id) =>
+    judgeFar(
+      solution,
+      survey.readings.find((each) => each.id === id)!,
+      factsOf,
+    ),
+  );
   const doubts = [...judgedFar, ...accused].sort((a, b) => Math.abs(b.w) - Math.abs(a.w));
   const doubted = new Set(doubts.map(({ readingId }) => readingId));
   return {
@@ -90,7 +124,7 @@ export function solveRound(rows: JobRows, round: Round, references: ChosenRefere
     unchecked: uncheckedPoints(solution),
     apart: determined.pieces.slice(1).map((piece) => piece.survey.points.map(({ id }) => id)),
   };
-} // prettier-ignore
+}
 
 /** Readings that contradict the starting coordinates by more than any shell is bent. */
 function farFromStart(survey: Survey): string[] {
@@ -114,28 +148,35 @@ function misfitAt(reading: SurveyReading, at: (id: string) => Vector): number {
 }
 
 const sigmaOf = (reading: SurveyReading, axis: number): number =>
-  Math.hypot(
-    reading.kind === 'position' ? reading.sigma[axis]! : reading.sigma,
-    reading.bias?.sigma ?? 0,
-  );
+  Math.hypot(reading.kind === 'position' ? reading.sigma[axis]! : reading.sigma, reading.bias?.sigma ?? 0);
 
 function expectedOf(solution: NetSolution, reading: SurveyReading, axis: number): Doubt['expected'] {
   const known = new Set(solution.survey.points.map(({ id }) => id));
   if (!(isPair(reading) ? [reading.from, reading.to] : [reading.point]).every((id) => known.has(id))) return undefined;
   const { value, variance } = predict(solution, reading, axis);
   return { value, sd: Math.sqrt(variance) };
-} // prettier-ignore
+}
 
 /** A reading set aside, judged by the net it had no part in. */
-function judgeFar(solution: NetSolution, reading: SurveyReading, factsOf: (reading: SurveyReading) => ReadingFacts): Doubt {
+function judgeFar(
+  solution: NetSolution,
+  reading: SurveyReading,
+  factsOf: (reading: SurveyReading) => ReadingFacts,
+): Doubt {
   const expected = expectedOf(solution, reading, 0);
   const common = { readingId: reading.id, quantity: axisWord(reading, 0), together: [] };
   if (!expected || reading.kind === 'position') return { ...common, kind: 'farFromChart', w: 0 };
   const read = isPair(reading) ? tipDistance(reading.value, reading.pointers) : reading.value;
   const w = (expected.value - read) / Math.hypot(expected.sd, sigmaOf(reading, 0));
   const cause = likelyCause(solution, reading, factsOf(reading));
-  return { ...common, kind: Math.abs(w) > SUSPECT ? 'contradicted' : 'farFromChart', w, expected, ...(cause ? { cause } : {}) };
-} // prettier-ignore
+  return {
+    ...common,
+    kind: Math.abs(w) > SUSPECT ? 'contradicted' : 'farFromChart',
+    w,
+    expected,
+    ...(cause ? { cause } : {}),
+  };
+}
 
 const farDoubts = (survey: Survey, far: readonly string[]): Doubt[] =>
   far.map((readingId) => ({
@@ -164,18 +205,20 @@ function differingRepeats({ readings }: Survey): Doubt[] {
       ? [{ kind: 'repeatsDiffer', readingId: reading.id, w, quantity: axisWord(reading, 0), together: [other.id] }]
       : [];
   });
-} // prettier-ignore
+}
 
 /** The main part again with the kept readings back in. */
 function withoutReadings(main: NetSolution, ids: readonly string[], fallback: NetSolution): NetSolution {
   const readings = main.survey.readings.filter(({ id }) => !ids.includes(id));
   return solveDetermined({ ...main.survey, readings }).pieces[0] ?? fallback;
-} // prettier-ignore
+}
 
 /** What the job knows of a reading: how it was typed, the holes at its ends, the points opposite. */
 export function factsFor(rows: JobRows): (reading: SurveyReading) => ReadingFacts {
   const byId = new Map(rows.readings.map((reading) => [reading.id, reading]));
-  const holes = new Map(rows.points.flatMap(({ code, holeDiameter }) => (holeDiameter ? [[code, holeDiameter] as const] : []))); // prettier-ignore
+  const holes = new Map(
+    rows.points.flatMap(({ code, holeDiameter }) => (holeDiameter ? [[code, holeDiameter] as const] : [])),
+  );
   const opposite = oppositeCodes(rows.points);
   return (reading) => {
     const row = byId.get(reading.id);
@@ -201,17 +244,23 @@ export function oppositeCodes(points: readonly Pick<Point, 'code' | 'side'>[]): 
   const codes = new Set(points.map(({ code }) => code));
   return new Map(
     points.flatMap(({ code, side }) => {
-      const other = side === 'left' ? code.replace(/L(?!.*L)/i, (l) => (l === 'L' ? 'R' : 'r')) : code.replace(/R(?!.*R)/i, (r) => (r === 'R' ? 'L' : 'l'));
+      const other =
+        side === 'left'
+          ? code.replace(/L(?!.*L)/i, (l) => (l === 'L' ? 'R' : 'r'))
+          : code.replace(/R(?!.*R)/i, (r) => (r === 'R' ? 'L' : 'l'));
       return other !== code && side !== 'centre' && codes.has(other) ? [[code, other] as const] : [];
     }),
   );
-} // prettier-ignore
+}
 
 /** Coordinates of a solved net by point code. */
 export const coordinatesOf = ({ survey, x }: NetSolution): Map<string, [number, number, number]> =>
   new Map(
-    survey.points.map((point, i) => [point.id, [x[3 * i]!, x[3 * i + 1]!, x[3 * i + 2]!] as const as [number, number, number]]),
-  ); // prettier-ignore
+    survey.points.map((point, i) => [
+      point.id,
+      [x[3 * i]!, x[3 * i + 1]!, x[3 * i + 2]!] as const as [number, number, number],
+    ]),
+  );
 
 /** Joint covariances of a solved net's points by their codes, 3×3 row major, mm². */
 export function jointCovariance(solution: NetSolution): (a: string, b: string) => number[] {

@@ -16,7 +16,7 @@ export interface OtherVerdict {
 /** The verdicts a point or dimension would get from the references it is not judged by, on the same alignment. */
 export function otherVerdicts(judgement: RoundJudgement, kind: 'point' | 'dimension', id: string): OtherVerdict[] {
   return kind === 'point' ? pointVerdicts(judgement, id) : dimensionVerdicts(judgement, id);
-} // prettier-ignore
+}
 
 function pointVerdicts({ points, located, references, alignment }: RoundJudgement, id: string): OtherVerdict[] {
   const judged = points.find(({ point }) => point.id === id)?.judged;
@@ -24,12 +24,23 @@ function pointVerdicts({ points, located, references, alignment }: RoundJudgemen
   const measured = located.get(id)?.position;
   if (!judged || !chosen || !measured || !alignment.ok) return [];
   return chosen.others.map(({ reference, row, sd }): OtherVerdict => {
-    const { dx, dy, dz } = deviationOf(alignment.motion, { id, measured, reference: [row.x, row.y, row.z] as Position<'chart'> });
-    const spread = judged.sd.map((own) => Math.sqrt(Math.max(0, own ** 2 - chosen.sd ** 2) + sd ** 2)) as unknown as Vector;
+    const { dx, dy, dz } = deviationOf(alignment.motion, {
+      id,
+      measured,
+      reference: [row.x, row.y, row.z] as Position<'chart'>,
+    });
+    const spread = judged.sd.map((own) =>
+      Math.sqrt(Math.max(0, own ** 2 - chosen.sd ** 2) + sd ** 2),
+    ) as unknown as Vector;
     const axes = [dx, dy, dz].map((value, i) => judge(value, spread[i]!, row.tolerance));
-    return { reference, deviation: [dx, dy, dz], plusMinus: Math.max(...axes.map(({ plusMinus }) => plusMinus)), verdict: worstVerdict(axes.map(({ verdict }) => verdict)) };
+    return {
+      reference,
+      deviation: [dx, dy, dz],
+      plusMinus: Math.max(...axes.map(({ plusMinus }) => plusMinus)),
+      verdict: worstVerdict(axes.map(({ verdict }) => verdict)),
+    };
   });
-} // prettier-ignore
+}
 
 function dimensionVerdicts({ dimensions, references }: RoundJudgement, id: string): OtherVerdict[] {
   const measured = dimensions.find(({ dimension }) => dimension.id === id)?.measured;
@@ -40,4 +51,4 @@ function dimensionVerdicts({ dimensions, references }: RoundJudgement, id: strin
     const { verdict, plusMinus } = judge(deviation, Math.hypot(measured.sd, sd), row.tolerance);
     return { reference, deviation: [deviation], plusMinus, verdict };
   });
-} // prettier-ignore
+}

@@ -5,7 +5,12 @@ import type { RoundJudgement } from './judgement';
 const NEAR = 220;
 
 /** What lies at a station: the code and name of the lowest charted point near it. */
-export function placeAt(rows: JobRows, { references }: Pick<RoundJudgement, 'references'>, station: number, name: (text: string) => string): string {
+export function placeAt(
+  rows: JobRows,
+  { references }: Pick<RoundJudgement, 'references'>,
+  station: number,
+  name: (text: string) => string,
+): string {
   const near = rows.points
     .flatMap((point) => {
       const row = references.points.get(point.id)?.row;
@@ -16,4 +21,4 @@ export function placeAt(rows: JobRows, { references }: Pick<RoundJudgement, 'ref
   if (!near) return `station ${Math.round(station)}`;
   const words = name(near.point.name);
   return `the ${words.charAt(0).toLowerCase()}${words.slice(1)} (${near.point.code.replace(/[LR]$/, '')}, station ${Math.round(station)})`;
-} // prettier-ignore
+}

@@ -16,8 +16,7 @@ export interface PlacedRound {
   readonly joint: (a: string, b: string) => readonly number[];
 }
 
-export type PlacedResult =
-  ({ readonly ok: true } & PlacedRound) | { readonly ok: false; readonly reason: string };
+export type PlacedResult = ({ readonly ok: true } & PlacedRound) | { readonly ok: false; readonly reason: string };
 
 /** Left and right points meant to mirror each other, by their identities. */
 export function mirrorPairs(rows: JobRows): MirrorPair[] {
@@ -37,25 +36,34 @@ export const centrePoints = (rows: JobRows): string[] =>
 export function placeRound(rows: JobRows, judgement: RoundJudgement): PlacedResult {
   const { solution } = judgement.net;
   if (!solution || judgement.located.size === 0)
-    return { ok: false, reason: `round ${judgement.round.number} has no located points: measure more of it` }; // prettier-ignore
+    return { ok: false, reason: `round ${judgement.round.number} has no located points: measure more of it` };
   const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
   const byCode = jointCovariance(solution);
   const raw = new Map([...judgement.located].map(([id, { position }]) => [id, position as Vector]));
   const joint = (a: string, b: string) => byCode(codeOf.get(a)!, codeOf.get(b)!);
   if (judgement.alignment.ok) return { ok: true, axes: 'chart', ...moved(judgement.alignment.motion, raw, joint) };
-  if (judgement.references.points.size > 0) return { ok: false, reason: `round ${judgement.round.number}: ${judgement.alignment.reason}` };
+  if (judgement.references.points.size > 0)
+    return { ok: false, reason: `round ${judgement.round.number}: ${judgement.alignment.reason}` };
   const axes = vehicleAxes({ positions: raw, joint, pairs: mirrorPairs(rows), centre: centrePoints(rows) });
   if (!axes.ok) return { ok: false, reason: `round ${judgement.round.number}: ${axes.reason}` };
   return { ok: true, axes: 'own', ...moved(axes.motion, raw, joint) };
-} // prettier-ignore
+}
 
-function moved(motion: RigidMotion, raw: ReadonlyMap<string, Vector>, joint: PlacedRound['joint']): Pick<PlacedRound, 'positions' | 'joint'> {
+function moved(
+  motion: RigidMotion,
+  raw: ReadonlyMap<string, Vector>,
+  joint: PlacedRound['joint'],
+): Pick<PlacedRound, 'positions' | 'joint'> {
   const r = new Matrix(motion.rotation.map((row) => [...row]));
   return {
     positions: carried(motion, raw),
-    joint: (a, b) => r.mmul(Matrix.from1DArray(3, 3, [...joint(a, b)])).mmul(r.transpose()).to1DArray(),
+    joint: (a, b) =>
+      r
+        .mmul(Matrix.from1DArray(3, 3, [...joint(a, b)]))
+        .mmul(r.transpose())
+        .to1DArray(),
   };
-} // prettier-ignore
+}
 
 /** One standard deviation of a point, the mean of its axes, mm. */
 export function meanSd(placed: PlacedRound, id: string): number {

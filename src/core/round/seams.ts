@@ -24,13 +24,8 @@ export interface SeamJudgement {
 }
 
 /** Gap and flush of every seam at its stations, against their targets. */
-export function judgeSeams(
-  rows: JobRows,
-  judgement: Pick<RoundJudgement, 'measured' | 'references'>,
-): SeamJudgement[] {
-  const measured = new Map(
-    judgement.measured.gaps.map((gap) => [stationKey(gap.stationId, gap.quantity), gap]),
-  );
+export function judgeSeams(rows: JobRows, judgement: Pick<RoundJudgement, 'measured' | 'references'>): SeamJudgement[] {
+  const measured = new Map(judgement.measured.gaps.map((gap) => [stationKey(gap.stationId, gap.quantity), gap]));
   return rows.seams.map((seam) => {
     const stations = rows.seamStations
       .filter((station) => station.seamId === seam.id)
@@ -56,9 +51,7 @@ export function judgeSeams(
           };
         }),
       );
-    const gaps = stations.flatMap((each) =>
-      each.quantity === 'gap' && each.measured ? [each.measured.value] : [],
-    );
+    const gaps = stations.flatMap((each) => (each.quantity === 'gap' && each.measured ? [each.measured.value] : []));
     return {
       seam,
       stations,

@@ -50,24 +50,44 @@ function mirroredLengths(rows: JobRows, judgement: RoundJudgement): MirroredLeng
     const key = [[...first].sort().join(' '), [...second].sort().join(' ')];
     if (!meant || key[0] === key[1] || seen.has(key[0]!)) return [];
     key.forEach((each) => seen.add(each));
-    const [a, b] = [first, second].map(([from, to]) => lengthBetween(rows, judgement, { measure: dimension.measure, fromPointId: byCode.get(from)!.id, toPointId: byCode.get(to)!.id }));
+    const [a, b] = [first, second].map(([from, to]) =>
+      lengthBetween(rows, judgement, {
+        measure: dimension.measure,
+        fromPointId: byCode.get(from)!.id,
+        toPointId: byCode.get(to)!.id,
+      }),
+    );
     if (a?.from !== 'net' || b?.from !== 'net') return [];
     const sd = differenceSd(solution, first, second, dimension.measure === 'level');
     return [{ dimension, ends: [first, second], lengths: [a.value, b.value], difference: b.value - a.value, sd }];
   });
-} // prettier-ignore
+}
 
 /** Standard deviation of the difference of two lengths of one net, from the joint covariance of their ends, mm. */
-function differenceSd(solution: NetSolution, first: readonly [string, string], second: readonly [string, string], level: boolean): number {
+function differenceSd(
+  solution: NetSolution,
+  first: readonly [string, string],
+  second: readonly [string, string],
+  level: boolean,
+): number {
   const index = new Map(solution.survey.points.map(({ id }, i) => [id, i]));
   const gradient = new Map<number, number[]>();
-  for (const [[from, to], sign] of [[first, -1], [second, 1]] as const) {
+  for (const [[from, to], sign] of [
+    [first, -1],
+    [second, 1],
+  ] as const) {
     const [a, b] = [index.get(from)!, index.get(to)!];
     const line = [0, 1, 2].map((k) => (level && k === 2 ? 0 : solution.x[3 * b + k]! - solution.x[3 * a + k]!));
     const length = Math.hypot(...line);
-    for (const [point, end] of [[a, -1], [b, 1]] as const) {
+    for (const [point, end] of [
+      [a, -1],
+      [b, 1],
+    ] as const) {
       const own = gradient.get(point) ?? [0, 0, 0];
-      gradient.set(point, own.map((value, k) => value + (sign * end * line[k]!) / length));
+      gradient.set(
+        point,
+        own.map((value, k) => value + (sign * end * line[k]!) / length),
+      );
     }
   }
   let variance = 0;
@@ -77,4 +97,4 @@ function differenceSd(solution: NetSolution, first: readonly [string, string], s
       for (let i = 0; i < 3; i++) for (let k = 0; k < 3; k++) variance += g[i]! * block[3 * i + k]! * h[k]!;
     }
   return Math.sqrt(Math.max(0, variance));
-} // prettier-ignore
+}

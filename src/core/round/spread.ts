@@ -32,4 +32,4 @@ export function worstKnown({ solution }: RoundNet): (KnownTo & { readonly code: 
   return solution.survey.points
     .map(({ id: code }) => ({ code, ...knownTo(joint(code, code)) }))
     .reduce((worst, each) => (each.sd > worst.sd ? each : worst));
-} // prettier-ignore
+}

@@ -11,7 +11,10 @@ const TURNED = 40;
  * Chart positions moved as a whole to where the round's heights, lengths and widths put them: shifted by the
  * middle of what they say, and turned first where the round's axes are not the chart's.
  */
-export function startingPoints(positions: readonly { point: Point; at: Vector | undefined }[], readings: readonly SurveyReading[]): SurveyPoint[] {
+export function startingPoints(
+  positions: readonly { point: Point; at: Vector | undefined }[],
+  readings: readonly SurveyReading[],
+): SurveyPoint[] {
   const charted = new Map(positions.flatMap(({ point, at }) => (at ? [[point.code, at] as const] : [])));
   const chart = turnedOnto(charted, readings);
   const shifts: [number[], number[], number[]] = [[], [], []];
@@ -26,10 +29,13 @@ export function startingPoints(positions: readonly { point: Point; at: Vector | 
   return positions.map(({ point, at }) => {
     // A substitute stands beside its point, not in it.
     const aside = at || point.substituteForId === null ? 0 : 20;
-    const near = chart.get(point.code) ?? chart.get(beside.get(point.substituteForId ?? '') ?? '') ?? (centre as unknown as Vector);
+    const near =
+      chart.get(point.code) ??
+      chart.get(beside.get(point.substituteForId ?? '') ?? '') ??
+      (centre as unknown as Vector);
     return { id: point.code, start: [near[0] + shift[0] + aside, near[1] + shift[1] + aside / 2, near[2] + shift[2]] };
   });
-} // prettier-ignore
+}
 
 function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
@@ -39,7 +45,10 @@ function median(values: readonly number[]): number {
 }
 
 /** The chart in the round's axes where whole positions were read in axes that are turned against it. */
-function turnedOnto(chart: ReadonlyMap<string, Vector>, readings: readonly SurveyReading[]): ReadonlyMap<string, Vector> {
+function turnedOnto(
+  chart: ReadonlyMap<string, Vector>,
+  readings: readonly SurveyReading[],
+): ReadonlyMap<string, Vector> {
   const read = new Map<string, (number | undefined)[]>();
   for (const reading of readings) {
     if (!(reading.kind in AXIS) || !('point' in reading) || typeof reading.value !== 'number') continue;
@@ -49,12 +58,18 @@ function turnedOnto(chart: ReadonlyMap<string, Vector>, readings: readonly Surve
   }
   const whole = [...read].flatMap(([id, axes]) => {
     const at = chart.get(id);
-    return at && axes.every((value) => value !== undefined) ? [{ id, measured: at as Position<'round'>, reference: axes as unknown as Position<'chart'>, sigma: 1 }] : [];
+    return at && axes.every((value) => value !== undefined)
+      ? [{ id, measured: at as Position<'round'>, reference: axes as unknown as Position<'chart'>, sigma: 1 }]
+      : [];
   });
   const shift = [0, 1, 2].map((k) => median(whole.map(({ measured, reference }) => reference[k]! - measured[k]!)));
-  const off = median(whole.map(({ measured, reference }) => Math.hypot(...[0, 1, 2].map((k) => reference[k]! - measured[k]! - shift[k]!))));
+  const off = median(
+    whole.map(({ measured, reference }) =>
+      Math.hypot(...[0, 1, 2].map((k) => reference[k]! - measured[k]! - shift[k]!)),
+    ),
+  );
   const fit = off > TURNED ? fitSelected(whole) : undefined;
   if (!fit?.ok) return chart;
   const { rotation, translation } = fit.motion;
   return new Map([...chart].map(([id, at]) => [id, add(apply(rotation, at), translation)]));
-} // prettier-ignore
+}

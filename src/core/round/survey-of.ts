@@ -30,7 +30,7 @@ const SHARED_WITH_REPEATS = 0.5;
  */
 export function surveyOf(rows: JobRows, round: Round, references: ChosenReferences): RoundSurvey {
   const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
-  const standing = standingReadings(rows, round).filter((each) => each.stationId === null && each.featureId === null); // prettier-ignore
+  const standing = standingReadings(rows, round).filter((each) => each.stationId === null && each.featureId === null);
   const doubtful = doubtfulPoints(rows, round);
   const charted = (point: Point): Vector | undefined => {
     const row = references.points.get(point.id)?.row;
@@ -38,19 +38,20 @@ export function surveyOf(rows: JobRows, round: Round, references: ChosenReferenc
   };
   const heads = new Map(rows.points.map((point) => [point.id, charted(point)]));
   const readings = [...bundles(standing)].flatMap((bundle) =>
-    bundle.flatMap((reading) =>
-      netReading(rows, reading, bundle, { codeOf, round, doubtful, heads }),
-    ),
+    bundle.flatMap((reading) => netReading(rows, reading, bundle, { codeOf, round, doubtful, heads })),
   );
   const positions = rows.points.map((point) => ({ point, at: charted(point) }));
-  const notEntering = standing.flatMap((each) => (each.fit === 'none' ? [codeOf.get(each.pointId!)!] : [])); // prettier-ignore
+  const notEntering = standing.flatMap((each) => (each.fit === 'none' ? [codeOf.get(each.pointId!)!] : []));
   if (positions.some(({ at }) => at)) {
     const survey = { points: startingPoints(positions, readings), readings };
     return { survey, start: 'chart', notEntering };
   }
   const sideOf = new Map(rows.points.map((point) => [point.code, point.side]));
   const rough = roughStart([...sideOf.keys()], readings, (code) => sideOf.get(code));
-  const points = rows.points.map(({ code }) => ({ id: code, start: rough.positions.get(code) ?? ([0, 0, 0] as const) })); // prettier-ignore
+  const points = rows.points.map(({ code }) => ({
+    id: code,
+    start: rough.positions.get(code) ?? ([0, 0, 0] as const),
+  }));
   return { survey: { points, readings }, start: 'readings', rough, notEntering };
 }
 
@@ -73,9 +74,19 @@ interface Context {
 }
 
 /** Spread a doubtful point adds to every reading at it, over and above the instrument's, mm. */
-const DOUBTFUL_SD: Readonly<Partial<Record<PointCondition['kind'], number>>> = { worn: 0.87, oval: 0.87, rusty: 1.5, rebuilt: 2 }; // prettier-ignore
+const DOUBTFUL_SD: Readonly<Partial<Record<PointCondition['kind'], number>>> = {
+  worn: 0.87,
+  oval: 0.87,
+  rusty: 1.5,
+  rebuilt: 2,
+};
 
-function netReading(rows: JobRows, reading: Reading, bundle: readonly Reading[], { codeOf, round, doubtful, heads }: Context): SurveyReading[] {
+function netReading(
+  rows: JobRows,
+  reading: Reading,
+  bundle: readonly Reading[],
+  { codeOf, round, doubtful, heads }: Context,
+): SurveyReading[] {
   const instrument = rows.instrumentVersions.find((each) => each.id === reading.instrumentVersionId)!;
   const ends = [reading.pointId, reading.toPointId].filter((id) => id !== null);
   const wear = ends.reduce((sum, id) => sum + (doubtful.get(id) ?? 0), 0);
@@ -91,15 +102,25 @@ function netReading(rows: JobRows, reading: Reading, bundle: readonly Reading[],
   if (reading.quantity === 'distance') {
     const { pointerFrom, pointerTo } = reading;
     const pointers = pointerFrom !== null && pointerTo !== null ? { pointers: [pointerFrom, pointerTo] as const } : {};
-    return [{ ...common, ...pointers, kind: reading.measure === 'level' ? 'plan' : 'distance', from: point, to: codeOf.get(reading.toPointId!)! }];
+    return [
+      {
+        ...common,
+        ...pointers,
+        kind: reading.measure === 'level' ? 'plan' : 'distance',
+        from: point,
+        to: codeOf.get(reading.toPointId!)!,
+      },
+    ];
   }
   if (reading.quantity === 'fixture') {
     const at = heads.get(reading.pointId!);
     return at && reading.fit !== 'none' ? [headReading(reading, point, at)] : [];
   }
-  const kind = ({ length: 'station', width: 'offset', height: 'height' } as const)[reading.quantity as 'length' | 'width' | 'height'];
+  const kind = ({ length: 'station', width: 'offset', height: 'height' } as const)[
+    reading.quantity as 'length' | 'width' | 'height'
+  ];
   return [{ ...common, kind, point }];
-} // prettier-ignore
+}
 
 /**
  * A head that enters says where its hole is, within its clearance: evenly anywhere in it when it enters
@@ -112,7 +133,11 @@ function headReading(reading: Reading, point: string, at: Vector): SurveyReading
 
 /** Points marked worn, oval, rusty or rebuilt in this round, with the variance that adds to their readings. */
 function doubtfulPoints(rows: JobRows, round: Round): Map<string, number> {
-  return new Map([...conditionsOf(rows, round)].flatMap(([id, kind]) => (DOUBTFUL_SD[kind] ? [[id, DOUBTFUL_SD[kind] ** 2] as const] : []))); // prettier-ignore
+  return new Map(
+    [...conditionsOf(rows, round)].flatMap(([id, kind]) =>
+      DOUBTFUL_SD[kind] ? [[id, DOUBTFUL_SD[kind] ** 2] as const] : [],
+    ),
+  );
 }
 
 export const versionOf = (rows: JobRows, reading: Reading): InstrumentVersion =>

@@ -48,9 +48,12 @@ export function walkTargets(rows: JobRows, round: Round, references: ChosenRefer
     return [{ id: point.code, side: point.side, position, opposite: opposite.get(point.code) }];
   });
   return planWalk(places, { ...hands, longest: LONGEST }).map(({ section, why, reading }) => ({
-    ...targetOf(reading), section, why, again: why === 'again',
+    ...targetOf(reading),
+    section,
+    why,
+    again: why === 'again',
   }));
-} // prettier-ignore
+}
 
 function targetOf(reading: SurveyReading): Pick<Target, 'key' | 'quantity' | 'measure' | 'codes'> {
   if (reading.kind === 'distance' || reading.kind === 'plan') {
@@ -80,8 +83,12 @@ export function chartedTargets(rows: JobRows, round: Round): Target[] {
     ];
   });
   const heights = [...new Set(lengths.flatMap(({ codes }) => codes))].map((code): Target => ({
-    key: keyOf('height', [code]), quantity: 'height', codes: [code], why: 'height', again: false,
-  })); // prettier-ignore
+    key: keyOf('height', [code]),
+    quantity: 'height',
+    codes: [code],
+    why: 'height',
+    again: false,
+  }));
   return [...lengths, ...heights];
 }
 
@@ -92,7 +99,13 @@ export interface Aim {
 }
 
 /** The readings that help most now towards the aim: every point, or every charted length. */
-export function helpfulTargets(rows: JobRows, judgement: RoundJudgement, hands: Hands, aim: Aim, count: number): Target[] {
+export function helpfulTargets(
+  rows: JobRows,
+  judgement: RoundJudgement,
+  hands: Hands,
+  aim: Aim,
+  count: number,
+): Target[] {
   const { solution } = judgement.net;
   if (!solution) return [];
   const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
@@ -101,10 +114,14 @@ export function helpfulTargets(rows: JobRows, judgement: RoundJudgement, hands: 
     aim.of === 'points'
       ? reachableCodes(rows, judgement).map((point) => ({ kind: 'point', point, plusMinus }))
       : rows.dimensions.map(({ fromPointId, toPointId, measure }) => ({
-          kind: 'pair', from: codeOf.get(fromPointId)!, to: codeOf.get(toPointId)!, measure: measure === 'level' ? 'plan' : 'distance', plusMinus,
+          kind: 'pair',
+          from: codeOf.get(fromPointId)!,
+          to: codeOf.get(toPointId)!,
+          measure: measure === 'level' ? 'plan' : 'distance',
+          plusMinus,
         }));
   return targetsTowards(rows, judgement, hands, wanted, count);
-} // prettier-ignore
+}
 
 /** Points of the solution that can be read now. */
 function reachableCodes(rows: JobRows, { net: { solution }, round }: RoundJudgement): string[] {
@@ -113,17 +130,26 @@ function reachableCodes(rows: JobRows, { net: { solution }, round }: RoundJudgem
 }
 
 /** The readings that bring down most what is wanted. */
-export function targetsTowards(rows: JobRows, judgement: RoundJudgement, hands: Hands, wanted: readonly Wanted[], count: number): Target[] {
+export function targetsTowards(
+  rows: JobRows,
+  judgement: RoundJudgement,
+  hands: Hands,
+  wanted: readonly Wanted[],
+  count: number,
+): Target[] {
   const { solution } = judgement.net;
   if (!solution) return [];
   const codes = reachableCodes(rows, judgement);
   const index = new Map(solution.survey.points.map(({ id }, i) => [id, i]));
-  const apart = (a: string, b: string) => Math.hypot(...[0, 1, 2].map((k) => solution.x[3 * index.get(a)! + k]! - solution.x[3 * index.get(b)! + k]!));
+  const apart = (a: string, b: string) =>
+    Math.hypot(...[0, 1, 2].map((k) => solution.x[3 * index.get(a)! + k]! - solution.x[3 * index.get(b)! + k]!));
   const candidates = codes.flatMap((from, i): SurveyReading[] => [
     { id: `h ${from}`, kind: 'height', point: from, value: 0, sigma: hands.height },
     ...codes.slice(i + 1).flatMap((to): SurveyReading[] => {
       const length = apart(from, to);
-      return length > 80 && length < LONGEST ? [{ id: `${from} ${to}`, kind: 'distance', from, to, value: length, sigma: hands.distance(length) }] : [];
+      return length > 80 && length < LONGEST
+        ? [{ id: `${from} ${to}`, kind: 'distance', from, to, value: length, sigma: hands.distance(length) }]
+        : [];
     }),
   ]);
   return proposeNext(solution, candidates, wanted, count).map(({ reading, before, after, checks }) => ({
@@ -132,10 +158,15 @@ export function targetsTowards(rows: JobRows, judgement: RoundJudgement, hands: 
     again: false,
     gain: { before, after },
   }));
-} // prettier-ignore
+}
 
 /** The targets still to be taken: those not read often enough in this round yet. */
-export function openTargets(rows: JobRows, round: Round, targets: readonly Target[], skipped: ReadonlySet<string>): Target[] {
+export function openTargets(
+  rows: JobRows,
+  round: Round,
+  targets: readonly Target[],
+  skipped: ReadonlySet<string>,
+): Target[] {
   const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
   const counts = new Map<string, number>();
   for (const reading of standingReadings(rows, round)) {
@@ -149,7 +180,7 @@ export function openTargets(rows: JobRows, round: Round, targets: readonly Targe
     return false;
   });
   return [...left.filter(({ key }) => !skipped.has(key)), ...left.filter(({ key }) => skipped.has(key))];
-} // prettier-ignore
+}
 
 function readKey(reading: Reading, codeOf: ReadonlyMap<string, string>): string | undefined {
   const codes = [reading.pointId, reading.toPointId].flatMap((id) => (id ? [codeOf.get(id)!] : []));

@@ -12,7 +12,7 @@ export interface LengthSeries {
   readonly values: readonly { readonly roundId: string; readonly value: number; readonly sd: number }[];
   /** Largest change between any two rounds by what both are known to: the telling ones have most. */
   readonly telling: number;
-} // prettier-ignore
+}
 
 export interface TimeRound {
   readonly id: string;
@@ -42,25 +42,43 @@ export function lengthsThroughTime(rows: JobRows): ThroughTime {
   const judged = rounds.map((round) => judgeRound(rows, round));
   const series = rows.dimensions.flatMap((dimension): LengthSeries[] => {
     const found = judged.map(({ dimensions }) => dimensions.find((each) => each.dimension.id === dimension.id));
-    const values = found.flatMap((each, i) => (each?.measured ? [{ roundId: rounds[i]!.id, value: each.measured.value, sd: each.measured.sd }] : []));
+    const values = found.flatMap((each, i) =>
+      each?.measured ? [{ roundId: rounds[i]!.id, value: each.measured.value, sd: each.measured.sd }] : [],
+    );
     if (values.length === 0) return [];
     const known = found.find((each) => each?.judged)?.judged;
-    const telling = Math.max(0, ...values.flatMap((a, i) => values.slice(i + 1).map((b) => Math.abs(b.value - a.value) / Math.hypot(a.sd, b.sd))));
+    const telling = Math.max(
+      0,
+      ...values.flatMap((a, i) => values.slice(i + 1).map((b) => Math.abs(b.value - a.value) / Math.hypot(a.sd, b.sd))),
+    );
     return [{ dimension, values, telling, ...(known ? { reference: known.reference, limit: known.limit } : {}) }];
   });
   return {
-    rounds: rounds.map((round) => ({ id: round.id, number: round.number, name: round.name, state: stateOf(rows, round).kind, at: round.startedAt })),
+    rounds: rounds.map((round) => ({
+      id: round.id,
+      number: round.number,
+      name: round.name,
+      state: stateOf(rows, round).kind,
+      at: round.startedAt,
+    })),
     series: series.sort((a, b) => b.telling - a.telling || b.values.length - a.values.length),
     events: eventsOf(rows),
   };
-} // prettier-ignore
+}
 
 function eventsOf(rows: JobRows): TimeEvent[] {
-  const code = (list: readonly { id: string; code: string }[], id: string) => list.find((each) => each.id === id)?.code ?? ''; // prettier-ignore
+  const code = (list: readonly { id: string; code: string }[], id: string) =>
+    list.find((each) => each.id === id)?.code ?? '';
   const braces = rows.braceEvents.flatMap(({ at, kind, braceId }): TimeEvent[] =>
-    kind === 'planned' ? [] : [{ at, kind: kind === 'fitted' ? 'braced' : 'unbraced', text: `brace ${code(rows.braces, braceId)} ${kind}` }],
-  ); // prettier-ignore
-  const pulls = rows.pullEvents.flatMap(({ at, kind, pullId }): TimeEvent[] => (kind === 'done' || kind === 'loaded' ? [{ at, kind: 'pulled', text: `pull ${code(rows.pulls, pullId)} ${kind}` }] : [])); // prettier-ignore
+    kind === 'planned'
+      ? []
+      : [{ at, kind: kind === 'fitted' ? 'braced' : 'unbraced', text: `brace ${code(rows.braces, braceId)} ${kind}` }],
+  );
+  const pulls = rows.pullEvents.flatMap(({ at, kind, pullId }): TimeEvent[] =>
+    kind === 'done' || kind === 'loaded'
+      ? [{ at, kind: 'pulled', text: `pull ${code(rows.pulls, pullId)} ${kind}` }]
+      : [],
+  );
   const steps = rows.stepEvents.flatMap(({ at, kind, stepId }): TimeEvent[] => {
     const step = rows.steps.find(({ id }) => id === stepId);
     if (kind !== 'done' || !step || (step.rung !== 'cut' && step.rung !== 'weld')) return [];

@@ -25,7 +25,8 @@ export function completions(
     ...subjects.points.map(({ code }) => code),
     ...(words.length === 1 ? subjects.stations.map(({ code }) => code) : []),
   ];
-  if (words.length === 2 && !subjects.points.some(({ code }) => code.toLowerCase() === words[0]!.toLowerCase())) return []; // prettier-ignore
+  if (words.length === 2 && !subjects.points.some(({ code }) => code.toLowerCase() === words[0]!.toLowerCase()))
+    return [];
   return codes
     .filter((code) => code.toLowerCase().startsWith(typed) && code.toLowerCase() !== typed)
     .slice(0, most)

@@ -104,7 +104,7 @@ describe('a line with more to it', () => {
   };
 
   it('holds the pointers of a tram gauge', () => {
-    expect(first('F1L S2L 1005 p 120 300')).toMatchObject({ value: 1005, pointerFrom: 120, pointerTo: 300 }); // prettier-ignore
+    expect(first('F1L S2L 1005 p 120 300')).toMatchObject({ value: 1005, pointerFrom: 120, pointerTo: 300 });
     expect(first('F1L S2L 1005 p 120/300 tip')).toMatchObject({ measure: 'tip', pointerTo: 300 });
     expect(refusal('F1L S2L 1005 p 120')).toContain('two pointer lengths');
   });
@@ -115,7 +115,7 @@ describe('a line with more to it', () => {
   });
 
   it('says how a fixture head enters', () => {
-    expect(first('F1L head tight 0.4')).toMatchObject({ quantity: 'fixture', fit: 'tight', value: 0.4 }); // prettier-ignore
+    expect(first('F1L head tight 0.4')).toMatchObject({ quantity: 'fixture', fit: 'tight', value: 0.4 });
     expect(first('F1L head no')).toMatchObject({ fit: 'none', value: 0.5 });
     expect(refusal('F1L head maybe')).toContain('how the head enters');
   });

@@ -28,8 +28,14 @@ export interface ShorthandReading {
 
 /** What most readings have none of. */
 const NOTHING = {
-  measure: null, pointId: null, toPointId: null, stationId: null, pointerFrom: null, pointerTo: null, fit: null,
-} as const; // prettier-ignore
+  measure: null,
+  pointId: null,
+  toPointId: null,
+  stationId: null,
+  pointerFrom: null,
+  pointerTo: null,
+  fit: null,
+} as const;
 
 export type ParsedLine =
   | {
@@ -40,9 +46,17 @@ export type ParsedLine =
   | { readonly ok: false; readonly reason: string };
 
 const QUANTITY_WORD: Readonly<Record<string, Quantity>> = {
-  l: 'length', length: 'length', w: 'width', width: 'width', h: 'height', height: 'height',
-  g: 'gap', gap: 'gap', f: 'flush', flush: 'flush',
-}; // prettier-ignore
+  l: 'length',
+  length: 'length',
+  w: 'width',
+  width: 'width',
+  h: 'height',
+  height: 'height',
+  g: 'gap',
+  gap: 'gap',
+  f: 'flush',
+  flush: 'flush',
+};
 
 const refuse = (reason: string): ParsedLine => ({ ok: false, reason });
 
@@ -63,8 +77,7 @@ export function parseLine(text: string, subjects: Subjects, unit: LengthUnit): P
   const rest = words.slice(named.words).join(' ');
   if (named.kind === 'point' && /^head\b/i.test(rest)) return readHead(rest, named.point, unit);
   if (named.kind === 'pair') return readDistance(rest, named.from, named.to, subjects, unit);
-  if (named.kind === 'station')
-    return readAmounts(rest, STATION_ORDER, unit, finishStation(named.id));
+  if (named.kind === 'station') return readAmounts(rest, STATION_ORDER, unit, finishStation(named.id));
   return readAmounts(rest, POINT_ORDER, unit, finishPoint(named.point));
 }
 
@@ -74,10 +87,7 @@ type Named =
   | { ok: true; kind: 'pair'; from: NamedPoint; to: NamedPoint; words: number }
   | { ok: true; kind: 'station'; id: string; words: number };
 
-function readSubject(
-  words: readonly string[],
-  subjects: Subjects,
-): Named | { ok: false; reason: string } {
+function readSubject(words: readonly string[], subjects: Subjects): Named | { ok: false; reason: string } {
   const find = (code: string | undefined) =>
     subjects.points.find((point) => point.code.toLowerCase() === code?.toLowerCase());
   const first = words[0]!;
@@ -100,11 +110,7 @@ function readSubject(
   }
   return { ok: false, reason: `no point or station "${first}" in this job` };
 
-  function pair(
-    from: NamedPoint,
-    to: NamedPoint,
-    count: number,
-  ): Named | { ok: false; reason: string } {
+  function pair(from: NamedPoint, to: NamedPoint, count: number): Named | { ok: false; reason: string } {
     if (from.id === to.id) return { ok: false, reason: `${from.code} to itself has no distance` };
     return { ok: true, kind: 'pair', from, to, words: count };
   }
@@ -112,15 +118,11 @@ function readSubject(
 
 /** `h`, `h215` or `h=215`: a quantity, not the code of a second point. */
 const startsWithQuantity = (word: string): boolean =>
-  /^head$/i.test(word) ||
-  QUANTITY_WORD[word.toLowerCase().replace(/[=\d.,+-].*$/, '')] !== undefined;
+  /^head$/i.test(word) || QUANTITY_WORD[word.toLowerCase().replace(/[=\d.,+-].*$/, '')] !== undefined;
 
 /** `F1L-S2L` as its two halves, at every dash or arrow: codes may hold dashes themselves. */
 const splits = (word: string): [string, string][] =>
-  [...word.matchAll(/[-–>]/g)].map((match) => [
-    word.slice(0, match.index),
-    word.slice(match.index + 1),
-  ]);
+  [...word.matchAll(/[-–>]/g)].map((match) => [word.slice(0, match.index), word.slice(match.index + 1)]);
 
 function readDistance(
   rest: string,
@@ -138,9 +140,7 @@ function readDistance(
   if (!parsed.ok) return refuse(parsed.reason);
   if (parsed.mm <= 0) return refuse(`a distance is above zero, not "${amount.trim()}"`);
   const ends = new Set([from.id, to.id]);
-  const charted = subjects.pairs.find(
-    (each) => ends.has(each.fromPointId) && ends.has(each.toPointId),
-  );
+  const charted = subjects.pairs.find((each) => ends.has(each.fromPointId) && ends.has(each.toPointId));
   const measure = (word?.[1]?.toLowerCase() as Measure | undefined) ?? charted?.measure ?? 'tip';
   return {
     ok: true,
@@ -166,9 +166,7 @@ const POINTERS = /\s(?:p|pointers)\s+([^\s/,]+)\s*[\s/]\s*([^\s/]+)\s*$/i;
 function readPointers(
   text: string,
   unit: LengthUnit,
-):
-  | { ok: true; amount: string; pointers?: readonly [number, number] }
-  | { ok: false; reason: string } {
+): { ok: true; amount: string; pointers?: readonly [number, number] } | { ok: false; reason: string } {
   const match = POINTERS.exec(text);
   if (!match)
     return /\sp(ointers)?\b/i.test(text)
@@ -201,8 +199,14 @@ function readLengthOrEdges(text: string, unit: LengthUnit): ReturnType<typeof pa
 }
 
 const FIT: Readonly<Record<string, Reading['fit']>> = {
-  free: 'free', freely: 'free', tight: 'tight', no: 'none', not: 'none', none: 'none', out: 'none',
-}; // prettier-ignore
+  free: 'free',
+  freely: 'free',
+  tight: 'tight',
+  no: 'none',
+  not: 'none',
+  none: 'none',
+  out: 'none',
+};
 /** Clearance of a head where none is typed, mm. */
 const USUAL_CLEARANCE = 0.5;
 
@@ -230,10 +234,7 @@ interface Amount {
   readonly signed: boolean;
 }
 
-const NEXT_AMOUNT = new RegExp(
-  String.raw`^\s*[,;]?\s*(?:([a-z]+)\s*=?\s*)?(${LENGTH_PATTERN})`,
-  'i',
-);
+const NEXT_AMOUNT = new RegExp(String.raw`^\s*[,;]?\s*(?:([a-z]+)\s*=?\s*)?(${LENGTH_PATTERN})`, 'i');
 
 /** Amounts either each behind its word (`h 215 l 120`) or bare in the usual order. */
 function readAmounts(
@@ -252,11 +253,9 @@ function readAmounts(
     const word = match[1]?.toLowerCase();
     if (word !== undefined) bare = false;
     const quantity = word === undefined ? order[amounts.length] : QUANTITY_WORD[word];
-    if (!quantity)
-      return refuse(word ? `"${word}" is not a quantity` : 'there is one number too many');
+    if (!quantity) return refuse(word ? `"${word}" is not a quantity` : 'there is one number too many');
     if (!order.includes(quantity)) return refuse(`a ${quantity} is not read here`);
-    if (amounts.some((each) => each.quantity === quantity))
-      return refuse(`the ${quantity} is given twice`);
+    if (amounts.some((each) => each.quantity === quantity)) return refuse(`the ${quantity} is given twice`);
     const parsed = parseLength(match[2]!, unit);
     if (!parsed.ok) return refuse(parsed.reason);
     warnings.push(...parsed.warnings);
@@ -276,10 +275,13 @@ const finishStation =
     return {
       ok: true,
       readings: amounts.map(({ quantity, mm }) => ({
-        ...NOTHING, quantity, value: mm, stationId,
+        ...NOTHING,
+        quantity,
+        value: mm,
+        stationId,
       })),
       warnings,
-    }; // prettier-ignore
+    };
   };
 
 const finishPoint =

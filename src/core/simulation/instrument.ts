@@ -29,7 +29,13 @@ export interface SimulatedReading {
  * @param share of readings that go wrong, 0 … 1
  * @returns undefined where the true shell has no such point
  */
-export function simulateReading(truth: TrueShell, target: SimulatedTarget, sd: number, share: number, random: Random): SimulatedReading | undefined {
+export function simulateReading(
+  truth: TrueShell,
+  target: SimulatedTarget,
+  sd: number,
+  share: number,
+  random: Random,
+): SimulatedReading | undefined {
   const wrong = random.next() < share;
   const mistake = wrong ? MISTAKES[Math.floor(random.next() * MISTAKES.length)]! : undefined;
   const codes = mistake === 'otherSide' ? swapLast(target.codes, truth) : target.codes;
@@ -41,15 +47,13 @@ export function simulateReading(truth: TrueShell, target: SimulatedTarget, sd: n
   const value = misread(read, target.quantity === 'height' && mistake === 'startMark' ? undefined : mistake);
   const sign = value < 0 ? '-' : '+';
   return { line: `${sign}${Math.abs(value).toFixed(1).padStart(7, '0')} mm`, ...(mistake ? { mistake } : {}) };
-} // prettier-ignore
+}
 
 /** The same target with its last point taken on the other side, where there is one. */
 function swapLast(codes: readonly string[], truth: TrueShell): readonly string[] {
   const last = codes.at(-1)!;
   const other = last.replace(/[LR]$/, (side) => (side === 'L' ? 'R' : 'L'));
-  return other !== last && truth.has(other) && !codes.includes(other)
-    ? [...codes.slice(0, -1), other]
-    : codes;
+  return other !== last && truth.has(other) && !codes.includes(other) ? [...codes.slice(0, -1), other] : codes;
 }
 
 function misread(value: number, mistake: Mistake | undefined): number {
@@ -59,7 +63,7 @@ function misread(value: number, mistake: Mistake | undefined): number {
   const text = Math.trunc(Math.abs(value)).toString();
   for (let i = text.length - 3; i >= 0; i--)
     if (text[i] !== text[i + 1])
-      return Number(text.slice(0, i) + text[i + 1]! + text[i]! + text.slice(i + 2)) + (Math.abs(value) % 1); // prettier-ignore
+      return Number(text.slice(0, i) + text[i + 1]! + text[i]! + text.slice(i + 2)) + (Math.abs(value) % 1);
   return value;
 }
 

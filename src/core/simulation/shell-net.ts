@@ -45,21 +45,26 @@ export function shellNet(options: ShellNetOptions, random: Random): ShellNet {
     .map(({ pair }) => pair);
   const readings: SurveyReading[] = [
     ...ids.map((point): SurveyReading => ({
-      id: `h-${point}`, kind: 'height', point, sigma: heightSigma,
+      id: `h-${point}`,
+      kind: 'height',
+      point,
+      sigma: heightSigma,
       value: truth.get(point)![2] + heightSigma * random.normal(),
     })),
     ...chosen.map(([from, to], i): SurveyReading => ({
-      id: `d${i}`, kind: 'distance', from, to, sigma,
+      id: `d${i}`,
+      kind: 'distance',
+      from,
+      to,
+      sigma,
       value: distance(truth.get(from)!, truth.get(to)!) + sigma * random.normal(),
     })),
-  ]; // prettier-ignore
+  ];
   const points = ids.map((id): SurveyPoint => {
     const hold = options.hold?.(id);
     const start = truth
       .get(id)!
-      .map((value) =>
-        hold === undefined ? value + startOff * (2 * random.next() - 1) : value,
-      ) as unknown as Vector;
+      .map((value) => (hold === undefined ? value + startOff * (2 * random.next() - 1) : value)) as unknown as Vector;
     return { id, start, ...(hold === undefined ? {} : { hold }) };
   });
   return { survey: { points, readings }, truth };

@@ -35,7 +35,7 @@ export type Congruence =
       /** Global test of the stable points: statistic, degrees of freedom and its probability. */
       readonly global: { readonly chiSquare: number; readonly freedoms: number; readonly probability: number };
     }
-  | { readonly ok: false; readonly reason: string }; // prettier-ignore
+  | { readonly ok: false; readonly reason: string };
 
 /** Chance of calling an unmoved shell moved, per family of tests. */
 export const FAMILY_LEVEL = 0.05;
@@ -58,31 +58,51 @@ export function congruence(earlier: FreeRound, later: FreeRound): Congruence {
       reason: `the rounds have ${ids.length === 0 ? 'no' : `only ${ids.length}`} located points in common: measure at least ${FEWEST} of the earlier round’s points again`,
     };
   const motion = roughMotion(ids, earlier, later);
-  if (!motion) return { ok: false, reason: 'the points the rounds have in common lie on one line: measure one well off that line again' }; // prettier-ignore
-  const differences = ids.map((id) => subtract(place(motion, later.points.get(id)! as Position<'round'>), earlier.points.get(id)!)); // prettier-ignore
-  const spread = jointMatrix(ids, earlier.joint).add(turned(jointMatrix(ids, later.joint), motion.rotation)); // prettier-ignore
-  const covariance = withFreeMotion(spread, ids.map((id) => earlier.points.get(id)!)); // prettier-ignore
-  const all = StableSet.of(differences, covariance, ids.map((_, i) => i)); // prettier-ignore
+  if (!motion)
+    return {
+      ok: false,
+      reason: 'the points the rounds have in common lie on one line: measure one well off that line again',
+    };
+  const differences = ids.map((id) =>
+    subtract(place(motion, later.points.get(id)! as Position<'round'>), earlier.points.get(id)!),
+  );
+  const spread = jointMatrix(ids, earlier.joint).add(turned(jointMatrix(ids, later.joint), motion.rotation));
+  const covariance = withFreeMotion(
+    spread,
+    ids.map((id) => earlier.points.get(id)!),
+  );
+  const all = StableSet.of(
+    differences,
+    covariance,
+    ids.map((_, i) => i),
+  );
   const agree = agreeing(ids, earlier, later);
-  const sets = [release(all), release(StableSet.of(differences, covariance, agree))].map((set) => extend(set, ids.length)); // prettier-ignore
+  const sets = [release(all), release(StableSet.of(differences, covariance, agree))].map((set) =>
+    extend(set, ids.length),
+  );
   const largest = sets.reduce((best, set) => (set.size > best.size ? set : best));
   const stable = largest.fresh();
   if (stable.size < FEWEST - 1)
-    return { ok: false, reason: 'no three points kept their places among themselves: the rounds have nothing stable to be joined on' }; // prettier-ignore
+    return {
+      ok: false,
+      reason: 'no three points kept their places among themselves: the rounds have nothing stable to be joined on',
+    };
   const tests = testAll(stable, ids.length);
-  const rejected = holm(tests.map(({ probability }) => probability), FAMILY_LEVEL); // prettier-ignore
+  const rejected = holm(
+    tests.map(({ probability }) => probability),
+    FAMILY_LEVEL,
+  );
   const freedoms = 3 * stable.size - 6;
   const chiSquare = stable.chiSquare();
   return {
     ok: true,
     stable: stable.members.map((i) => ids[i]!),
-    tests: tests.map((test, i) => ({ ...test, id: ids[i]!, stable: stable.members.includes(i), moved: rejected[i]! })), // prettier-ignore
+    tests: tests.map((test, i) => ({ ...test, id: ids[i]!, stable: stable.members.includes(i), moved: rejected[i]! })),
     global: { chiSquare, freedoms, probability: chiSquareTail(chiSquare, freedoms) },
   };
 }
 
-const passes = (set: StableSet): boolean =>
-  set.chiSquare() <= chiSquareLimit(FAMILY_LEVEL, 3 * set.size - 6);
+const passes = (set: StableSet): boolean => set.chiSquare() <= chiSquareLimit(FAMILY_LEVEL, 3 * set.size - 6);
 
 /** Releases point after point, always the one that lowers the statistic most, until the rest is congruent. */
 function release(from: StableSet): StableSet {
@@ -132,7 +152,7 @@ const pairsOf = (ids: readonly string[], earlier: FreeRound, later: FreeRound) =
 function roughMotion(ids: readonly string[], earlier: FreeRound, later: FreeRound): RigidMotion | undefined {
   const fit = fitSelected(pairsOf(ids, earlier, later).map((pair) => ({ ...pair, sigma: 1 })));
   return fit.ok ? fit.motion : undefined;
-} // prettier-ignore
+}
 
 /** The largest set whose points are no farther off than three times their own spread in both rounds. */
 function agreeing(ids: readonly string[], earlier: FreeRound, later: FreeRound): number[] {

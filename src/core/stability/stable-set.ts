@@ -29,13 +29,14 @@ export class StableSet {
     const block = new Float64Array(size * size);
     members.forEach((a, i) =>
       members.forEach((b, k) => {
-        for (let r = 0; r < 3; r++) for (let c = 0; c < 3; c++) block[(3 * i + r) * size + 3 * k + c] = covariance.get(3 * a + r, 3 * b + c);
+        for (let r = 0; r < 3; r++)
+          for (let c = 0; c < 3; c++) block[(3 * i + r) * size + 3 * k + c] = covariance.get(3 * a + r, 3 * b + c);
       }),
     );
     const factor = factorise(block, size);
     if (!factor) throw new Error('the covariance of the differences is not definite');
     return new StableSet(differences, covariance, members, invert(factor));
-  } // prettier-ignore
+  }
 
   get size(): number {
     return this.members.length;
@@ -62,7 +63,10 @@ export class StableSet {
   /** dᵀ W d: χ² with 3·members − 6 degrees of freedom where none moved. */
   chiSquare(): number {
     const weighted = this.weighted();
-    return this.members.reduce((sum, i, k) => sum + this.differences[i]!.reduce((own, d, axis) => own + d * weighted[3 * k + axis]!, 0), 0); // prettier-ignore
+    return this.members.reduce(
+      (sum, i, k) => sum + this.differences[i]!.reduce((own, d, axis) => own + d * weighted[3 * k + axis]!, 0),
+      0,
+    );
   }
 
   /** Every member against the other members. */
@@ -83,14 +87,16 @@ export class StableSet {
 
   private block(k: number): Matrix {
     const size = 3 * this.size;
-    return new Matrix([0, 1, 2].map((r) => [0, 1, 2].map((c) => this.weights[(3 * k + r) * size + 3 * k + c]!))); // prettier-ignore
+    return new Matrix([0, 1, 2].map((r) => [0, 1, 2].map((c) => this.weights[(3 * k + r) * size + 3 * k + c]!)));
   }
 
   /** G = W Σₛᵢ, the point's difference less what the members let expect, and the covariance of that. */
   private expected(point: number): { gain: Matrix; change: Matrix; covariance: Matrix } {
     const size = 3 * this.size;
     const cross = Matrix.zeros(size, 3);
-    this.members.forEach((member, k) => cross.setSubMatrix(this.covariance.subMatrix(3 * member, 3 * member + 2, 3 * point, 3 * point + 2), 3 * k, 0)); // prettier-ignore
+    this.members.forEach((member, k) =>
+      cross.setSubMatrix(this.covariance.subMatrix(3 * member, 3 * member + 2, 3 * point, 3 * point + 2), 3 * k, 0),
+    );
     const gain = Matrix.zeros(size, 3);
     for (let i = 0; i < size; i++)
       for (let c = 0; c < 3; c++) {
@@ -124,7 +130,7 @@ export class StableSet {
         weights[i * wide + k] = sum;
       }
     for (let c = 0; c < 3; c++) {
-      for (let i = 0; i < size; i++) weights[i * wide + size + c] = weights[(size + c) * wide + i] = -share.get(i, c); // prettier-ignore
+      for (let i = 0; i < size; i++) weights[i * wide + size + c] = weights[(size + c) * wide + i] = -share.get(i, c);
       for (let r = 0; r < 3; r++) weights[(size + r) * wide + size + c] = inverted.get(r, c);
     }
     return new StableSet(this.differences, this.covariance, [...this.members, point], weights);
@@ -137,14 +143,21 @@ export class StableSet {
     const kept = Array.from({ length: size }, (_, i) => i).filter((i) => Math.floor(i / 3) !== k);
     const weights = new Float64Array(kept.length ** 2);
     kept.forEach((row, i) => {
-      const share = [0, 1, 2].map((c) => [0, 1, 2].reduce((sum, r) => sum + this.weights[row * size + 3 * k + r]! * inverted.get(r, c), 0)); // prettier-ignore
+      const share = [0, 1, 2].map((c) =>
+        [0, 1, 2].reduce((sum, r) => sum + this.weights[row * size + 3 * k + r]! * inverted.get(r, c), 0),
+      );
       kept.forEach((column, j) => {
         let value = this.weights[row * size + column]!;
         for (let c = 0; c < 3; c++) value -= share[c]! * this.weights[(3 * k + c) * size + column]!;
         weights[i * kept.length + j] = value;
       });
     });
-    return new StableSet(this.differences, this.covariance, this.members.filter((_, m) => m !== k), weights); // prettier-ignore
+    return new StableSet(
+      this.differences,
+      this.covariance,
+      this.members.filter((_, m) => m !== k),
+      weights,
+    );
   }
 }
 

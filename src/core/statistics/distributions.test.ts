@@ -1,12 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import {
-  ABOVE_TWO_SD,
-  chiSquareLimit,
-  chiSquareTail,
-  holm,
-  studentLimit,
-  twoSidedTail,
-} from './distributions';
+import { ABOVE_TWO_SD, chiSquareLimit, chiSquareTail, holm, studentLimit, twoSidedTail } from './distributions';
 
 describe('distributions, against printed tables', () => {
   it('χ²', () => {
@@ -28,6 +21,11 @@ describe('Holm’s correction', () => {
   });
   it('keeps false alarms of any of fifty true hypotheses rare', () => {
     // Evenly spread probabilities: the smallest of fifty is one in fifty, far above 5 % / 50.
-    expect(holm(Array.from({ length: 50 }, (_, i) => (i + 1) / 50), 0.05).some(Boolean)).toBe(false);
+    expect(
+      holm(
+        Array.from({ length: 50 }, (_, i) => (i + 1) / 50),
+        0.05,
+      ).some(Boolean),
+    ).toBe(false);
   });
-}); // prettier-ignore
+});

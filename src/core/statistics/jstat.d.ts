@@ -7,4 +7,4 @@ declare module 'jstat' {
   };
   const whole: { readonly jStat: typeof jStat };
   export default whole;
-} // prettier-ignore
+}

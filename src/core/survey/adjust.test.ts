@@ -18,15 +18,35 @@ const reason = (survey: Survey): string => {
   return result.ok ? 'determined' : result.reason;
 };
 const free = (id: string, ...start: [number, number, number]): SurveyPoint => ({ id, start });
-const fixed = (id: string, ...start: [number, number, number]): SurveyPoint => ({ id, start, hold: 'fixed' }); // prettier-ignore
+const fixed = (id: string, ...start: [number, number, number]): SurveyPoint => ({ id, start, hold: 'fixed' });
 let count = 0;
-const tape = (from: string, to: string, value: number, sigma = 0.5): SurveyReading => ({ id: `r${count++}`, kind: 'distance', from, to, value, sigma }); // prettier-ignore
-const height = (point: string, value: number, sigma = 0.5): SurveyReading => ({ id: `r${count++}`, kind: 'height', point, value, sigma }); // prettier-ignore
+const tape = (from: string, to: string, value: number, sigma = 0.5): SurveyReading => ({
+  id: `r${count++}`,
+  kind: 'distance',
+  from,
+  to,
+  value,
+  sigma,
+});
+const height = (point: string, value: number, sigma = 0.5): SurveyReading => ({
+  id: `r${count++}`,
+  kind: 'height',
+  point,
+  value,
+  sigma,
+});
 
 describe('the adjustment of a net', () => {
   it('levels three heights in a ring as one does by hand: the misclosure is shared by the weights', () => {
     // A → B → C → A rises 100.0, 50.0, −150.9: the misclosure of −0.9 is shared as 1 : 1 : 4.
-    const rise = (from: string, to: string, value: number, sigma: number): SurveyReading => ({ id: from + to, kind: 'rise', from, to, value, sigma }); // prettier-ignore
+    const rise = (from: string, to: string, value: number, sigma: number): SurveyReading => ({
+      id: from + to,
+      kind: 'rise',
+      from,
+      to,
+      value,
+      sigma,
+    });
     const at = (id: string, ...start: [number, number, number]) => fixed(id, ...start);
     const flat = (point: string, x: number, y: number): SurveyReading[] => [
       { id: `${point}x`, kind: 'station', point, value: x, sigma: 1 },
@@ -34,23 +54,34 @@ describe('the adjustment of a net', () => {
     ];
     const { points, readings, varianceFactor } = done({
       points: [at('A', 0, 0, 0), free('B', 500, 3, 90), free('C', 0, 500, 160)],
-      readings: [rise('A', 'B', 100, 1), rise('B', 'C', 50, 1), rise('C', 'A', -150.9, 2), ...flat('B', 500, 0), ...flat('C', 0, 500)],
-    }); // prettier-ignore
+      readings: [
+        rise('A', 'B', 100, 1),
+        rise('B', 'C', 50, 1),
+        rise('C', 'A', -150.9, 2),
+        ...flat('B', 500, 0),
+        ...flat('C', 0, 500),
+      ],
+    });
     expect(points[1]!.z).toBeCloseTo(100.15, 9);
     expect(points[2]!.z).toBeCloseTo(150.3, 9);
-    expect(readings.slice(0, 3).map((each) => each.redundancy)).toEqual([1 / 6, 1 / 6, 4 / 6].map((r) => expect.closeTo(r, 9))); // prettier-ignore
+    expect(readings.slice(0, 3).map((each) => each.redundancy)).toEqual(
+      [1 / 6, 1 / 6, 4 / 6].map((r) => expect.closeTo(r, 9)),
+    );
     expect(varianceFactor).toBeCloseTo(0.9 ** 2 / 6, 9);
   });
 
   it('takes the difference of the pointers of a tram gauge into the tip distance', () => {
     const pointed: SurveyReading = { ...tape('A', 'P', 400), pointers: [350, 50] } as SurveyReading;
-    const { readings } = done({ points: [fixed('A', 0, 0, 0), fixed('P', 400, 0, 300)], readings: [pointed] }); // prettier-ignore
+    const { readings } = done({ points: [fixed('A', 0, 0, 0), fixed('P', 400, 0, 300)], readings: [pointed] });
     expect(readings[0]!.residual).toBeCloseTo(0, 9);
   });
 
   it('converges from starting values 60 mm off', () => {
     for (let seed = 1; seed <= 20; seed++) {
-      const net = shellNet({ points: 24, distances: 140, startOff: 60, hold: (id) => (/P0|P9R/.test(id) ? 'fixed' : undefined) }, seeded(seed)); // prettier-ignore
+      const net = shellNet(
+        { points: 24, distances: 140, startOff: 60, hold: (id) => (/P0|P9R/.test(id) ? 'fixed' : undefined) },
+        seeded(seed),
+      );
       for (const { id, x, y, z, sx, sy, sz } of done(net.survey).points) {
         const [tx, ty, tz] = net.truth.get(id)!;
         expect(Math.abs(x - tx)).toBeLessThanOrEqual(5 * sx);
@@ -62,12 +93,13 @@ describe('the adjustment of a net', () => {
 
   it('lets a net that nothing holds float to the place nearest to its start', () => {
     const { survey } = shellNet({ points: 10, distances: 45, startOff: 8 }, seeded(3));
-    const distancesOnly = { ...survey, readings: survey.readings.filter((r) => r.kind === 'distance') }; // prettier-ignore
+    const distancesOnly = { ...survey, readings: survey.readings.filter((r) => r.kind === 'distance') };
     const { datum, points, degreesOfFreedom: degrees } = done(distancesOnly);
     expect(datum).toBe('inner');
     expect(degrees).toBe(45 - 30 + 6);
     // Nearest: the corrections have no mean and no turn left in them.
-    const shift = (axis: 0 | 1 | 2) => points.reduce((sum, p, i) => sum + [p.x, p.y, p.z][axis]! - survey.points[i]!.start[axis], 0); // prettier-ignore
+    const shift = (axis: 0 | 1 | 2) =>
+      points.reduce((sum, p, i) => sum + [p.x, p.y, p.z][axis]! - survey.points[i]!.start[axis], 0);
     for (const axis of [0, 1, 2] as const) expect(shift(axis)).toBeCloseTo(0, 5);
     const moment = points.reduce((sum, p, i) => {
       const [sx, sy] = survey.points[i]!.start;
@@ -77,8 +109,11 @@ describe('the adjustment of a net', () => {
   });
 
   it('calls a net with one point held fixed and turning about it an inner datum of three freedoms', () => {
-    const { survey } = shellNet({ points: 8, distances: 28, hold: (id) => (id === 'P0L' ? 'fixed' : undefined) }, seeded(4)); // prettier-ignore
-    const result = solveNet({ ...survey, readings: survey.readings.filter((r) => r.kind === 'distance') }); // prettier-ignore
+    const { survey } = shellNet(
+      { points: 8, distances: 28, hold: (id) => (id === 'P0L' ? 'fixed' : undefined) },
+      seeded(4),
+    );
+    const result = solveNet({ ...survey, readings: survey.readings.filter((r) => r.kind === 'distance') });
     expect(result.ok && result.solution.freedoms).toBe(3);
   });
 
@@ -86,23 +121,34 @@ describe('the adjustment of a net', () => {
     const random = seeded(11);
     const truth = { S: [1500, 800, 100], T: [1500, 0, 100] } as const;
     const readings = (noise: () => number): SurveyReading[] => [
-      tape('P', 'S', 1700 + 0.5 * noise()), tape('Q', 'T', 1700 + 0.5 * noise()), tape('P', 'T', 1500 + 0.5 * noise()),
-      tape('Q', 'S', 1500 + 0.5 * noise()), tape('S', 'T', 800 + 0.5 * noise()),
-      height('S', 100 + 0.5 * noise()), height('T', 100 + 0.5 * noise()),
-    ]; // prettier-ignore
-    const points = [fixed('P', 0, 0, 100), fixed('Q', 0, 800, 100), free('S', ...truth.S), free('T', ...truth.T)]; // prettier-ignore
-    const runs = Array.from({ length: 2000 }, () => done({ points, readings: readings(random.normal) }).points[2]!); // prettier-ignore
-    for (const [axis, sd, centre] of [['x', 'sx', 1500], ['y', 'sy', 800], ['z', 'sz', 100]] as const) {
+      tape('P', 'S', 1700 + 0.5 * noise()),
+      tape('Q', 'T', 1700 + 0.5 * noise()),
+      tape('P', 'T', 1500 + 0.5 * noise()),
+      tape('Q', 'S', 1500 + 0.5 * noise()),
+      tape('S', 'T', 800 + 0.5 * noise()),
+      height('S', 100 + 0.5 * noise()),
+      height('T', 100 + 0.5 * noise()),
+    ];
+    const points = [fixed('P', 0, 0, 100), fixed('Q', 0, 800, 100), free('S', ...truth.S), free('T', ...truth.T)];
+    const runs = Array.from({ length: 2000 }, () => done({ points, readings: readings(random.normal) }).points[2]!);
+    for (const [axis, sd, centre] of [
+      ['x', 'sx', 1500],
+      ['y', 'sy', 800],
+      ['z', 'sz', 100],
+    ] as const) {
       const spread = Math.sqrt(runs.reduce((sum, run) => sum + (run[axis] - centre) ** 2, 0) / 2000);
       expect(spread / runs[0]![sd]).toBeGreaterThan(0.94);
       expect(spread / runs[0]![sd]).toBeLessThan(1.06);
-    } // prettier-ignore
+    }
   });
 
   it('states uncertainties that hold: over 200 nets 94 to 97 % of the coordinates lie within two of them', () => {
     let [within, all] = [0, 0];
     for (let seed = 1; seed <= 200; seed++) {
-      const net = shellNet({ points: 14, distances: 50, hold: (id) => (/P0|P6R/.test(id) ? 'fixed' : undefined) }, seeded(seed)); // prettier-ignore
+      const net = shellNet(
+        { points: 14, distances: 50, hold: (id) => (/P0|P6R/.test(id) ? 'fixed' : undefined) },
+        seeded(seed),
+      );
       for (const point of done(net.survey).points) {
         if (point.sx === 0) continue;
         const truth = net.truth.get(point.id)!;
@@ -118,7 +164,11 @@ describe('the adjustment of a net', () => {
 });
 
 describe('what must not depend on where the shell stands', () => {
-  const turn = (angle: number, [x, y, z]: Vector): Vector => [Math.cos(angle) * x - Math.sin(angle) * y, Math.sin(angle) * x + Math.cos(angle) * y, z]; // prettier-ignore
+  const turn = (angle: number, [x, y, z]: Vector): Vector => [
+    Math.cos(angle) * x - Math.sin(angle) * y,
+    Math.sin(angle) * x + Math.cos(angle) * y,
+    z,
+  ];
   const moved = (survey: Survey, move: (at: Vector) => Vector, shift: Vector): Survey => ({
     points: survey.points.map((point) => ({ ...point, start: move(point.start) })),
     readings: survey.readings.map((reading) =>
@@ -127,7 +177,7 @@ describe('what must not depend on where the shell stands', () => {
   });
 
   it('changes no residual when the whole net is shifted and turned about the upright', () => {
-    const net = shellNet({ points: 10, distances: 36, hold: (id) => (id === 'P0L' ? 0.5 : undefined) }, seeded(5)); // prettier-ignore
+    const net = shellNet({ points: 10, distances: 36, hold: (id) => (id === 'P0L' ? 0.5 : undefined) }, seeded(5));
     const before = done(net.survey).readings.map((each) => each.residual as number);
     fc.assert(
       fc.property(fc.integer({ min: -180, max: 180 }), fc.integer({ min: -900, max: 900 }), (degrees, amount) => {
@@ -136,18 +186,23 @@ describe('what must not depend on where the shell stands', () => {
           const [x, y, z] = turn((degrees * Math.PI) / 180, at);
           return [x + shift[0], y + shift[1], z + shift[2]];
         };
-        done(moved(net.survey, put, shift)).readings.forEach((each, i) => expect(each.residual).toBeCloseTo(before[i]!, 5));
+        done(moved(net.survey, put, shift)).readings.forEach((each, i) =>
+          expect(each.residual).toBeCloseTo(before[i]!, 5),
+        );
       }),
       { numRuns: 20 },
-    ); // prettier-ignore
+    );
   });
 
   it('has redundancies, those of holds included, that add up to the degrees of freedom', () => {
     for (let seed = 1; seed <= 10; seed++) {
-      const net = shellNet({ points: 9, distances: 30, hold: (id) => (id === 'P1L' ? 0.8 : id === 'P0R' ? 'fixed' : undefined) }, seeded(seed)); // prettier-ignore
+      const net = shellNet(
+        { points: 9, distances: 30, hold: (id) => (id === 'P1L' ? 0.8 : id === 'P0R' ? 'fixed' : undefined) },
+        seeded(seed),
+      );
       const result = solveNet(net.survey);
       if (!result.ok) throw new Error(result.why);
-      const sum = checkObservations(result.solution).reduce((all, check) => all + check.redundancy, 0); // prettier-ignore
+      const sum = checkObservations(result.solution).reduce((all, check) => all + check.redundancy, 0);
       expect(sum).toBeCloseTo(degreesOfFreedom(result.solution), 6);
     }
   });
@@ -157,9 +212,12 @@ describe('a net that is not determined', () => {
   const base = [fixed('A', 0, 0, 0), fixed('B', 1000, 0, 0), fixed('C', 0, 900, 0)];
 
   it('names the point and the least that would fix it', () => {
-    expect(reason({ points: [...base, free('R4R', 700, 600, 40)], readings: [tape('A', 'R4R', 925), tape('B', 'R4R', 672)] })).toMatch(
-      /^point "R4R" is not determined: add a (height|width) or a third distance$/,
-    ); // prettier-ignore
+    expect(
+      reason({
+        points: [...base, free('R4R', 700, 600, 40)],
+        readings: [tape('A', 'R4R', 925), tape('B', 'R4R', 672)],
+      }),
+    ).toMatch(/^point "R4R" is not determined: add a (height|width) or a third distance$/);
   });
 
   it('is content with a height in its place', () => {
@@ -168,14 +226,19 @@ describe('a net that is not determined', () => {
   });
 
   it('names every point of a piece that hangs on nothing', () => {
-    const text = reason({ points: [...base, free('D', 300, 300, 200), free('E', 500, 400, 250)], readings: [tape('D', 'E', 229)] }); // prettier-ignore
+    const text = reason({
+      points: [...base, free('D', 300, 300, 200), free('E', 500, 400, 250)],
+      readings: [tape('D', 'E', 229)],
+    });
     expect(text).toContain('points "D", "E" are not determined');
     expect(text.split('\n')).toHaveLength(1);
   });
 
   it('solves a net that starts flat but is not: three distances to a point above a plane', () => {
     const at = [400, 300, 500] as const;
-    const readings = (['A', 'B', 'C'] as const).map((from, i) => tape(from, 'T', Math.hypot(at[0] - base[i]!.start[0], at[1] - base[i]!.start[1], at[2]))); // prettier-ignore
+    const readings = (['A', 'B', 'C'] as const).map((from, i) =>
+      tape(from, 'T', Math.hypot(at[0] - base[i]!.start[0], at[1] - base[i]!.start[1], at[2])),
+    );
     const top = done({ points: [...base, free('T', 390, 310, 0)], readings }).points[3]!;
     expect(Math.abs(top.z)).toBeCloseTo(500, 5);
     expect(top.x).toBeCloseTo(400, 5);
@@ -183,7 +246,7 @@ describe('a net that is not determined', () => {
 
   it('says so when there is nothing at all, and takes a net that is held throughout', () => {
     expect(reason({ points: [], readings: [] })).toMatch(/no points/);
-    const { degreesOfFreedom: degrees, readings } = done({ points: base, readings: [tape('A', 'B', 1000.4)] }); // prettier-ignore
+    const { degreesOfFreedom: degrees, readings } = done({ points: base, readings: [tape('A', 'B', 1000.4)] });
     expect(degrees).toBe(1);
     expect(readings[0]).toMatchObject({ redundancy: 1, w: expect.closeTo(-0.8, 6) });
   });
@@ -192,9 +255,19 @@ describe('a net that is not determined', () => {
 describe('the robust solution', () => {
   it('finds three gross errors that plain least squares smears, and comes out near the truth', () => {
     for (let seed = 1; seed <= 10; seed++) {
-      const net = shellNet({ points: 16, distances: 90, hold: (id) => (/P0|P7R/.test(id) ? 'fixed' : undefined) }, seeded(seed)); // prettier-ignore
+      const net = shellNet(
+        { points: 16, distances: 90, hold: (id) => (/P0|P7R/.test(id) ? 'fixed' : undefined) },
+        seeded(seed),
+      );
       const wrong = ['d5', 'd31', 'd62'];
-      const spoiled = { ...net.survey, readings: net.survey.readings.map((reading) => (wrong.includes(reading.id) ? ({ ...reading, value: (reading.value as number) + 60 } as SurveyReading) : reading)) }; // prettier-ignore
+      const spoiled = {
+        ...net.survey,
+        readings: net.survey.readings.map((reading) =>
+          wrong.includes(reading.id)
+            ? ({ ...reading, value: (reading.value as number) + 60 } as SurveyReading)
+            : reading,
+        ),
+      };
       const { downWeighted, points } = done(spoiled, { robust: true });
       expect(downWeighted).toEqual(expect.arrayContaining(wrong));
       expect(downWeighted!.length).toBeLessThan(9);
@@ -204,7 +277,10 @@ describe('the robust solution', () => {
   });
 
   it('is the plain one where nothing is wrong', () => {
-    const net = shellNet({ points: 8, distances: 24, hold: (id) => (/P0|P3R/.test(id) ? 'fixed' : undefined) }, seeded(2)); // prettier-ignore
+    const net = shellNet(
+      { points: 8, distances: 24, hold: (id) => (/P0|P3R/.test(id) ? 'fixed' : undefined) },
+      seeded(2),
+    );
     const [plain, robust] = [done(net.survey), done(net.survey, { robust: true })];
     expect(robust.downWeighted).toEqual([]);
     robust.points.forEach((point, i) => expect(point.x).toBeCloseTo(plain.points[i]!.x, 6));

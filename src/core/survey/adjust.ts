@@ -1,12 +1,7 @@
 import { AXES, type Axis } from '../geometry/vector';
 import type { ReadingFacts } from './causes';
 import { loosePoints, looseSentence, type LoosePoint } from './loose';
-import {
-  checkObservations,
-  degreesOfFreedom,
-  varianceFactor,
-  type ObservationCheck,
-} from './reliability';
+import { checkObservations, degreesOfFreedom, varianceFactor, type ObservationCheck } from './reliability';
 import { solveRobustly } from './robust';
 import { atFullWeight, solveNet, type NetSolution } from './solve';
 import { accuse } from './suspects';
@@ -98,32 +93,36 @@ export function adjust(survey: Survey, options: AdjustOptions = {}): AdjustResul
       degreesOfFreedom: degreesOfFreedom(solution),
       varianceFactor: varianceFactor(solution),
       points: survey.points.map((point, i) => {
-        const [x, y, z] = [0, 1, 2].map((axis) => solution.x[3 * i + axis]!) as [number, number, number]; // prettier-ignore
-        const [sx, sy, sz] = [0, 1, 2].map((axis) => coordinateSd(solution, i, axis)) as [number, number, number]; // prettier-ignore
+        const [x, y, z] = [0, 1, 2].map((axis) => solution.x[3 * i + axis]!) as [number, number, number];
+        const [sx, sy, sz] = [0, 1, 2].map((axis) => coordinateSd(solution, i, axis)) as [number, number, number];
         return { id: point.id, x, y, z, sx, sy, sz };
       }),
       readings,
       held,
       suspects: suspectsOf(solution, checks, options),
       ...(options.robust
-        ? { downWeighted: survey.readings.filter((_, r) => checks.some((check, i) => check.observation.reading === r && solution.kept[i]! < 1)).map(({ id }) => id) }
+        ? {
+            downWeighted: survey.readings
+              .filter((_, r) => checks.some((check, i) => check.observation.reading === r && solution.kept[i]! < 1))
+              .map(({ id }) => id),
+          }
         : {}),
     },
   };
-} // prettier-ignore
+}
 
 /** One standard deviation of a coordinate from the a-priori sigmas, mm; zero for a fixed point. */
 export function coordinateSd({ covariance, equations }: NetSolution, point: number, axis: number): number {
   const first = equations.column[point]!;
   const at = first + axis;
   return first < 0 ? 0 : Math.sqrt(Math.max(0, covariance[at * equations.unknowns + at]!));
-} // prettier-ignore
+}
 
 /** The scalar checks as their readings and held points have them. */
 function gather(survey: Survey, checks: readonly ObservationCheck[]): Pick<Adjustment, 'readings' | 'held'> {
   const readings: AdjustedReading[] = [];
   const held: Adjustment['held'][number][] = [];
-  for (let i = 0; i < checks.length; ) {
+  for (let i = 0; i < checks.length;) {
     const { observation } = checks[i]!;
     const reading = survey.readings[observation.reading];
     const count = !reading || reading.kind === 'position' ? 3 : 1;
@@ -134,17 +133,23 @@ function gather(survey: Survey, checks: readonly ObservationCheck[]): Pick<Adjus
     const w = each((check) => check.w);
     if (reading)
       readings.push({
-        id: reading.id, residual, w,
+        id: reading.id,
+        residual,
+        w,
         redundancy: each((check) => check.redundancy),
         smallestDetectable: each((check) => check.smallestDetectable),
         suspect: each((check) => check.suspect),
       });
     else
-      held.push({ id: survey.points[observation.a]!.id, residual: residual as [number, number, number], w: w as [number | null, number | null, number | null] });
+      held.push({
+        id: survey.points[observation.a]!.id,
+        residual: residual as [number, number, number],
+        w: w as [number | null, number | null, number | null],
+      });
     i += count;
   }
   return { readings, held };
-} // prettier-ignore
+}
 
 /** Every suspect once, by its worst component, the worst first; those truly accused with their cause. */
 function suspectsOf(solution: NetSolution, checks: readonly ObservationCheck[], { factsOf }: AdjustOptions): Suspect[] {
@@ -167,4 +172,4 @@ function suspectsOf(solution: NetSolution, checks: readonly ObservationCheck[], 
     if (suspect && cause) worst.set(key, { ...suspect, likely: cause.text });
   }
   return [...worst.values()].sort((a, b) => Math.abs(b.w) - Math.abs(a.w));
-} // prettier-ignore
+}

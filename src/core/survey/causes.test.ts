@@ -7,8 +7,7 @@ import { accuse, type Accusation } from './suspects';
 import type { PairReading, SurveyReading } from './survey';
 
 const held = (id: string) => (/^P0|^P9R/.test(id) ? ('fixed' as const) : undefined);
-const netOf = (seed: number): ShellNet =>
-  shellNet({ points: 20, distances: 110, hold: held }, seeded(seed));
+const netOf = (seed: number): ShellNet => shellNet({ points: 20, distances: 110, hold: held }, seeded(seed));
 
 /** Accuses the readings of a net one of whose readings was changed. */
 function accused(
@@ -17,19 +16,21 @@ function accused(
   change: (reading: PairReading) => SurveyReading,
   facts: ReadingFacts = {},
 ): Accusation[] {
-  const readings = net.survey.readings.map((reading) =>
-    reading.id === id ? change(reading as PairReading) : reading,
-  );
+  const readings = net.survey.readings.map((reading) => (reading.id === id ? change(reading as PairReading) : reading));
   const result = solveNet({ ...net.survey, readings });
   if (!result.ok) throw new Error(result.why);
   return accuse(result.solution, (reading) => (reading.id === id ? facts : {})).accusations;
 }
 
-const add = (amount: number) => (reading: PairReading) => ({ ...reading, value: reading.value + amount }); // prettier-ignore
+const add = (amount: number) => (reading: PairReading) => ({ ...reading, value: reading.value + amount });
 const distances = Array.from({ length: 24 }, (_, i) => `d${i * 4 + 3}`);
 
 /** How many of two dozen readings, spoiled in one way, are accused first and given this cause. */
-function named(kind: string, change: (reading: PairReading) => SurveyReading | undefined, facts?: (reading: PairReading) => ReadingFacts): { tried: number; found: number; first: number } {
+function named(
+  kind: string,
+  change: (reading: PairReading) => SurveyReading | undefined,
+  facts?: (reading: PairReading) => ReadingFacts,
+): { tried: number; found: number; first: number } {
   const [net] = [netOf(21)];
   let [tried, found, first] = [0, 0, 0];
   for (const id of distances) {
@@ -42,7 +43,7 @@ function named(kind: string, change: (reading: PairReading) => SurveyReading | u
     if (worst?.reading?.id === id && worst.cause?.kind === kind) found++;
   }
   return { tried, found, first };
-} // prettier-ignore
+}
 
 describe('a wrong reading', () => {
   it('is accused alone: readings that only look wrong because of it are cleared', () => {
@@ -71,7 +72,9 @@ describe('a wrong reading', () => {
       'the first two of four digits exchanged',
       (r: PairReading) => {
         const text = r.value.toFixed(0);
-        return text.length === 4 && text[0] !== text[1] ? { ...r, value: Number(text[1]! + text[0]! + text.slice(2)) } : undefined;
+        return text.length === 4 && text[0] !== text[1]
+          ? { ...r, value: Number(text[1]! + text[0]! + text.slice(2)) }
+          : undefined;
       },
     ],
     [
@@ -79,7 +82,7 @@ describe('a wrong reading', () => {
       'left and right exchanged at one end',
       (r: PairReading) => {
         const to = r.to.replace(/[LR]$/, (side) => (side === 'L' ? 'R' : 'L'));
-        return to === r.from || to === 'P9R' && r.from === 'P9L' ? undefined : { ...r, to };
+        return to === r.from || (to === 'P9R' && r.from === 'P9L') ? undefined : { ...r, to };
       },
     ],
   ] as const)('is named as %s: %s', (kind, _, change) => {
@@ -87,7 +90,7 @@ describe('a wrong reading', () => {
     expect(tried).toBeGreaterThan(12);
     expect(first / tried).toBeGreaterThan(0.9);
     expect(found / tried).toBeGreaterThan(0.7);
-  }); // prettier-ignore
+  });
 
   it('is named with the edge of a hole, given the diameter of the hole', () => {
     const holes = new Map(netOf(21).survey.points.map((point) => [point.id, 26]));
@@ -96,7 +99,7 @@ describe('a wrong reading', () => {
   });
 
   it('typed in inches is named with an eighth for a sixteenth only where the net is that exact', () => {
-    const exact = shellNet({ points: 20, distances: 150, sigma: 0.15, heightSigma: 0.15, hold: held }, seeded(5)); // prettier-ignore
+    const exact = shellNet({ points: 20, distances: 150, sigma: 0.15, heightSigma: 0.15, hold: held }, seeded(5));
     const [worst] = accused(exact, 'd20', add(25.4 / 16), { typed: { amount: 40, unit: 'in' } });
     expect(worst).toMatchObject({ reading: { id: 'd20' }, cause: { kind: 'eighthForSixteenth' } });
   });

@@ -91,8 +91,7 @@ export function likelyCause(
       each.likelihood * LIKELIER > best.likelihood,
   );
   const rival = judged.find((each) => each !== best && !alike.includes(each));
-  if (best.likelihood < LIKELIER * Math.max(blunder * 0.5, rival?.likelihood ?? 0))
-    return undefined;
+  if (best.likelihood < LIKELIER * Math.max(blunder * 0.5, rival?.likelihood ?? 0)) return undefined;
   return {
     kind: best.kind,
     text: [best, ...alike].map((each) => each.text).join(', or '),
@@ -103,11 +102,7 @@ export function likelyCause(
 }
 
 /** Kinds of which the same sort at another end is no rival. */
-const EITHER_END: ReadonlySet<CauseKind> = new Set<CauseKind>([
-  'sidesExchanged',
-  'neighbouringHole',
-  'edgeForCentre',
-]);
+const EITHER_END: ReadonlySet<CauseKind> = new Set<CauseKind>(['sidesExchanged', 'neighbouringHole', 'edgeForCentre']);
 
 interface Candidate {
   readonly kind: CauseKind;
@@ -123,7 +118,7 @@ const valueOf = (reading: SurveyReading, axis: number): number =>
     : tipDistance(reading.value, isPair(reading) ? reading.pointers : undefined);
 
 const sigmaOf = (reading: SurveyReading, axis: number): number =>
-  Math.hypot(reading.kind === 'position' ? reading.sigma[axis]! : reading.sigma, reading.bias?.sigma ?? 0); // prettier-ignore
+  Math.hypot(reading.kind === 'position' ? reading.sigma[axis]! : reading.sigma, reading.bias?.sigma ?? 0);
 
 /** The reading with another number. */
 function withValue(reading: SurveyReading, value: number, axis: number): SurveyReading {
@@ -138,7 +133,10 @@ function candidates(without: NetSolution, reading: SurveyReading, facts: Reading
   const taped = reading.kind === 'distance' || reading.kind === 'plan';
   const width = reading.kind === 'offset' || (reading.kind === 'position' && axis === 1);
   const number = (kind: CauseKind, text: string, value: number, among = 1): Candidate => ({
-    kind, text, corrected: withValue(reading, value, axis), among,
+    kind,
+    text,
+    corrected: withValue(reading, value, axis),
+    among,
   });
   return [
     ...(taped ? startMarks(raw, number) : []),
@@ -151,7 +149,7 @@ function candidates(without: NetSolution, reading: SurveyReading, facts: Reading
     ...(isPair(reading) ? otherPoints(without, reading, facts) : []),
     ...(reading.kind === 'distance' ? pointers(without, reading) : []),
   ];
-} // prettier-ignore
+}
 
 type Make = (kind: CauseKind, text: string, value: number, among?: number) => Candidate;
 
@@ -162,7 +160,7 @@ const startMarks = (raw: number, make: Make): Candidate[] => [
   make('startMarkTwice', 'the start mark of 100 mm was taken off twice', raw + 100),
   make('startMarkTwice', 'the start mark of 50 mm was taken off twice', raw + 50),
   make('startMarkTwice', 'the start mark of one inch was taken off twice', raw + 25.4),
-]; // prettier-ignore
+];
 
 /** Between an edge and a centre lies half a diameter, at one end or at both. */
 function edges(reading: SurveyReading, raw: number, { holes }: ReadingFacts, make: Make): Candidate[] {
@@ -174,10 +172,20 @@ function edges(reading: SurveyReading, raw: number, { holes }: ReadingFacts, mak
   const both = radii.length === 2 ? [radii[0]! + radii[1]!] : [];
   const amounts = [...new Set([...radii, ...both])];
   return amounts.flatMap((amount) => [
-    make('edgeForCentre', `the edge of a hole was taken for its centre (${amount.toFixed(1)} mm)`, raw + amount, 2 * amounts.length),
-    make('edgeForCentre', `the edge of a hole was taken for its centre (${amount.toFixed(1)} mm)`, raw - amount, 2 * amounts.length),
+    make(
+      'edgeForCentre',
+      `the edge of a hole was taken for its centre (${amount.toFixed(1)} mm)`,
+      raw + amount,
+      2 * amounts.length,
+    ),
+    make(
+      'edgeForCentre',
+      `the edge of a hole was taken for its centre (${amount.toFixed(1)} mm)`,
+      raw - amount,
+      2 * amounts.length,
+    ),
   ]);
-} // prettier-ignore
+}
 
 const MM_PER = { mm: 1, cm: 10, m: 1000, in: 25.4 } as const;
 
@@ -189,13 +197,24 @@ function typedOtherwise(raw: number, { typed }: ReadingFacts, make: Make): Candi
   const swapped = exchangedDigits(amount);
   const heard = misheard(amount);
   return [
-    ...swapped.map((other) => make('digitsExchanged', `two digits were exchanged: ${other} instead of ${shown(amount)}`, inMm(other), swapped.length)),
-    ...heard.map((other) => make('misheard', `misheard: ${other} instead of ${shown(amount)}`, inMm(other), heard.length)),
+    ...swapped.map((other) =>
+      make(
+        'digitsExchanged',
+        `two digits were exchanged: ${other} instead of ${shown(amount)}`,
+        inMm(other),
+        swapped.length,
+      ),
+    ),
+    ...heard.map((other) =>
+      make('misheard', `misheard: ${other} instead of ${shown(amount)}`, inMm(other), heard.length),
+    ),
     ...(unit === 'in'
-      ? [1, -1].map((sign) => make('eighthForSixteenth', '1/8 was taken for 1/16 of an inch, or the reverse', raw + sign * 25.4 / 16, 2))
+      ? [1, -1].map((sign) =>
+          make('eighthForSixteenth', '1/8 was taken for 1/16 of an inch, or the reverse', raw + (sign * 25.4) / 16, 2),
+        )
       : []),
   ];
-} // prettier-ignore
+}
 
 const shown = (amount: number): string => String(Math.round(amount * 100) / 100);
 
@@ -224,7 +243,7 @@ function misheard(amount: number): number[] {
     if (other !== undefined) result.push(Math.sign(amount) * (whole + (other - pair) * place + rest));
   }
   return result;
-} // prettier-ignore
+}
 
 /** Typed in one unit, meant in another. */
 function units(raw: number, { typed }: ReadingFacts, make: Make): Candidate[] {
@@ -232,11 +251,15 @@ function units(raw: number, { typed }: ReadingFacts, make: Make): Candidate[] {
   const WORD = { mm: 'millimetres', cm: 'centimetres', m: 'metres', in: 'inches' } as const;
   return (['mm', 'cm', 'in'] as const)
     .filter((other) => other !== unit)
-    .map((other) => make('unit', `the number is in ${WORD[other]}, not in ${WORD[unit]}`, amount * MM_PER[other])); // prettier-ignore
+    .map((other) => make('unit', `the number is in ${WORD[other]}, not in ${WORD[unit]}`, amount * MM_PER[other]));
 }
 
 /** The same number between other points: the other side, or the hole beside. */
-function otherPoints(without: NetSolution, reading: Extract<SurveyReading, { from: string }>, { opposite }: ReadingFacts): Candidate[] {
+function otherPoints(
+  without: NetSolution,
+  reading: Extract<SurveyReading, { from: string }>,
+  { opposite }: ReadingFacts,
+): Candidate[] {
   const exchange = (end: 'from' | 'to', id: string): SurveyReading => ({ ...reading, [end]: id });
   const result: Candidate[] = [];
   const sides = (['from', 'to'] as const).flatMap((end) => {
@@ -245,19 +268,28 @@ function otherPoints(without: NetSolution, reading: Extract<SurveyReading, { fro
     return known(without, id) && id !== other ? [{ end, id }] : [];
   });
   for (const { end, id } of sides)
-    result.push({ kind: 'sidesExchanged', text: `left and right were exchanged: ${id} instead of ${reading[end]}`, corrected: exchange(end, id), among: sides.length });
+    result.push({
+      kind: 'sidesExchanged',
+      text: `left and right were exchanged: ${id} instead of ${reading[end]}`,
+      corrected: exchange(end, id),
+      among: sides.length,
+    });
   const beside = (['from', 'to'] as const).flatMap((end) =>
     neighbours(without, reading[end])
       .filter((id) => id !== reading.from && id !== reading.to && !sides.some((side) => side.id === id))
       .map((id) => ({ end, id })),
   );
   for (const { end, id } of beside)
-    result.push({ kind: 'neighbouringHole', text: `it was read at the hole beside: ${id} instead of ${reading[end]}`, corrected: exchange(end, id), among: beside.length });
+    result.push({
+      kind: 'neighbouringHole',
+      text: `it was read at the hole beside: ${id} instead of ${reading[end]}`,
+      corrected: exchange(end, id),
+      among: beside.length,
+    });
   return result;
-} // prettier-ignore
+}
 
-const known = (solution: NetSolution, id: string): boolean =>
-  solution.survey.points.some((point) => point.id === id);
+const known = (solution: NetSolution, id: string): boolean => solution.survey.points.some((point) => point.id === id);
 
 /** `S2L` ↔ `S2R`. */
 const mirroredCode = (id: string): string =>
@@ -267,7 +299,7 @@ function neighbours({ survey, x }: NetSolution, id: string): string[] {
   const i = survey.points.findIndex((point) => point.id === id);
   if (i < 0) return [];
   return survey.points.flatMap((point, j) => {
-    const apart = Math.hypot(x[3 * j]! - x[3 * i]!, x[3 * j + 1]! - x[3 * i + 1]!, x[3 * j + 2]! - x[3 * i + 2]!); // prettier-ignore
+    const apart = Math.hypot(x[3 * j]! - x[3 * i]!, x[3 * j + 1]! - x[3 * i + 1]!, x[3 * j + 2]! - x[3 * i + 2]!);
     return j !== i && apart < NEIGHBOUR ? [point.id] : [];
   });
 }
@@ -275,15 +307,26 @@ function neighbours({ survey, x }: NetSolution, id: string): string[] {
 /** Pointers of unequal length that were not entered, or entered though they were equal. */
 function pointers(without: NetSolution, reading: Extract<SurveyReading, { from: string }>): Candidate[] {
   if (reading.pointers && reading.pointers[0] !== reading.pointers[1])
-    return [{ kind: 'pointers', text: 'the pointers were of equal length', corrected: { ...reading, pointers: undefined }, among: 1 }];
+    return [
+      {
+        kind: 'pointers',
+        text: 'the pointers were of equal length',
+        corrected: { ...reading, pointers: undefined },
+        among: 1,
+      },
+    ];
   const index = (id: string) => without.survey.points.findIndex((point) => point.id === id);
   const rise = without.x[3 * index(reading.to) + 2]! - without.x[3 * index(reading.from) + 2]!;
   if (Math.abs(rise) < 15) return [];
-  return [{
-    kind: 'pointers', text: `the pointers were set ${Math.abs(rise).toFixed(0)} mm apart and that was not entered`,
-    corrected: { ...reading, pointers: rise > 0 ? [rise, 0] : [0, -rise] }, among: 1,
-  }];
-} // prettier-ignore
+  return [
+    {
+      kind: 'pointers',
+      text: `the pointers were set ${Math.abs(rise).toFixed(0)} mm apart and that was not entered`,
+      corrected: { ...reading, pointers: rise > 0 ? [rise, 0] : [0, -rise] },
+      among: 1,
+    },
+  ];
+}
 
 export const axisWord = (reading: SurveyReading, axis: number): string =>
   reading.kind === 'position'

@@ -16,7 +16,15 @@ const SMALLEST_PIVOT = 1e-13;
 const products = new Float64Array(4);
 
 /** Fills `products` with the products of four stretches of `length` elements, two in `a`, two in `b`. */
-function multiply(a: Float64Array, p: number, p2: number, b: Float64Array, q: number, q2: number, length: number): void {
+function multiply(
+  a: Float64Array,
+  p: number,
+  p2: number,
+  b: Float64Array,
+  q: number,
+  q2: number,
+  length: number,
+): void {
   let s = 0;
   let t = 0;
   let u = 0;
@@ -35,7 +43,7 @@ function multiply(a: Float64Array, p: number, p2: number, b: Float64Array, q: nu
   products[1] = t;
   products[2] = u;
   products[3] = v;
-} // prettier-ignore
+}
 
 /**
  * Factorises the lower triangle of `matrix` in place.
@@ -108,7 +116,7 @@ export function invert({ size, lower }: Factor): Float64Array {
     }
   }
   return inverse;
-} // prettier-ignore
+}
 
 /** L⁻¹ with column j in row j of the result. */
 function inverseColumns(lower: Float64Array, size: number): Float64Array {

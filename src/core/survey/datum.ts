@@ -18,8 +18,7 @@ export function rigidFreedoms(equations: Equations, x: Float64Array): Float64Arr
   const sums = new Float64Array(36);
   const shares = new Float64Array(6);
   const constrain = () => {
-    for (let r = 0; r < 6; r++)
-      for (let c = 0; c < 6; c++) sums[6 * r + c]! += shares[r]! * shares[c]!;
+    for (let r = 0; r < 6; r++) for (let c = 0; c < 6; c++) sums[6 * r + c]! += shares[r]! * shares[c]!;
   };
   column.forEach((first, point) => {
     if (first >= 0) return;
@@ -36,8 +35,7 @@ export function rigidFreedoms(equations: Equations, x: Float64Array): Float64Arr
     shares.fill(0);
     for (let k = 0; k < 6; k++) {
       const motion = moved[k]!;
-      for (let i = 0; i < row.count; i++)
-        shares[k]! += row.coefficients[i]! * motion[row.columns[i]!]!;
+      for (let i = 0; i < row.count; i++) shares[k]! += row.coefficients[i]! * motion[row.columns[i]!]!;
     }
     constrain();
   }

@@ -34,10 +34,20 @@ export function solveDetermined(survey: Survey, from?: ReadonlyMap<string, reado
     if (!piece) break;
     pieces.push(piece);
     const taken = new Set(piece.survey.points.map(({ id }) => id));
-    remaining = restrict(remaining, new Set(remaining.points.flatMap(({ id }) => (taken.has(id) ? [] : [id])))); // prettier-ignore
+    remaining = restrict(remaining, new Set(remaining.points.flatMap(({ id }) => (taken.has(id) ? [] : [id]))));
   }
-  return { pieces, loose: pieces[0] ? shortOf(survey, points.map(({ id }) => id), pieces[0]) : allLoose(restrict(survey, spoken)), unread };
-} // prettier-ignore
+  return {
+    pieces,
+    loose: pieces[0]
+      ? shortOf(
+          survey,
+          points.map(({ id }) => id),
+          pieces[0],
+        )
+      : allLoose(restrict(survey, spoken)),
+    unread,
+  };
+}
 
 /** The survey of some of its points and the readings that speak of these alone. */
 export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
@@ -48,7 +58,10 @@ export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
 }
 
 function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): NetSolution | undefined {
-  const whole = tightSet(survey, survey.points.map(({ id }) => id));
+  const whole = tightSet(
+    survey,
+    survey.points.map(({ id }) => id),
+  );
   let ids = whole;
   while (ids.length >= SMALLEST_PIECE || (ids.length > 0 && survey.points.some((point) => point.hold))) {
     const part = restrict(survey, new Set(ids));
@@ -60,7 +73,7 @@ function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number
     ids = loose.size === 0 || loose.size === ids.length ? [] : ids.filter((id) => !loose.has(id));
   }
   return undefined;
-} // prettier-ignore
+}
 
 /** Last coordinates where there are any, the starting ones elsewhere. */
 function startFrom(survey: Survey, from: ReadonlyMap<string, readonly number[]>): Float64Array {
@@ -89,12 +102,13 @@ function looseCovarianceAtStart(survey: Survey): LooseNet {
     linearise(equations, observation, x, biases, row);
     for (let p = 0; p < row.count; p++)
       for (let q = 0; q < row.count; q++)
-        normal[row.columns[p]! * unknowns + row.columns[q]!]! += (row.coefficients[p]! * row.coefficients[q]!) / observation.sigma ** 2;
+        normal[row.columns[p]! * unknowns + row.columns[q]!]! +=
+          (row.coefficients[p]! * row.coefficients[q]!) / observation.sigma ** 2;
   }
   biasSigmas.forEach((sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2));
   for (let i = 0; i < unknowns; i++) normal[i * (unknowns + 1)]! += LOOSE_WEIGHT;
   return { equations, x, covariance: invert(factorise(normal, unknowns)!) };
-} // prettier-ignore
+}
 
 /** The largest set of points, found greedily, in which every distance is determined. */
 function tightSet(survey: Survey, ids: readonly string[]): string[] {
@@ -103,9 +117,9 @@ function tightSet(survey: Survey, ids: readonly string[]): string[] {
   const count = ids.length;
   const tight = Array.from({ length: count }, () => new Uint8Array(count));
   for (let i = 0; i < count; i++)
-    for (let j = 0; j < i; j++)
-      tight[i]![j] = tight[j]![i] = distanceSd(net, i, j) < LOOSE_SD ? 1 : 0;
-  const partners = (i: number, among: readonly number[]) => among.reduce((sum, j) => sum + (j === i ? 0 : tight[i]![j]!), 0); // prettier-ignore
+    for (let j = 0; j < i; j++) tight[i]![j] = tight[j]![i] = distanceSd(net, i, j) < LOOSE_SD ? 1 : 0;
+  const partners = (i: number, among: readonly number[]) =>
+    among.reduce((sum, j) => sum + (j === i ? 0 : tight[i]![j]!), 0);
   const all = ids.map((_, i) => i);
   const seed = all.reduce((best, i) => (partners(i, all) > partners(best, all) ? i : best), 0);
   let set = all.filter((i) => i === seed || tight[seed]![i] === 1);
@@ -118,7 +132,10 @@ function tightSet(survey: Survey, ids: readonly string[]): string[] {
 
 /** Standard deviation of the distance between two points, mm; asked of every pair, so nothing is allocated. */
 function distanceSd({ equations: { column, unknowns }, covariance, x }: LooseNet, i: number, j: number): number {
-  const length = Math.max(Math.hypot(x[3 * j]! - x[3 * i]!, x[3 * j + 1]! - x[3 * i + 1]!, x[3 * j + 2]! - x[3 * i + 2]!), 1e-9);
+  const length = Math.max(
+    Math.hypot(x[3 * j]! - x[3 * i]!, x[3 * j + 1]! - x[3 * i + 1]!, x[3 * j + 2]! - x[3 * i + 2]!),
+    1e-9,
+  );
   const [p, q] = [column[i]!, column[j]!];
   let variance = 0;
   for (let r = 0; r < 3; r++)
@@ -129,13 +146,11 @@ function distanceSd({ equations: { column, unknowns }, covariance, x }: LooseNet
       if (p >= 0 && q >= 0) variance -= 2 * share * covariance[(p + r) * unknowns + q + s]!;
     }
   return Math.sqrt(Math.max(0, variance));
-} // prettier-ignore
+}
 
 /** What the points outside a solved piece are short of, with the piece taken as it stands. */
 function shortOf(survey: Survey, ids: readonly string[], piece: NetSolution): LoosePoint[] {
-  const at = new Map(
-    piece.survey.points.map((point, i) => [point.id, [...piece.x.subarray(3 * i, 3 * i + 3)]]),
-  );
+  const at = new Map(piece.survey.points.map((point, i) => [point.id, [...piece.x.subarray(3 * i, 3 * i + 3)]]));
   const points = survey.points
     .filter((point) => ids.includes(point.id))
     .map((point) => {

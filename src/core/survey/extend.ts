@@ -16,19 +16,17 @@ export function addReading(solution: NetSolution, reading: SurveyReading): Solve
   const survey = { ...solution.survey, readings: [...solution.survey.readings, reading] };
   const anew = () => solveNet(survey, { from: solution.x });
   const known = new Set(solution.survey.points.map(({ id }) => id));
-  if (reading.bias || reading.kind === 'position' || !pointsOf(reading).every((id) => known.has(id)))
-    return anew();
+  if (reading.bias || reading.kind === 'position' || !pointsOf(reading).every((id) => known.has(id))) return anew();
   const equations = equationsOf(survey);
   const { unknowns } = equations;
-  const observation = equations.observations.find((each) => each.reading === survey.readings.length - 1)!; // prettier-ignore
+  const observation = equations.observations.find((each) => each.reading === survey.readings.length - 1)!;
   const covariance = Float64Array.from(solution.covariance);
   const x = Float64Array.from(solution.x);
   const row = newRow();
   linearise(equations, observation, x, solution.biases, row);
   const spread = new Float64Array(unknowns);
   for (let p = 0; p < row.count; p++)
-    for (let c = 0; c < unknowns; c++)
-      spread[c]! += row.coefficients[p]! * covariance[row.columns[p]! * unknowns + c]!;
+    for (let c = 0; c < unknowns; c++) spread[c]! += row.coefficients[p]! * covariance[row.columns[p]! * unknowns + c]!;
   let scale = observation.sigma ** 2;
   for (let p = 0; p < row.count; p++) scale += row.coefficients[p]! * spread[row.columns[p]!]!;
   for (let i = 0; i < unknowns; i++) {
@@ -45,7 +43,7 @@ export function addReading(solution: NetSolution, reading: SurveyReading): Solve
     kept: new Float64Array(equations.observations.length).fill(1),
   };
   return settle(extended) ? { ok: true, solution: extended } : anew();
-} // prettier-ignore
+}
 
 /** Steps x ← x + Q AᵀP(l − f) until nothing moves; false where the covariance no longer fits. */
 function settle({ equations, covariance, x, biases }: NetSolution): boolean {
@@ -57,8 +55,7 @@ function settle({ equations, covariance, x, biases }: NetSolution): boolean {
     for (const observation of observations) {
       linearise(equations, observation, x, biases, row);
       const weighted = (observation.observed - row.value) / observation.sigma ** 2;
-      for (let p = 0; p < row.count; p++)
-        right[row.columns[p]!]! += weighted * row.coefficients[p]!;
+      for (let p = 0; p < row.count; p++) right[row.columns[p]!]! += weighted * row.coefficients[p]!;
     }
     let most = 0;
     column.forEach((first, point) => {

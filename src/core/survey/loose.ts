@@ -13,11 +13,7 @@ export interface LoosePoint {
 }
 
 /** The points whose standard deviation exceeds `LOOSE_SD` in some direction, with what each is short of. */
-export function loosePoints(
-  survey: Survey,
-  { column, unknowns }: Equations,
-  covariance: Float64Array,
-): LoosePoint[] {
+export function loosePoints(survey: Survey, { column, unknowns }: Equations, covariance: Float64Array): LoosePoint[] {
   return survey.points.flatMap((point, i) => {
     const first = column[i]!;
     if (first < 0) return [];
@@ -71,4 +67,4 @@ export function looseSentence(loose: readonly LoosePoint[]): string {
   return `points ${loose.map(({ id }) => `"${id}"`).join(', ')} are not determined: ${[...groups]
     .map(([advice, ids]) => (groups.size === 1 ? advice : `${ids.join(', ')}: ${advice}`))
     .join('; ')}`;
-} // prettier-ignore
+}

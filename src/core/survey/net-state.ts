@@ -29,12 +29,9 @@ export class NetState {
     equations.observations.forEach((observation, i) => {
       linearise(equations, observation, this.x, this.biases, row);
       const weighted = (kept[i]! * (observation.observed - row.value)) / observation.sigma ** 2;
-      for (let p = 0; p < row.count; p++)
-        right[row.columns[p]!]! += weighted * row.coefficients[p]!;
+      for (let p = 0; p < row.count; p++) right[row.columns[p]!]! += weighted * row.coefficients[p]!;
     });
-    equations.biasSigmas.forEach(
-      (sigma, i) => (right[equations.coordinates + i]! -= this.biases[i]! / sigma ** 2),
-    );
+    equations.biasSigmas.forEach((sigma, i) => (right[equations.coordinates + i]! -= this.biases[i]! / sigma ** 2));
     return right;
   }
 
@@ -54,16 +51,13 @@ export class NetState {
         const scaled = weight * row.coefficients[p]!;
         const start = c * unknowns;
         for (let q = 0; q < row.count; q++)
-          if (row.columns[q]! <= c)
-            normal[start + row.columns[q]!]! += scaled * row.coefficients[q]!;
+          if (row.columns[q]! <= c) normal[start + row.columns[q]!]! += scaled * row.coefficients[q]!;
       }
       if (!curved || (observation.kind !== 'distance' && observation.kind !== 'plan')) return;
       const misfit = row.value - observation.observed;
       this.addCurvature(normal, observation, (weight * misfit) / Math.max(row.value, 1));
     });
-    biasSigmas.forEach(
-      (sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2),
-    );
+    biasSigmas.forEach((sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2));
     return normal;
   }
 
@@ -73,14 +67,20 @@ export class NetState {
     const axes = kind === 'plan' ? 2 : 3;
     const line = [0, 1, 2].map((i) => (i < axes ? this.x[3 * b + i]! - this.x[3 * a + i]! : 0));
     const length = Math.max(Math.hypot(...line), 1e-9);
-    for (const [p, q, sign] of [[a, a, 1], [b, b, 1], [a, b, -1], [b, a, -1]] as const) {
+    for (const [p, q, sign] of [
+      [a, a, 1],
+      [b, b, 1],
+      [a, b, -1],
+      [b, a, -1],
+    ] as const) {
       const [first, second] = [column[p]!, column[q]!];
       if (first < 0 || second < 0) continue;
       for (let i = 0; i < axes; i++)
         for (let j = 0; j < axes; j++)
           if (first + i >= second + j)
-            normal[(first + i) * unknowns + second + j]! += sign * c * ((i === j ? 1 : 0) - (line[i]! * line[j]!) / length ** 2);
-    } // prettier-ignore
+            normal[(first + i) * unknowns + second + j]! +=
+              sign * c * ((i === j ? 1 : 0) - (line[i]! * line[j]!) / length ** 2);
+    }
   }
 
   /** The coordinates after a step in the unknowns. */

@@ -43,17 +43,25 @@ export function equationsOf(survey: Survey): Equations {
   const biasSigmas: number[] = [];
   const observations: Observation[] = [];
   // One literal makes them all, so that they have one shape in memory: the inner loop runs over them.
-  const add = (kind: Observation['kind'], a: number, b: number, axis: number, observed: number, sigma: number, reading: number, bias: number) =>
-    observations.push({ kind, a, b, axis, observed, sigma, reading, bias }); // prettier-ignore
+  const add = (
+    kind: Observation['kind'],
+    a: number,
+    b: number,
+    axis: number,
+    observed: number,
+    sigma: number,
+    reading: number,
+    bias: number,
+  ) => observations.push({ kind, a, b, axis, observed, sigma, reading, bias });
   survey.readings.forEach((reading, r) => {
     const bias = reading.bias ? biasColumn(reading.bias.group, reading.bias.sigma) : -1;
     if (isPair(reading)) {
       const tip = tipDistance(reading.value, reading.pointers);
-      add(reading.kind, index.get(reading.from)!, index.get(reading.to)!, -1, tip, reading.sigma, r, bias); // prettier-ignore
+      add(reading.kind, index.get(reading.from)!, index.get(reading.to)!, -1, tip, reading.sigma, r, bias);
     } else if (reading.kind === 'position')
       reading.value.forEach((observed, axis) =>
         add('coordinate', index.get(reading.point)!, -1, axis, observed, reading.sigma[axis]!, r, bias),
-      ); // prettier-ignore
+      );
     else {
       const axis = AXES.indexOf(COORDINATE_AXIS[reading.kind]);
       add('coordinate', index.get(reading.point)!, -1, axis, reading.value, reading.sigma, r, bias);

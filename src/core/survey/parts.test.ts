@@ -17,7 +17,7 @@ function matrix(size: number, seed: number): Float64Array {
   const a = new Float64Array(size * size);
   for (let i = 0; i < size; i++)
     for (let j = 0; j < size; j++)
-      for (let k = 0; k < size; k++) a[i * size + j]! += b[i * size + k]! * b[j * size + k]! + (i === j ? 0.1 : 0); // prettier-ignore
+      for (let k = 0; k < size; k++) a[i * size + j]! += b[i * size + k]! * b[j * size + k]! + (i === j ? 0.1 : 0);
   return a;
 }
 
@@ -41,7 +41,7 @@ describe('the factorisation', () => {
         }
       }),
       { numRuns: 40 },
-    ); // prettier-ignore
+    );
   });
 
   it('refuses a matrix that is not positive definite', () => {
@@ -54,7 +54,14 @@ describe('the factorisation', () => {
 describe('the gradient of an observation', () => {
   it('is what a small step makes of its value', () => {
     const { survey } = shellNet({ points: 6, distances: 8 }, seeded(2));
-    const plan = { ...survey, readings: [...survey.readings, { id: 'p', kind: 'plan', from: 'P0L', to: 'P2R', value: 1, sigma: 1 } as const, { id: 'z', kind: 'rise', from: 'P0L', to: 'P2R', value: 1, sigma: 1 } as const] }; // prettier-ignore
+    const plan = {
+      ...survey,
+      readings: [
+        ...survey.readings,
+        { id: 'p', kind: 'plan', from: 'P0L', to: 'P2R', value: 1, sigma: 1 } as const,
+        { id: 'z', kind: 'rise', from: 'P0L', to: 'P2R', value: 1, sigma: 1 } as const,
+      ],
+    };
     const equations = equationsOf(plan);
     const x = startOf(plan);
     const none = new Float64Array(0);
@@ -79,7 +86,10 @@ describe('the freedoms of a datum', () => {
     ...survey,
     readings: survey.readings.filter(({ kind }) => kind === 'distance'),
   };
-  const held = (...ids: string[]): Survey => ({ ...distances, points: distances.points.map((point) => (ids.includes(point.id) ? { ...point, hold: 'fixed' as const } : point)) }); // prettier-ignore
+  const held = (...ids: string[]): Survey => ({
+    ...distances,
+    points: distances.points.map((point) => (ids.includes(point.id) ? { ...point, hold: 'fixed' as const } : point)),
+  });
 
   it('are six with distances alone, three with heights, and fewer with every point held', () => {
     expect(freedoms(distances)).toBe(6);
@@ -98,7 +108,9 @@ describe('what a loose net is told', () => {
       { id: 'C', directions: [], advice: 'add a length' },
     ];
     expect(looseSentence(loose.slice(0, 1))).toBe('point "A" is not determined: add a height');
-    expect(looseSentence(loose)).toBe('points "A", "B", "C" are not determined: "A", "B": add a height; "C": add a length'); // prettier-ignore
+    expect(looseSentence(loose)).toBe(
+      'points "A", "B", "C" are not determined: "A", "B": add a height; "C": add a length',
+    );
   });
 });
 

@@ -23,14 +23,14 @@ describe('a round that is still growing', () => {
   const net = shellNet({ points: 12, distances: 66 }, seeded(6));
 
   it('solves what is determined and says what each loose point is short of', () => {
-    const readings = net.survey.readings.filter((reading) => !pointsOf(reading).includes('P5R') || /^h-/.test(reading.id)); // prettier-ignore
-    const one = net.survey.readings.find((r) => r.kind === 'distance' && pointsOf(r).includes('P5R'))!; // prettier-ignore
-    const { pieces, loose, unread } = solveDetermined({ ...net.survey, readings: [...readings, one] }); // prettier-ignore
+    const readings = net.survey.readings.filter(
+      (reading) => !pointsOf(reading).includes('P5R') || /^h-/.test(reading.id),
+    );
+    const one = net.survey.readings.find((r) => r.kind === 'distance' && pointsOf(r).includes('P5R'))!;
+    const { pieces, loose, unread } = solveDetermined({ ...net.survey, readings: [...readings, one] });
     expect(pieces).toHaveLength(1);
     expect(pieces[0]!.survey.points).toHaveLength(11);
-    expect(loose).toMatchObject([
-      { id: 'P5R', advice: expect.stringMatching(/a second distance/) },
-    ]);
+    expect(loose).toMatchObject([{ id: 'P5R', advice: expect.stringMatching(/a second distance/) }]);
     expect(unread).toEqual([]);
   });
 
@@ -41,7 +41,7 @@ describe('a round that is still growing', () => {
     );
     const { pieces, loose } = solveDetermined({ ...net.survey, readings });
     expect(pieces.map((piece) => piece.survey.points.length)).toEqual([6, 6]);
-    expect(loose.map(({ id }) => front(id)).every((each) => each === loose.map(({ id }) => front(id))[0])).toBe(true); // prettier-ignore
+    expect(loose.map(({ id }) => front(id)).every((each) => each === loose.map(({ id }) => front(id))[0])).toBe(true);
   });
 
   it('has nothing to solve at first, and lists the points nobody has read', () => {
@@ -60,15 +60,20 @@ describe('what to measure next', () => {
   const solution = solved(net.survey);
   const ids = net.survey.points.map(({ id }) => id);
   const candidates: SurveyReading[] = ids.flatMap((from, i) =>
-    ids.slice(i + 1).map((to): SurveyReading => ({ id: `${from}-${to}`, kind: 'distance', from, to, value: 1, sigma: 0.8 })),
-  ); // prettier-ignore
+    ids
+      .slice(i + 1)
+      .map((to): SurveyReading => ({ id: `${from}-${to}`, kind: 'distance', from, to, value: 1, sigma: 0.8 })),
+  );
   const wanted: Wanted[] = ids.map((point) => ({ kind: 'point', point }));
 
   it('foretells the ± that comes out once the reading is taken', () => {
     const [first] = proposeNext(solution, candidates, wanted, 1);
     const { from, to } = first!.reading as Extract<SurveyReading, { from: string }>;
     const value = distance(net.truth.get(from)!, net.truth.get(to)!);
-    const after = adjust({ ...net.survey, readings: [...net.survey.readings, { ...first!.reading, value } as SurveyReading] }); // prettier-ignore
+    const after = adjust({
+      ...net.survey,
+      readings: [...net.survey.readings, { ...first!.reading, value } as SurveyReading],
+    });
     if (!after.ok) throw new Error(after.reason);
     const worst = Math.max(...after.adjustment.points.flatMap(({ sx, sy, sz }) => [sx, sy, sz]));
     expect(2 * worst).toBeCloseTo(first!.after, 1);
@@ -77,25 +82,27 @@ describe('what to measure next', () => {
 
   it('never makes a plan in which the worst ± grows, and looks after the points nothing checks', () => {
     const plan = proposeNext(solution, candidates, wanted, 12);
-    plan
-      .slice(1)
-      .forEach((each, i) => expect(each.after).toBeLessThanOrEqual(plan[i]!.after + 1e-9));
-    const thin = { ...net.survey, readings: net.survey.readings.filter((r) => !pointsOf(r).includes('P6R') || r.kind === 'height') }; // prettier-ignore
-    const two = net.survey.readings.filter((r) => r.kind === 'distance' && pointsOf(r).includes('P6R')).slice(0, 2); // prettier-ignore
+    plan.slice(1).forEach((each, i) => expect(each.after).toBeLessThanOrEqual(plan[i]!.after + 1e-9));
+    const thin = {
+      ...net.survey,
+      readings: net.survey.readings.filter((r) => !pointsOf(r).includes('P6R') || r.kind === 'height'),
+    };
+    const two = net.survey.readings.filter((r) => r.kind === 'distance' && pointsOf(r).includes('P6R')).slice(0, 2);
     const lean = solved({ ...thin, readings: [...thin.readings, ...two] });
     expect(uncheckedPoints(lean)).toContain('P6R');
-    expect(proposeNext(lean, candidates, wanted, 3).flatMap((each) => each.checks)).toContain(
-      'P6R',
-    );
+    expect(proposeNext(lean, candidates, wanted, 3).flatMap((each) => each.checks)).toContain('P6R');
   });
 });
 
 describe('the walk from nothing', () => {
   const positions = shellPoints(40, seeded(3));
   const points = [...positions].map(([id, position]): WalkPoint => ({
-    id, side: sideOf(id) as 'left', position, opposite: id.replace(/.$/, (s) => (s === 'L' ? 'R' : 'L')),
-  })); // prettier-ignore
-  const instruments = { distance: (length: number) => 0.6 + 0.0003 * length, height: 0.7, longest: 4500 }; // prettier-ignore
+    id,
+    side: sideOf(id) as 'left',
+    position,
+    opposite: id.replace(/.$/, (s) => (s === 'L' ? 'R' : 'L')),
+  }));
+  const instruments = { distance: (length: number) => 0.6 + 0.0003 * length, height: 0.7, longest: 4500 };
   const walk = planWalk(points, instruments);
 
   it('determines every point with every reading checked, in four and a half readings a point', () => {
@@ -105,9 +112,7 @@ describe('the walk from nothing', () => {
       readings,
     };
     const checks = checkObservations(solved(survey));
-    expect(Math.min(...checks.map((check) => check.redundancy))).toBeGreaterThanOrEqual(
-      PRACTICALLY_UNCHECKED,
-    );
+    expect(Math.min(...checks.map((check) => check.redundancy))).toBeGreaterThanOrEqual(PRACTICALLY_UNCHECKED);
     expect(readings.length).toBeLessThan(4.6 * points.length);
   });
 
@@ -119,7 +124,9 @@ describe('the walk from nothing', () => {
   });
 
   it('asks for no pair twice but where it says so', () => {
-    const keys = walk.filter(({ why }) => why !== 'again').map(({ reading }) => [reading.kind, ...[...pointsOf(reading)].sort()].join()); // prettier-ignore
+    const keys = walk
+      .filter(({ why }) => why !== 'again')
+      .map(({ reading }) => [reading.kind, ...[...pointsOf(reading)].sort()].join());
     expect(new Set(keys).size).toBe(keys.length);
   });
 });
@@ -128,18 +135,27 @@ describe('rough coordinates where there is no chart', () => {
   it('lead to the shell as it is, the right way round', () => {
     for (const seed of [2, 5, 9]) {
       const net = shellNet({ points: 16, distances: 100 }, seeded(seed));
-      const rough = roughStart(net.survey.points.map(({ id }) => id), net.survey.readings, sideOf); // prettier-ignore
+      const rough = roughStart(
+        net.survey.points.map(({ id }) => id),
+        net.survey.readings,
+        sideOf,
+      );
       expect(rough.unplaced).toEqual([]);
       expect(rough.handedness).toBe('known');
       const solution = solved({
         ...net.survey,
         points: net.survey.points.map(({ id }) => ({ id, start: rough.positions.get(id)! })),
       });
-      const at = (i: number): Vector => [...solution.x.subarray(3 * i, 3 * i + 3)] as unknown as Vector; // prettier-ignore
+      const at = (i: number): Vector => [...solution.x.subarray(3 * i, 3 * i + 3)] as unknown as Vector;
       const ids = net.survey.points.map(({ id }) => id);
       const apart = (i: number, j: number) => distance(at(i), at(j));
-      const true_ = (i: number, j: number) => distance(net.truth.get(ids[i]!)!, net.truth.get(ids[j]!)!); // prettier-ignore
-      for (const [i, j] of [[0, 15], [1, 14], [3, 8]] as const) expect(Math.abs(apart(i, j) - true_(i, j))).toBeLessThan(3); // prettier-ignore
+      const true_ = (i: number, j: number) => distance(net.truth.get(ids[i]!)!, net.truth.get(ids[j]!)!);
+      for (const [i, j] of [
+        [0, 15],
+        [1, 14],
+        [3, 8],
+      ] as const)
+        expect(Math.abs(apart(i, j) - true_(i, j))).toBeLessThan(3);
       const y = (id: string) => at(ids.indexOf(id))[1];
       expect(y('P3L')).toBeLessThan(y('P3R'));
       expect(at(ids.indexOf('P0L'))[0]).toBeLessThan(at(ids.indexOf('P7L'))[0]);
@@ -164,8 +180,6 @@ describe('one more reading', () => {
     const whole = solved(net.survey);
     if (!after.ok) throw new Error(after.why);
     whole.x.forEach((value, i) => expect(after.solution.x[i]).toBeCloseTo(value, 3));
-    whole.covariance.forEach((value, i) =>
-      expect(after.solution.covariance[i]).toBeCloseTo(value, 2),
-    );
+    whole.covariance.forEach((value, i) => expect(after.solution.covariance[i]).toBeCloseTo(value, 2));
   });
 });

@@ -7,7 +7,13 @@ import { pointsOf, type SurveyReading } from './survey';
 /** Something whose uncertainty is to fall: a point on its worst axis, or a length between two points. */
 export type Wanted =
   | { readonly kind: 'point'; readonly point: string; readonly plusMinus?: number }
-  | { readonly kind: 'pair'; readonly from: string; readonly to: string; readonly measure: 'distance' | 'plan'; readonly plusMinus?: number }; // prettier-ignore
+  | {
+      readonly kind: 'pair';
+      readonly from: string;
+      readonly to: string;
+      readonly measure: 'distance' | 'plan';
+      readonly plusMinus?: number;
+    };
 
 export interface Proposal {
   readonly reading: SurveyReading;
@@ -79,7 +85,7 @@ export function proposeNext(
     taken.add(best.index);
   }
   return proposals;
-} // prettier-ignore
+}
 
 interface Goal {
   readonly row: Row;
@@ -93,7 +99,7 @@ function goalsOf(solution: NetSolution, wanted: readonly Wanted[]): Goal[] {
     const target = (each.plusMinus ?? USUAL_PLUS_MINUS) / 2;
     if (each.kind === 'pair') {
       if (!index.has(each.from) || !index.has(each.to)) return [];
-      const reading = { id: '', kind: each.measure, from: each.from, to: each.to, value: 1, sigma: 1 } as const; // prettier-ignore
+      const reading = { id: '', kind: each.measure, from: each.from, to: each.to, value: 1, sigma: 1 } as const;
       const [row] = gradients(solution, [reading]);
       return row ? [{ row, target }] : [];
     }
@@ -114,8 +120,17 @@ function unit(column: number): Row {
 /** The gradients of readings at the solution; undefined where a point is not in it. */
 function gradients(solution: NetSolution, readings: readonly SurveyReading[]): (Row | undefined)[] {
   const known = new Set(solution.survey.points.map(({ id }) => id));
-  const usable = readings.filter((reading) => pointsOf(reading).every((id) => known.has(id)) && reading.kind !== 'position'); // prettier-ignore
-  const { observations } = equationsOf({ points: solution.survey.points.map(({ id, start, hold }) => ({ id, start, hold: hold === 'fixed' ? hold : undefined })), readings: usable }); // prettier-ignore
+  const usable = readings.filter(
+    (reading) => pointsOf(reading).every((id) => known.has(id)) && reading.kind !== 'position',
+  );
+  const { observations } = equationsOf({
+    points: solution.survey.points.map(({ id, start, hold }) => ({
+      id,
+      start,
+      hold: hold === 'fixed' ? hold : undefined,
+    })),
+    readings: usable,
+  });
   const rows = new Map<SurveyReading, Row>();
   observations.forEach((observation) => {
     const row = newRow();
@@ -125,18 +140,21 @@ function gradients(solution: NetSolution, readings: readonly SurveyReading[]): (
   return readings.map((reading) => rows.get(reading));
 }
 
-const sigmaOf = (reading: SurveyReading): number =>
-  reading.kind === 'position' ? 1 : reading.sigma;
+const sigmaOf = (reading: SurveyReading): number => (reading.kind === 'position' ? 1 : reading.sigma);
 
 /** Q aᵀ and σ² + a Q aᵀ. */
-function spreadOf({ covariance, equations: { unknowns } }: NetSolution, row: Row, sigma: number): [Float64Array, number] {
+function spreadOf(
+  { covariance, equations: { unknowns } }: NetSolution,
+  row: Row,
+  sigma: number,
+): [Float64Array, number] {
   const spread = new Float64Array(unknowns);
   for (let p = 0; p < row.count; p++) {
     const [start, share] = [row.columns[p]! * unknowns, row.coefficients[p]!];
     for (let c = 0; c < unknowns; c++) spread[c]! += share * covariance[start + c]!;
   }
   return [spread, sigma ** 2 + along(spread, row)];
-} // prettier-ignore
+}
 
 function along(spread: Float64Array, row: Row): number {
   let sum = 0;
@@ -146,7 +164,10 @@ function along(spread: Float64Array, row: Row): number {
 
 function update(solution: NetSolution, row: Row, sigma: number): void {
   const [spread, scale] = spreadOf(solution, row, sigma);
-  const { covariance, equations: { unknowns } } = solution; // prettier-ignore
+  const {
+    covariance,
+    equations: { unknowns },
+  } = solution;
   for (let i = 0; i < unknowns; i++) {
     const share = spread[i]! / scale;
     if (share === 0) continue;
@@ -166,10 +187,13 @@ function usefulness(goals: readonly Goal[], before: readonly number[], after: re
     return most + (0.5 * sum) / goals.length;
   };
   return ratio(before) - ratio(after);
-} // prettier-ignore
+}
 
 /** Two standard deviations of the goal that is worst against its target, mm. */
 function worst(goals: readonly Goal[], variances: readonly number[]): number {
-  const g = goals.reduce((best, goal, i) => (variances[i]! / goal.target ** 2 > variances[best]! / goals[best]!.target ** 2 ? i : best), 0); // prettier-ignore
+  const g = goals.reduce(
+    (best, goal, i) => (variances[i]! / goal.target ** 2 > variances[best]! / goals[best]!.target ** 2 ? i : best),
+    0,
+  );
   return 2 * Math.sqrt(variances[g]!);
 }

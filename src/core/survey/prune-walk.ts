@@ -39,7 +39,7 @@ export function pruneWalk(steps: readonly WalkStep[], points: readonly WalkPoint
     left.delete(i);
   }
   return steps.filter((_, i) => left.has(i));
-} // prettier-ignore
+}
 
 /** No point of a pruned walk is known worse than this, one standard deviation, mm. */
 const WORST_SD = 2;
@@ -69,18 +69,13 @@ function largestVariance(covariance: Float64Array, unknowns: number): number {
 }
 
 /** What is practically unchecked is read again. */
-export function secondReadings(
-  steps: readonly WalkStep[],
-  points: readonly WalkPoint[],
-): WalkStep[] {
+export function secondReadings(steps: readonly WalkStep[], points: readonly WalkPoint[]): WalkStep[] {
   const solution = solutionOf(steps, points);
   if (!solution) return [];
   return checkObservations(solution).flatMap((check): WalkStep[] => {
     if (check.redundancy >= PRACTICALLY_UNCHECKED) return [];
     const step = steps[check.observation.reading]!;
-    return [
-      { ...step, why: 'again', reading: { ...step.reading, id: `${step.reading.id} again` } },
-    ];
+    return [{ ...step, why: 'again', reading: { ...step.reading, id: `${step.reading.id} again` } }];
   });
 }
 
@@ -90,4 +85,4 @@ function solutionOf(steps: readonly WalkStep[], points: readonly WalkPoint[]): N
     readings: steps.map(({ reading }) => reading),
   });
   return result.ok ? result.solution : undefined;
-} // prettier-ignore
+}

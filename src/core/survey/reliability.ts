@@ -29,10 +29,7 @@ export interface ObservationCheck {
  * @param kept the share of its weight each observation kept, where the solution is one brought back to
  *   full weight (`atFullWeight`)
  */
-export function checkObservations(
-  solution: NetSolution,
-  kept: Float64Array = solution.kept,
-): ObservationCheck[] {
+export function checkObservations(solution: NetSolution, kept: Float64Array = solution.kept): ObservationCheck[] {
   const { equations, x, biases } = solution;
   const row = newRow();
   return equations.observations.map((observation, i) => {
@@ -40,10 +37,17 @@ export function checkObservations(
     const residual = row.value - observation.observed;
     const redundancy = redundancyOf(solution, row, observation.sigma, solution.kept[i]!);
     if (redundancy < UNCHECKED)
-      return { observation, residual, redundancy: Math.max(0, redundancy), w: null, smallestDetectable: null, suspect: false }; // prettier-ignore
+      return {
+        observation,
+        residual,
+        redundancy: Math.max(0, redundancy),
+        w: null,
+        smallestDetectable: null,
+        suspect: false,
+      };
     const root = Math.sqrt(redundancy);
     // A reading that was weighed down hardly pulls at the net: its residual is its whole error already.
-    const w = kept[i]! < 1 ? (residual * root) / observation.sigma : residual / (observation.sigma * root); // prettier-ignore
+    const w = kept[i]! < 1 ? (residual * root) / observation.sigma : residual / (observation.sigma * root);
     return {
       observation,
       residual,
@@ -70,10 +74,7 @@ export function quadratic({ covariance, equations: { unknowns } }: NetSolution, 
   let sum = 0;
   for (let p = 0; p < row.count; p++)
     for (let q = 0; q < row.count; q++)
-      sum +=
-        row.coefficients[p]! *
-        row.coefficients[q]! *
-        covariance[row.columns[p]! * unknowns + row.columns[q]!]!;
+      sum += row.coefficients[p]! * row.coefficients[q]! * covariance[row.columns[p]! * unknowns + row.columns[q]!]!;
   return sum;
 }
 

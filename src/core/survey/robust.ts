@@ -20,9 +20,7 @@ export function solveRobustly(survey: Survey): SolveResult {
     const { solution } = result;
     const checks = checkObservations(solution);
     const kept = Float64Array.from(checks, (check, i) =>
-      round <= FIRST_ROUNDS
-        ? leastAbsolute(check)
-        : danish(deletedResidual(check, solution.kept[i]!)),
+      round <= FIRST_ROUNDS ? leastAbsolute(check) : danish(deletedResidual(check, solution.kept[i]!)),
     );
     const change = kept.reduce((most, k, i) => Math.max(most, Math.abs(k - solution.kept[i]!)), 0);
     if (round > FIRST_ROUNDS + 1 && change < 1e-6) break;
@@ -47,4 +45,4 @@ const danish = (t: number): number =>
 function deletedResidual({ residual, redundancy, observation }: ObservationCheck, kept: number): number {
   if (redundancy < 0.01) return 0;
   return (residual * (redundancy + kept * (1 - redundancy))) / (Math.sqrt(redundancy) * observation.sigma);
-} // prettier-ignore
+}

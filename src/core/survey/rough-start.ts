@@ -45,7 +45,7 @@ export function roughStart(ids: readonly string[], readings: readonly SurveyRead
     handedness: turned.known ? 'known' : 'unknown',
     unplaced: ids.filter((id) => !positions.has(id)),
   };
-} // prettier-ignore
+}
 
 function heightsOf(readings: readonly SurveyReading[]): Map<string, number> {
   const heights = new Map<string, number>();
@@ -74,7 +74,7 @@ function planLinks(readings: readonly SurveyReading[], heights: ReadonlyMap<stri
     link(reading.to, reading.from, length);
   }
   return links;
-} // prettier-ignore
+}
 
 /** The pair with the most points tied to both its ends. */
 function seedPair(ids: readonly string[], links: Links): [string, string] | undefined {
@@ -89,9 +89,17 @@ function seedPair(ids: readonly string[], links: Links): [string, string] | unde
 }
 
 /** Places point after point, the one with the most lengths to placed points first. */
-function grow(ids: readonly string[], links: Links, placed: Map<string, readonly [number, number]>, mirrored: Set<string>, sideOf: SideOf): void {
+function grow(
+  ids: readonly string[],
+  links: Links,
+  placed: Map<string, readonly [number, number]>,
+  mirrored: Set<string>,
+  sideOf: SideOf,
+): void {
   for (;;) {
-    const open = ids.filter((id) => !placed.has(id)).map((id) => ({ id, ties: [...(links.get(id) ?? [])].filter(([to]) => placed.has(to)) }));
+    const open = ids
+      .filter((id) => !placed.has(id))
+      .map((id) => ({ id, ties: [...(links.get(id) ?? [])].filter(([to]) => placed.has(to)) }));
     const next = open.sort((a, b) => b.ties.length - a.ties.length)[0];
     if (!next || next.ties.length < 2) return;
     const circles = next.ties.map(([to, radius]) => ({ centre: placed.get(to)!, radius }));
@@ -108,7 +116,7 @@ function grow(ids: readonly string[], links: Links, placed: Map<string, readonly
     if (!clear && !bySide && placed.size > 2) mirrored.add(next.id);
     placed.set(next.id, bySide ?? p!);
   }
-} // prettier-ignore
+}
 
 interface Circle {
   readonly centre: readonly [number, number];
@@ -125,39 +133,55 @@ function bestCrossings(circles: readonly Circle[]): [readonly [number, number], 
       if (d < 1 || d > a.radius + b.radius + SLACK || d < Math.abs(a.radius - b.radius) - SLACK) return;
       const along = (d ** 2 + a.radius ** 2 - b.radius ** 2) / (2 * d);
       const across = Math.sqrt(Math.max(a.radius ** 2 - along ** 2, 0));
-      const at = (side: number) => [a.centre[0] + (along * dx - side * across * dy) / d, a.centre[1] + (along * dy + side * across * dx) / d] as const;
+      const at = (side: number) =>
+        [
+          a.centre[0] + (along * dx - side * across * dy) / d,
+          a.centre[1] + (along * dy + side * across * dx) / d,
+        ] as const;
       const sine = (across * d) / (a.radius * b.radius);
       if (!best || sine > best.sine) best = { points: [at(1), at(-1)], sine };
     }),
   );
   return best?.points;
-} // prettier-ignore
+}
 
 /** The one of two places that is on the point's own side of the placed pairs, if only one is. */
-function onOwnSide(id: string, places: readonly (readonly [number, number])[], placed: ReadonlyMap<string, readonly [number, number]>, sideOf: SideOf): readonly [number, number] | undefined {
+function onOwnSide(
+  id: string,
+  places: readonly (readonly [number, number])[],
+  placed: ReadonlyMap<string, readonly [number, number]>,
+  sideOf: SideOf,
+): readonly [number, number] | undefined {
   const side = sideOf(id);
   const mean = (wanted: string) => {
     const points = [...placed].flatMap(([each, at]) => (sideOf(each) === wanted ? [at] : []));
-    return points.length === 0 ? undefined : ([0, 1].map((i) => points.reduce((sum, p) => sum + p[i]! / points.length, 0)) as [number, number]);
+    return points.length === 0
+      ? undefined
+      : ([0, 1].map((i) => points.reduce((sum, p) => sum + p[i]! / points.length, 0)) as [number, number]);
   };
   const [left, right] = [mean('left'), mean('right')];
   if (!left || !right || (side !== 'left' && side !== 'right')) return undefined;
   const reach = ([x, y]: readonly [number, number]) =>
     (x - (left[0] + right[0]) / 2) * (right[0] - left[0]) + (y - (left[1] + right[1]) / 2) * (right[1] - left[1]);
-  const own = places.filter((place) => (reach(place) > 0) === (side === 'right'));
+  const own = places.filter((place) => reach(place) > 0 === (side === 'right'));
   return own.length === 1 ? own[0] : undefined;
-} // prettier-ignore
+}
 
 /**
  * Turns the plan so that the left points lie to the left and X runs rearward: the upright axis is as
  * read, so right × up is rearward or forward by handedness alone, and which it is the order of the codes
  * along the shell tells (lower numbers are in front).
  */
-function alongTheShell(placed: ReadonlyMap<string, readonly [number, number]>, sideOf: SideOf): { flat: Map<string, readonly [number, number]>; known: boolean } {
+function alongTheShell(
+  placed: ReadonlyMap<string, readonly [number, number]>,
+  sideOf: SideOf,
+): { flat: Map<string, readonly [number, number]>; known: boolean } {
   const points = [...placed];
   const mean = (wanted: string) => {
     const own = points.filter(([id]) => sideOf(id) === wanted);
-    return own.length === 0 ? undefined : ([0, 1].map((i) => own.reduce((sum, [, at]) => sum + at[i]! / own.length, 0)) as [number, number]);
+    return own.length === 0
+      ? undefined
+      : ([0, 1].map((i) => own.reduce((sum, [, at]) => sum + at[i]! / own.length, 0)) as [number, number]);
   };
   const [left, right] = [mean('left'), mean('right')];
   if (!left || !right) return { flat: new Map(points), known: false };
@@ -174,4 +198,4 @@ function alongTheShell(placed: ReadonlyMap<string, readonly [number, number]>, s
   const flat = points.map(([id, at]) => [id, [forward * along(at), across(at)] as const] as const);
   const first = Math.min(...flat.map(([, at]) => at[0]));
   return { flat: new Map(flat.map(([id, [x, y]]) => [id, [x - first, y] as const])), known: true };
-} // prettier-ignore
+}

@@ -21,11 +21,7 @@ for (const [points, distances] of SIZES) {
   const before = solved({ ...survey, readings: survey.readings.slice(0, -1) });
   describe(`${points} points, ${survey.readings.length} readings`, () => {
     bench('full solve with covariance', () => void solveNet(survey), few);
-    bench(
-      'the same from the last coordinates',
-      () => void solveNet(survey, { from: whole.x }),
-      few,
-    );
+    bench('the same from the last coordinates', () => void solveNet(survey, { from: whole.x }), few);
     bench('one more reading', () => void addReading(before, last), few);
   });
 }

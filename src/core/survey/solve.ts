@@ -23,7 +23,7 @@ export interface NetSolution {
 /** What stands in the way of a solution. `looseCovariance` is that of all unknowns, mm², loose directions kept finite. */
 export type SolveFailure =
   | { readonly ok: false; readonly why: 'loose'; readonly equations: Equations; readonly looseCovariance: Float64Array }
-  | { readonly ok: false; readonly why: 'diverges' }; // prettier-ignore
+  | { readonly ok: false; readonly why: 'diverges' };
 
 export type SolveResult = { readonly ok: true; readonly solution: NetSolution } | SolveFailure;
 
@@ -69,7 +69,7 @@ export function solveNet(survey: Survey, options: SolveOptions = {}): SolveResul
   const solved = tries.flatMap((each) => (each.ok ? [each.solution] : []));
   const best = solved.sort((a, b) => sumOfSquares(a) - sumOfSquares(b))[0];
   return best ? { ok: true, solution: best } : first;
-} // prettier-ignore
+}
 
 function solveFrom(survey: Survey, { from, fromBiases, kept }: SolveOptions): SolveResult {
   const equations = equationsOf(survey);
@@ -111,7 +111,7 @@ function offThePlane(survey: Survey, side: number): Float64Array {
   survey.points.forEach((point, i) => {
     if (point.hold === 'fixed') return;
     for (let axis = 0; axis < 3; axis++)
-      x[3 * i + axis]! += side * 15 * (0.6 + 0.4 * Math.sin(2.4 * i + 1.7 * axis)) * (axis === 2 ? 1 : 0.3); // prettier-ignore
+      x[3 * i + axis]! += side * 15 * (0.6 + 0.4 * Math.sin(2.4 * i + 1.7 * axis)) * (axis === 2 ? 1 : 0.3);
   });
   return x;
 }
@@ -127,8 +127,7 @@ export function atFullWeight(solution: NetSolution): NetSolution {
 }
 
 const isLoose = (covariance: Float64Array, { coordinates, unknowns }: Equations): boolean => {
-  for (let i = 0; i < coordinates; i++)
-    if (!(covariance[i * unknowns + i]! <= LOOSE_SD ** 2)) return true;
+  for (let i = 0; i < coordinates; i++) if (!(covariance[i * unknowns + i]! <= LOOSE_SD ** 2)) return true;
   return false;
 };
 
@@ -223,15 +222,20 @@ function addFreedoms(normal: Float64Array, freedoms: readonly Float64Array[], si
       for (let j = 0; j <= i; j++) normal[i * size + j]! += share * g[j]!;
     }
   return stiffness;
-} // prettier-ignore
+}
 
 /** The right-hand side that draws the net back to its start along its freedoms. */
-function pullBack(right: Float64Array, drift: Float64Array, freedoms: readonly Float64Array[], stiffness: number): void {
+function pullBack(
+  right: Float64Array,
+  drift: Float64Array,
+  freedoms: readonly Float64Array[],
+  stiffness: number,
+): void {
   for (const g of freedoms) {
     const along = g.reduce((sum, share, i) => sum + share * drift[i]!, 0);
     g.forEach((share, i) => (right[i]! -= stiffness * along * share));
   }
-} // prettier-ignore
+}
 
 /** The factor of N + s·GGᵀ + weight·I at the state's coordinates. */
 function holdFreedoms(state: NetState, weight: number): HeldFactor | undefined {

@@ -37,8 +37,7 @@ export function accuse(
   while (accusations.length < MOST_ACCUSED) {
     const checks = checkObservations(current);
     const worst = checks.reduce<number>(
-      (best, check, i) =>
-        check.suspect && (best < 0 || Math.abs(check.w!) > Math.abs(checks[best]!.w!)) ? i : best,
+      (best, check, i) => (check.suspect && (best < 0 || Math.abs(check.w!) > Math.abs(checks[best]!.w!)) ? i : best),
       -1,
     );
     if (worst < 0) break;
@@ -71,9 +70,7 @@ function without(survey: Survey, { observation }: ObservationCheck): Survey {
     ? { ...survey, readings: survey.readings.filter((_, i) => i !== observation.reading) }
     : {
         ...survey,
-        points: survey.points.map((point, i) =>
-          i === observation.a ? { id: point.id, start: point.start } : point,
-        ),
+        points: survey.points.map((point, i) => (i === observation.a ? { id: point.id, start: point.start } : point)),
       };
 }
 
@@ -95,10 +92,11 @@ function inseparable(solution: NetSolution, checks: readonly ObservationCheck[],
     linearise(equations, check.observation, x, biases, other);
     let shared = 0;
     for (let q = 0; q < other.count; q++) shared += other.coefficients[q]! * spread[other.columns[q]!]!;
-    const scale = checks[i]!.observation.sigma * check.observation.sigma * Math.sqrt(checks[i]!.redundancy * check.redundancy);
+    const scale =
+      checks[i]!.observation.sigma * check.observation.sigma * Math.sqrt(checks[i]!.redundancy * check.redundancy);
     if (Math.abs(shared / scale) > INSEPARABLE)
       ids.add(survey.readings[check.observation.reading]?.id ?? survey.points[check.observation.a]!.id);
   });
   ids.delete(survey.readings[checks[i]!.observation.reading]?.id ?? '');
   return [...ids];
-} // prettier-ignore
+}

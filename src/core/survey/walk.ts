@@ -51,7 +51,14 @@ export function planWalk(points: readonly WalkPoint[], instruments: WalkInstrume
     const section = sectionOf(group, points);
     if (anchor) steps.push(...tie(group, anchor, section, startLeft));
     // A point without a partner has no width to check it: one more length does.
-    const second = group.length === 1 ? bestAnchor(group, located.filter((each) => each !== anchor), instruments) : undefined; // prettier-ignore
+    const second =
+      group.length === 1
+        ? bestAnchor(
+            group,
+            located.filter((each) => each !== anchor),
+            instruments,
+          )
+        : undefined;
     if (second) steps.push({ section, why: 'diagonal', reading: between(second[0]!, group[0]!) });
     located.push(group);
     startLeft = !startLeft;
@@ -64,7 +71,7 @@ export function planWalk(points: readonly WalkPoint[], instruments: WalkInstrume
   const sized = unique.map((step) => ({ ...step, reading: withSigma(step.reading, points, instruments) }));
   const short = pruneWalk(sized, points, base.length === 2 ? 10 : 0);
   return [...short, ...secondReadings(short, points)];
-} // prettier-ignore
+}
 
 /** A point or a pair of points, the left one first. */
 type Group = readonly WalkPoint[];
@@ -79,7 +86,7 @@ function pairUp(points: readonly WalkPoint[]): Group[] {
 }
 
 const middle = (group: Group): Vector =>
-  [0, 1, 2].map((axis) => group.reduce((sum, p) => sum + p.position[axis]! / group.length, 0)) as unknown as Vector; // prettier-ignore
+  [0, 1, 2].map((axis) => group.reduce((sum, p) => sum + p.position[axis]! / group.length, 0)) as unknown as Vector;
 
 /** Two pairs of floor points of the centre section, far apart: the four corners all else hangs on. */
 function baseOf(groups: readonly Group[]): Group[] {
@@ -87,12 +94,9 @@ function baseOf(groups: readonly Group[]): Group[] {
   const all = pairs.length >= 2 ? pairs : groups;
   const lowest = Math.min(...all.map((group) => middle(group)[2]));
   const points = groups.flat();
-  const inCentre = (group: Group) =>
-    sectionOf(group, points) === 'centre' && middle(group)[2] <= lowest + FLOOR;
+  const inCentre = (group: Group) => sectionOf(group, points) === 'centre' && middle(group)[2] <= lowest + FLOOR;
   const floor = all.filter(inCentre);
-  const chosen = (floor.length >= 2 ? floor : [...all])
-    .slice()
-    .sort((a, b) => middle(a)[0] - middle(b)[0]);
+  const chosen = (floor.length >= 2 ? floor : [...all]).slice().sort((a, b) => middle(a)[0] - middle(b)[0]);
   const first = chosen[0];
   const last = chosen.at(-1);
   return first && last && first !== last ? [first, last] : chosen;
@@ -110,13 +114,24 @@ function outwards(groups: readonly Group[], base: readonly Group[]): Group[] {
     const along = section === 'front' ? -middle(group)[0] : middle(group)[0];
     return [order[section], along + middle(group)[2] / 4] as const;
   };
-  return groups
-    .filter((group) => !base.includes(group))
-    .sort((a, b) => key(a)[0] - key(b)[0] || key(a)[1] - key(b)[1]);
+  return groups.filter((group) => !base.includes(group)).sort((a, b) => key(a)[0] - key(b)[0] || key(a)[1] - key(b)[1]);
 }
 
-const height = (point: WalkPoint): SurveyReading => ({ id: `h ${point.id}`, kind: 'height', point: point.id, value: point.position[2], sigma: 1 }); // prettier-ignore
-const between = (a: WalkPoint, b: WalkPoint): SurveyReading => ({ id: `d ${a.id} ${b.id}`, kind: 'distance', from: a.id, to: b.id, value: 1, sigma: 1 }); // prettier-ignore
+const height = (point: WalkPoint): SurveyReading => ({
+  id: `h ${point.id}`,
+  kind: 'height',
+  point: point.id,
+  value: point.position[2],
+  sigma: 1,
+});
+const between = (a: WalkPoint, b: WalkPoint): SurveyReading => ({
+  id: `d ${a.id} ${b.id}`,
+  kind: 'distance',
+  from: a.id,
+  to: b.id,
+  value: 1,
+  sigma: 1,
+});
 
 function baseSteps(base: readonly Group[], points: readonly WalkPoint[]): WalkStep[] {
   const step = (why: WalkStep['why'], reading: SurveyReading): WalkStep => ({
@@ -156,7 +171,7 @@ function bestAnchor(group: Group, located: readonly Group[], instruments: WalkIn
     if (!best || cost < best.cost) best = { anchor, cost };
   }
   return best?.anchor ?? pairs[0] ?? located[0];
-} // prettier-ignore
+}
 
 const apart = (a: WalkPoint, b: WalkPoint): number =>
   Math.hypot(...a.position.map((value, i) => value - b.position[i]!));
@@ -168,7 +183,9 @@ function traceOf(group: Group, anchor: Group, instruments: WalkInstruments): num
       ...anchor.map((point) => ({ id: point.id, start: point.position, hold: 'fixed' as const })),
       ...group.map((point) => ({ id: point.id, start: point.position })),
     ],
-    readings: tie(group, anchor, 'centre', true).map(({ reading }) => withSigma(reading, [...anchor, ...group], instruments)),
+    readings: tie(group, anchor, 'centre', true).map(({ reading }) =>
+      withSigma(reading, [...anchor, ...group], instruments),
+    ),
   };
   const equations = equationsOf(survey);
   let weight = 0;
@@ -178,12 +195,11 @@ function traceOf(group: Group, anchor: Group, instruments: WalkInstruments): num
   // The harmonic bound on the trace: Σ 1/N_ii. Good enough to rank anchors, and a hundred times cheaper.
   for (const observation of equations.observations) {
     linearise(equations, observation, x, new Float64Array(0), row);
-    for (let p = 0; p < row.count; p++)
-      diagonal[row.columns[p]!]! += (row.coefficients[p]! / observation.sigma) ** 2;
+    for (let p = 0; p < row.count; p++) diagonal[row.columns[p]!]! += (row.coefficients[p]! / observation.sigma) ** 2;
   }
   diagonal.forEach((value) => (weight += 1 / value));
   return weight;
-} // prettier-ignore
+}
 
 /** The readings that tie a group to a measured pair, going round and not to and fro. */
 function tie(group: Group, anchor: Group, section: Section, startLeft: boolean): WalkStep[] {
@@ -196,10 +212,7 @@ function tie(group: Group, anchor: Group, section: Section, startLeft: boolean):
   const [a, b] = [group[near]!, group[far]!];
   const [c, d] = [anchor[Math.min(near, anchor.length - 1)]!, anchor[Math.min(far, anchor.length - 1)]!];
   if (group.length === 1)
-    return [
-      step('height', height(a)),
-      ...[...new Set(anchor)].map((each) => step('diagonal', between(each, a))),
-    ];
+    return [step('height', height(a)), ...[...new Set(anchor)].map((each) => step('diagonal', between(each, a)))];
   return [
     step('height', height(a)),
     step('length', between(c, a)),
@@ -209,13 +222,13 @@ function tie(group: Group, anchor: Group, section: Section, startLeft: boolean):
     step('length', between(d, b)),
     step('height', height(b)),
   ];
-} // prettier-ignore
+}
 
-const keyOf = (reading: SurveyReading): string => `${reading.kind} ${[...pointsOf(reading)].sort().join(' ')}`; // prettier-ignore
+const keyOf = (reading: SurveyReading): string => `${reading.kind} ${[...pointsOf(reading)].sort().join(' ')}`;
 
 function withSigma(reading: SurveyReading, points: readonly WalkPoint[], instruments: WalkInstruments): SurveyReading {
   if (reading.kind !== 'distance') return { ...reading, sigma: instruments.height } as SurveyReading;
   const at = (id: string) => points.find((point) => point.id === id)!;
   const value = apart(at(reading.from), at(reading.to));
   return { ...reading, value, sigma: instruments.distance(value) };
-} // prettier-ignore
+}

@@ -3,7 +3,8 @@ import type { Vector } from '../geometry/vector';
 import { seeded } from '../random/seeded';
 import { fitCentrePlane, mirrored, planeSd, type MirrorInput } from './centre-plane';
 
-const independent = (sd: number) => (a: string, b: string) => [sd ** 2, 0, 0, 0, sd ** 2, 0, 0, 0, sd ** 2].map((v) => (a === b ? v : 0)); // prettier-ignore
+const independent = (sd: number) => (a: string, b: string) =>
+  [sd ** 2, 0, 0, 0, sd ** 2, 0, 0, 0, sd ** 2].map((v) => (a === b ? v : 0));
 
 /** A shell whose centre plane is turned and off, with some left-hand points pushed in. */
 function shell(seed: number, pushed: number, { offset = 12, lengthways = 0.02, upward = -0.01 } = {}): MirrorInput {
@@ -14,13 +15,14 @@ function shell(seed: number, pushed: number, { offset = 12, lengthways = 0.02, u
     const right: Vector = [i * 230 + 50 * random.next(), 400 + 300 * random.next(), 150 + 900 * random.next()];
     const left = mirrored(plane, right);
     const dent = i < pushed ? [-9, 14, 6] : [0, 0, 0];
-    const noisy = (at: Vector, more: readonly number[]) => at.map((value, k) => value + more[k]! + 0.6 * random.normal()) as unknown as Vector;
+    const noisy = (at: Vector, more: readonly number[]) =>
+      at.map((value, k) => value + more[k]! + 0.6 * random.normal()) as unknown as Vector;
     positions.set(`P${i}L`, noisy(left, dent));
     positions.set(`P${i}R`, noisy(right, [0, 0, 0]));
     return { left: `P${i}L`, right: `P${i}R` };
   });
   return { positions, joint: independent(0.6), pairs, centre: [] };
-} // prettier-ignore
+}
 
 const fitted = (input: MirrorInput) => {
   const result = fitCentrePlane(input);
@@ -52,21 +54,29 @@ describe('the centre plane', () => {
 
   it('does not see damage that is the same on both sides', () => {
     const input = shell(9, 0, { offset: 0, lengthways: 0, upward: 0 });
-    const positions = new Map([...input.positions].map(([id, [x, y, z]]) => [id, x > 2500 ? [x - 20, y * 0.97, z + 8] : [x, y, z]] as [string, Vector])); // prettier-ignore
+    const positions = new Map(
+      [...input.positions].map(
+        ([id, [x, y, z]]) => [id, x > 2500 ? [x - 20, y * 0.97, z + 8] : [x, y, z]] as [string, Vector],
+      ),
+    );
     expect(fitted({ ...input, positions }).pairs.every(({ symmetric }) => symmetric)).toBe(true);
   });
 
   it('mirrors a mirror image back to where it was', () => {
     const plane = { offset: 7, lengthways: 0.03, upward: -0.02, covariance: [] };
     const at: Vector = [1200, 640, 300];
-    mirrored(plane, mirrored(plane, at)).forEach((value, i) =>
-      expect(value).toBeCloseTo(at[i]!, 9),
-    );
+    mirrored(plane, mirrored(plane, at)).forEach((value, i) => expect(value).toBeCloseTo(at[i]!, 9));
   });
 
   it('says what is missing', () => {
-    expect(fitCentrePlane({ ...shell(1, 0), pairs: [] })).toMatchObject({ ok: false, reason: expect.stringContaining('no left and right points') }); // prettier-ignore
+    expect(fitCentrePlane({ ...shell(1, 0), pairs: [] })).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('no left and right points'),
+    });
     const input = shell(1, 0);
-    expect(fitCentrePlane({ ...input, pairs: input.pairs.slice(0, 1) })).toMatchObject({ ok: false, reason: expect.stringContaining('another pair') }); // prettier-ignore
+    expect(fitCentrePlane({ ...input, pairs: input.pairs.slice(0, 1) })).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('another pair'),
+    });
   });
 });

@@ -38,7 +38,7 @@ export type MirrorResult =
       /** Centre points with their distance from the plane, to the right is plus, and its deviation, mm. */
       readonly centre: readonly { readonly id: string; readonly off: number; readonly sd: number }[];
     }
-  | { readonly ok: false; readonly reason: string }; // prettier-ignore
+  | { readonly ok: false; readonly reason: string };
 
 export interface MirrorInput {
   readonly positions: ReadonlyMap<string, Vector>;
@@ -65,13 +65,26 @@ const TUKEY = 4.685;
  * invisible to it.
  */
 export function fitCentrePlane(input: MirrorInput): MirrorResult {
-  const pairs = input.pairs.filter(({ left, right }) => input.positions.has(left) && input.positions.has(right)); // prettier-ignore
+  const pairs = input.pairs.filter(({ left, right }) => input.positions.has(left) && input.positions.has(right));
   const centre = input.centre.filter((id) => input.positions.has(id));
   if (pairs.length === 0)
-    return { ok: false, reason: 'no left and right points of one pair are both located: measure both points of at least two pairs' }; // prettier-ignore
+    return {
+      ok: false,
+      reason: 'no left and right points of one pair are both located: measure both points of at least two pairs',
+    };
   const system = systemOf({ ...input, pairs, centre });
-  if (pairs.length + centre.length < 3 || !planeOf(system.groups, system.groups.map(() => 1)))
-    return { ok: false, reason: 'the located pairs do not fix a centre plane: measure another pair, or centre points, well away from them in length' }; // prettier-ignore
+  if (
+    pairs.length + centre.length < 3 ||
+    !planeOf(
+      system.groups,
+      system.groups.map(() => 1),
+    )
+  )
+    return {
+      ok: false,
+      reason:
+        'the located pairs do not fix a centre plane: measure another pair, or centre points, well away from them in length',
+    };
   const agreeing = agreeingGroups(system.groups);
   return propagate(system, agreeing, pairs, centre, input.positions);
 }
@@ -102,16 +115,50 @@ function systemOf({ positions, joint, pairs, centre }: MirrorInput): System {
     const width = r[1] - l[1];
     const [a, b] = [6 * i, 6 * i + 3];
     return [
-      { design: [1, (l[0] + r[0]) / 2, (l[2] + r[2]) / 2], right: (l[1] + r[1]) / 2, terms: [[a + 1, 0.5], [b + 1, 0.5]], differs: SIDES_DIFFER / 2 },
-      { design: [0, -width, 0], right: r[0] - l[0], terms: [[a, -1], [b, 1]], differs: SIDES_DIFFER },
-      { design: [0, 0, -width], right: r[2] - l[2], terms: [[a + 2, -1], [b + 2, 1]], differs: SIDES_DIFFER },
+      {
+        design: [1, (l[0] + r[0]) / 2, (l[2] + r[2]) / 2],
+        right: (l[1] + r[1]) / 2,
+        terms: [
+          [a + 1, 0.5],
+          [b + 1, 0.5],
+        ],
+        differs: SIDES_DIFFER / 2,
+      },
+      {
+        design: [0, -width, 0],
+        right: r[0] - l[0],
+        terms: [
+          [a, -1],
+          [b, 1],
+        ],
+        differs: SIDES_DIFFER,
+      },
+      {
+        design: [0, 0, -width],
+        right: r[2] - l[2],
+        terms: [
+          [a + 2, -1],
+          [b + 2, 1],
+        ],
+        differs: SIDES_DIFFER,
+      },
     ] as const;
   });
   const middle = centre.map((id, k) => {
     const at = positions.get(id)!;
-    return [{ design: [1, at[0], at[2]], right: at[1], terms: [[6 * pairs.length + 3 * k + 1, 1]], differs: SIDES_DIFFER / 2 }] as const;
+    return [
+      {
+        design: [1, at[0], at[2]],
+        right: at[1],
+        terms: [[6 * pairs.length + 3 * k + 1, 1]],
+        differs: SIDES_DIFFER / 2,
+      },
+    ] as const;
   });
-  const raw: readonly (readonly { design: Vector; right: number; terms: Terms; differs: number }[])[] = [...paired, ...middle];
+  const raw: readonly (readonly { design: Vector; right: number; terms: Terms; differs: number }[])[] = [
+    ...paired,
+    ...middle,
+  ];
   const all = raw.flat();
   const whole = jointMatrix(ids, joint);
   const covariance = Matrix.zeros(all.length, all.length);
@@ -123,9 +170,11 @@ function systemOf({ positions, joint, pairs, centre }: MirrorInput): System {
     }),
   );
   let row = 0;
-  const groups = raw.map((group) => group.map(({ design, right }) => ({ design, right, weight: 1 / covariance.get(row, row++) })));
+  const groups = raw.map((group) =>
+    group.map(({ design, right }) => ({ design, right, weight: 1 / covariance.get(row, row++) })),
+  );
   return { groups, covariance };
-} // prettier-ignore
+}
 
 /** Least squares for the plane with a factor on every group's weight; undefined where it is not fixed. */
 function planeOf(groups: readonly Group[], factors: readonly number[]): Vector | undefined {
@@ -142,7 +191,7 @@ function planeOf(groups: readonly Group[], factors: readonly number[]): Vector |
   });
   if (!wellPosed(normal)) return undefined;
   return inverse(normal).mmul(Matrix.columnVector(right)).to1DArray() as unknown as Vector;
-} // prettier-ignore
+}
 
 /** Coordinates are thousands of millimetres: the offset's column is brought to their size before it is judged. */
 function wellPosed(normal: Matrix): boolean {
@@ -151,7 +200,7 @@ function wellPosed(normal: Matrix): boolean {
   const r = (i: number, k: number) => normal.get(i, k) / (scale[i]! * scale[k]!);
   const determinant = 1 + 2 * r(0, 1) * r(1, 2) * r(0, 2) - r(0, 1) ** 2 - r(1, 2) ** 2 - r(0, 2) ** 2;
   return determinant > 1e-6;
-} // prettier-ignore
+}
 
 /** A group's misfit: sum of squares by their variances. */
 function misfit(group: Group, plane: Vector): number {
@@ -160,8 +209,7 @@ function misfit(group: Group, plane: Vector): number {
   return sum;
 }
 
-const perEquation = (group: Group, plane: Vector): number =>
-  Math.sqrt(misfit(group, plane) / group.length);
+const perEquation = (group: Group, plane: Vector): number => Math.sqrt(misfit(group, plane) / group.length);
 
 const biweight = (u: number): number => (u >= TUKEY ? 0 : (1 - (u / TUKEY) ** 2) ** 2);
 const biweightLoss = (u: number): number => (u >= TUKEY ? 1 : 1 - (1 - (u / TUKEY) ** 2) ** 3);
@@ -173,19 +221,28 @@ const MOST_STARTS = 400;
 function agreeingGroups(groups: readonly Group[]): boolean[] {
   const twos = groups.flatMap((_, a) => groups.slice(a + 1).map((_, k) => [a, a + 1 + k] as const));
   const every = Math.ceil(twos.length / MOST_STARTS);
-  const starts = twos.filter((_, i) => i % every === 0).flatMap(([a, b]) => {
-    const plane = planeOf([groups[a]!, groups[b]!], [1, 1]);
-    return plane ? [plane] : [];
-  });
-  const loss = (plane: Vector) => groups.reduce((sum, group) => sum + group.length * biweightLoss(perEquation(group, plane)), 0);
-  let plane = planeOf(groups, groups.map(() => 1))!;
+  const starts = twos
+    .filter((_, i) => i % every === 0)
+    .flatMap(([a, b]) => {
+      const plane = planeOf([groups[a]!, groups[b]!], [1, 1]);
+      return plane ? [plane] : [];
+    });
+  const loss = (plane: Vector) =>
+    groups.reduce((sum, group) => sum + group.length * biweightLoss(perEquation(group, plane)), 0);
+  let plane = planeOf(
+    groups,
+    groups.map(() => 1),
+  )!;
   let least = loss(plane);
   for (const start of starts) {
     const own = loss(start);
     if (own < least) [plane, least] = [start, own];
   }
   for (let step = 0; step < 30; step++) {
-    const next = planeOf(groups, groups.map((group) => biweight(perEquation(group, plane))));
+    const next = planeOf(
+      groups,
+      groups.map((group) => biweight(perEquation(group, plane))),
+    );
     if (!next) break;
     const change = norm(subtract(next, plane));
     plane = next;
@@ -193,15 +250,29 @@ function agreeingGroups(groups: readonly Group[]): boolean[] {
   }
   const agree = groups.map((group) => misfit(group, plane) <= chiSquareLimit(ASYMMETRIC, group.length));
   return planeOf(groups, agree.map(Number)) ? agree : groups.map(() => true);
-} // prettier-ignore
+}
 
 /** The plane on the agreeing groups and every residual, both with their covariance. */
-function propagate({ groups, covariance }: System, agree: readonly boolean[], pairs: readonly MirrorPair[], centre: readonly string[], positions: MirrorInput['positions']): MirrorResult {
-  const equations = groups.flatMap((group, g) => group.map((equation) => ({ ...equation, weight: agree[g] ? equation.weight : 0 })));
+function propagate(
+  { groups, covariance }: System,
+  agree: readonly boolean[],
+  pairs: readonly MirrorPair[],
+  centre: readonly string[],
+  positions: MirrorInput['positions'],
+): MirrorResult {
+  const equations = groups.flatMap((group, g) =>
+    group.map((equation) => ({ ...equation, weight: agree[g] ? equation.weight : 0 })),
+  );
   const design = new Matrix(equations.map((equation) => [...equation.design]));
-  const weighted = new Matrix(equations.map((equation) => equation.design.map((value) => value * equation.weight))).transpose();
+  const weighted = new Matrix(
+    equations.map((equation) => equation.design.map((value) => value * equation.weight)),
+  ).transpose();
   const gain = inverse(weighted.mmul(design)).mmul(weighted);
-  const plane = gain.mmul(Matrix.columnVector(equations.map(({ right }) => right))).to1DArray() as [number, number, number];
+  const plane = gain.mmul(Matrix.columnVector(equations.map(({ right }) => right))).to1DArray() as [
+    number,
+    number,
+    number,
+  ];
   // Variances of (I − A B) l without forming it: K − 2 A (B K) + A (B K Bᵀ) Aᵀ on the diagonal.
   const shared = gain.mmul(covariance);
   const spread = shared.mmul(gain.transpose());
@@ -233,7 +304,7 @@ function propagate({ groups, covariance }: System, agree: readonly boolean[], pa
     })),
     centre: centre.map((id, k) => ({ id, off: residual(3 * pairs.length + k), sd: sd(3 * pairs.length + k) })),
   };
-} // prettier-ignore
+}
 
 /** The mirror image of a position in the centre plane. */
 export function mirrored({ offset, lengthways, upward }: CentrePlane, [x, y, z]: Vector): Vector {

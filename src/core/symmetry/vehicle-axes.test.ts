@@ -5,12 +5,14 @@ import { seeded } from '../random/seeded';
 import { shellPoints } from '../simulation/shell-net';
 import { carried, vehicleAxes } from './vehicle-axes';
 
-const tight = (a: string, b: string) => [0.01, 0, 0, 0, 0.01, 0, 0, 0, 0.01].map((v) => (a === b ? v : 0)); // prettier-ignore
+const tight = (a: string, b: string) => [0.01, 0, 0, 0, 0.01, 0, 0, 0, 0.01].map((v) => (a === b ? v : 0));
 
 describe('vehicle axes where there is no chart', () => {
   const shell = shellPoints(24, seeded(2));
   const [c, s] = [Math.cos(0.08), Math.sin(0.08)];
-  const bench = new Map([...shell].map(([id, [x, y, z]]) => [id, [c * x - s * y + 500, s * x + c * y + 70, z + 12] as Vector])); // prettier-ignore
+  const bench = new Map(
+    [...shell].map(([id, [x, y, z]]) => [id, [c * x - s * y + 500, s * x + c * y + 70, z + 12] as Vector]),
+  );
   const pairs = Array.from({ length: 12 }, (_, i) => ({ left: `P${i}L`, right: `P${i}R` }));
   const axes = vehicleAxes({ positions: bench, joint: tight, pairs, centre: [] });
 
@@ -23,10 +25,12 @@ describe('vehicle axes where there is no chart', () => {
     }
     expect(Math.min(...[...placed.values()].map(([x]) => x))).toBeCloseTo(0, 9);
     // Heights are the bench's own.
-    expect(place(axes.motion, bench.get('P3L')! as Position<'round'>)[2]).toBeCloseTo(bench.get('P3L')![2], 0); // prettier-ignore
+    expect(place(axes.motion, bench.get('P3L')! as Position<'round'>)[2]).toBeCloseTo(bench.get('P3L')![2], 0);
   });
 
   it('are refused with what to measure', () => {
-    expect(vehicleAxes({ positions: bench, joint: tight, pairs: pairs.slice(0, 1), centre: [] })).toMatchObject({ ok: false }); // prettier-ignore
+    expect(vehicleAxes({ positions: bench, joint: tight, pairs: pairs.slice(0, 1), centre: [] })).toMatchObject({
+      ok: false,
+    });
   });
 });

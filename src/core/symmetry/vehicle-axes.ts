@@ -1,20 +1,10 @@
 import type { RigidMotion } from '../alignment/selected';
 import { place } from '../alignment/selected';
-import {
-  apply,
-  dot,
-  norm,
-  scale,
-  subtract,
-  type Matrix3,
-  type Position,
-  type Vector,
-} from '../geometry/vector';
+import { apply, dot, norm, scale, subtract, type Matrix3, type Position, type Vector } from '../geometry/vector';
 import { fitCentrePlane, type MirrorInput } from './centre-plane';
 
 export type AxesResult =
-  | { readonly ok: true; readonly motion: RigidMotion }
-  | { readonly ok: false; readonly reason: string };
+  { readonly ok: true; readonly motion: RigidMotion } | { readonly ok: false; readonly reason: string };
 
 /**
  * Vehicle axes for a shell that no chart gives any: width from the centre plane of its pairs, height as the
@@ -44,4 +34,4 @@ const cross = (a: Vector, b: Vector): Vector => [
 
 /** Positions carried by a motion. */
 export const carried = (motion: RigidMotion, positions: ReadonlyMap<string, Vector>): Map<string, Vector> =>
-  new Map([...positions].map(([id, at]) => [id, place(motion, at as Position<'round'>)])); // prettier-ignore
+  new Map([...positions].map(([id, at]) => [id, place(motion, at as Position<'round'>)]));

@@ -23,8 +23,7 @@ export interface Judgement {
 export function judge(deviation: number, sd: number, limit: number): Judgement {
   const size = Math.abs(deviation);
   const plusMinus = COVERAGE * sd;
-  const verdict =
-    size + plusMinus <= limit ? 'inside' : size - plusMinus > limit ? 'outside' : 'undecided';
+  const verdict = size + plusMinus <= limit ? 'inside' : size - plusMinus > limit ? 'outside' : 'undecided';
   return { verdict, plusMinus, cannotDecide: verdict === 'undecided' && plusMinus >= limit };
 }
 

@@ -78,9 +78,7 @@ describe('a length as it is printed', () => {
 
   const lengths = fc.double({ min: -9000, max: 9000, noNaN: true });
   it('comes back within half of the last digit shown, in millimetres', () => {
-    fc.assert(
-      fc.property(lengths, (length) => Math.abs(mm(formatLength(length)) - length) <= 0.05 + 1e-9),
-    );
+    fc.assert(fc.property(lengths, (length) => Math.abs(mm(formatLength(length)) - length) <= 0.05 + 1e-9));
   });
 
   it('comes back within half of the finest fraction shown, in inches', () => {

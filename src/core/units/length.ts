@@ -20,9 +20,22 @@ export type ParsedLength =
   | { readonly ok: false; readonly reason: string };
 
 const VULGAR: Readonly<Record<string, string>> = {
-  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
-  '⅓': '1/3', '⅔': '2/3', '⅕': '1/5', '⅖': '2/5', '⅗': '3/5', '⅘': '4/5', '⅙': '1/6', '⅚': '5/6',
-}; // prettier-ignore
+  '¼': '1/4',
+  '½': '1/2',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+  '⅓': '1/3',
+  '⅔': '2/3',
+  '⅕': '1/5',
+  '⅖': '2/5',
+  '⅗': '3/5',
+  '⅘': '4/5',
+  '⅙': '1/6',
+  '⅚': '5/6',
+};
 
 /** Brings quotes, minus signs, spaces and one-character fractions to the plain keyboard's. */
 export function plainLengthText(text: string): string {
@@ -47,8 +60,15 @@ const WHOLE = new RegExp(
 );
 
 const UNIT_OF: Readonly<Record<string, LengthUnit>> = {
-  mm: 'mm', cm: 'cm', m: 'm', in: 'in', 'in.': 'in', inch: 'in', inches: 'in', '"': 'in',
-}; // prettier-ignore
+  mm: 'mm',
+  cm: 'cm',
+  m: 'm',
+  in: 'in',
+  'in.': 'in',
+  inch: 'in',
+  inches: 'in',
+  '"': 'in',
+};
 
 const decimal = (text: string): number => Number(text.replace(',', '.'));
 
@@ -92,15 +112,13 @@ export function parseLength(text: string, bare: LengthUnit = 'mm'): ParsedLength
     if (fraction >= 1) warnings.push(`the fraction ${top}/${bottom} is one or more`);
     if (top !== undefined && feet === undefined && typedUnit === undefined && bare !== 'in')
       warnings.push('a fraction is read as inches');
-    if (number !== undefined && /,\d{3}$/.test(number))
-      warnings.push('the comma is read as a decimal comma');
+    if (number !== undefined && /,\d{3}$/.test(number)) warnings.push('the comma is read as a decimal comma');
     return warnings;
   }
 }
 
 /** How lengths are shown: millimetres to one decimal, or inches to a fraction. */
-export type LengthStyle =
-  { readonly unit: 'mm' } | { readonly unit: 'in'; readonly denominator: 16 | 32 };
+export type LengthStyle = { readonly unit: 'mm' } | { readonly unit: 'in'; readonly denominator: 16 | 32 };
 
 export const MILLIMETRES: LengthStyle = { unit: 'mm' };
 

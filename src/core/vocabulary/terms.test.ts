@@ -11,18 +11,10 @@ describe('the words for the parts', () => {
     ['windscreen diagonal', 'us', 'windshield diagonal'],
     ['Windowsill', 'us', 'Windowsill'],
     ['Sill', 'uk', 'Sill'],
-  ] as const)('%s in %s words', (text, words, expected) =>
-    expect(inWords(text, words)).toBe(expected),
-  );
+  ] as const)('%s in %s words', (text, words, expected) => expect(inWords(text, words)).toBe(expected));
 
   it('come back when the reader changes back', () => {
-    for (const text of [
-      'Rear wing',
-      'Chassis leg end hole',
-      'Slam panel centre',
-      'Cantrail',
-      'Tailgate to rear wing',
-    ])
+    for (const text of ['Rear wing', 'Chassis leg end hole', 'Slam panel centre', 'Cantrail', 'Tailgate to rear wing'])
       expect(inWords(inWords(text, 'us'), 'uk')).toBe(text);
   });
 });

@@ -44,9 +44,7 @@ export function inWords(text: string, words: Words): string {
   const from = other(words);
   return text.replace(PATTERN[from], (found, plural: string) => {
     const singular = plural ? found.slice(0, -1) : found;
-    const match = Object.values(TERMS).find(
-      (each) => each[from].toLowerCase() === singular.toLowerCase(),
-    );
+    const match = Object.values(TERMS).find((each) => each[from].toLowerCase() === singular.toLowerCase());
     const translated = (match?.[words] ?? singular) + plural;
     const capital = found[0] === found[0]?.toUpperCase();
     return capital ? translated[0]!.toUpperCase() + translated.slice(1) : translated;

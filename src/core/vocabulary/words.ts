@@ -1,13 +1,4 @@
-import type {
-  Brace,
-  PointCondition,
-  Reading,
-  Reference,
-  Rung,
-  StateKind,
-  StepEvent,
-  Support,
-} from '../job/entities';
+import type { Brace, PointCondition, Reading, Reference, Rung, StateKind, StepEvent, Support } from '../job/entities';
 import type { StepState } from '../ladder/ladder';
 import type { Caution } from '../round/change';
 import type { Lacking } from '../round/judgement';
@@ -15,60 +6,120 @@ import type { Target } from '../round/targets';
 
 /** What the program's own names are called on the screen and in print. */
 export const RUNG_WORD: Readonly<Record<Rung, string>> = {
-  look: 'Look', setUp: 'Set up', measure: 'Measure', brace: 'Brace', cut: 'Cut', pull: 'Pull', fit: 'Fit',
-  weld: 'Weld', verify: 'Verify',
-}; // prettier-ignore
+  look: 'Look',
+  setUp: 'Set up',
+  measure: 'Measure',
+  brace: 'Brace',
+  cut: 'Cut',
+  pull: 'Pull',
+  fit: 'Fit',
+  weld: 'Weld',
+  verify: 'Verify',
+};
 
 /** The address of a rung's page. */
 export const RUNG_PATH: Readonly<Record<Rung, string>> = {
-  look: 'look', setUp: 'set-up', measure: 'measure', brace: 'brace', cut: 'cut', pull: 'pull', fit: 'fit',
-  weld: 'weld', verify: 'verify',
-}; // prettier-ignore
+  look: 'look',
+  setUp: 'set-up',
+  measure: 'measure',
+  brace: 'brace',
+  cut: 'cut',
+  pull: 'pull',
+  fit: 'fit',
+  weld: 'weld',
+  verify: 'verify',
+};
 
 export const STATE_WORD: Readonly<Record<StateKind, string>> = {
-  asFound: 'as found', stripped: 'stripped', braced: 'braced', cut: 'cut', pulled: 'pulled', fitted: 'fitted',
-  tacked: 'tacked', welded: 'welded', cold: 'cold',
-}; // prettier-ignore
+  asFound: 'as found',
+  stripped: 'stripped',
+  braced: 'braced',
+  cut: 'cut',
+  pulled: 'pulled',
+  fitted: 'fitted',
+  tacked: 'tacked',
+  welded: 'welded',
+  cold: 'cold',
+};
 
 export const SUPPORT_WORD: Readonly<Record<Support['kind'], string>> = {
-  fixtureBench: 'fixture bench', sillClamps: 'clamps on the pinch flange', ownFrame: 'own frame',
-  spit: 'roll-over spit', stands: 'stands or dollies',
-}; // prettier-ignore
+  fixtureBench: 'fixture bench',
+  sillClamps: 'clamps on the pinch flange',
+  ownFrame: 'own frame',
+  spit: 'roll-over spit',
+  stands: 'stands or dollies',
+};
 
 export const SUSPENSION_WORD: Readonly<Record<Support['suspension'], string>> = {
-  off: 'suspension off', onUnloaded: 'suspension on, not carrying', loaded: 'suspension carrying the shell',
-}; // prettier-ignore
+  off: 'suspension off',
+  onUnloaded: 'suspension on, not carrying',
+  loaded: 'suspension carrying the shell',
+};
 
 export const REFERENCE_WORD: Readonly<Record<Reference['kind'], string>> = {
-  chart: 'maker’s chart', sisterCar: 'sister car', mirroredSide: 'mirrored side', earlierRound: 'this shell earlier',
-  keptPart: 'kept part', plannedChange: 'planned change',
-}; // prettier-ignore
+  chart: 'maker’s chart',
+  sisterCar: 'sister car',
+  mirroredSide: 'mirrored side',
+  earlierRound: 'this shell earlier',
+  keptPart: 'kept part',
+  plannedChange: 'planned change',
+};
 
 export const BRACE_WORD: Readonly<Record<Brace['kind'], string>> = {
-  weldedTube: 'welded tube', adjustable: 'adjustable, threaded end', boltedFrame: 'bolted inner frame',
-}; // prettier-ignore
+  weldedTube: 'welded tube',
+  adjustable: 'adjustable, threaded end',
+  boltedFrame: 'bolted inner frame',
+};
 
 export const STEP_STATE_WORD: Readonly<Record<StepState, string>> = {
-  open: 'open', begun: 'begun', curing: 'curing', missing: 'waiting for parts', done: 'done', dropped: 'dropped',
-}; // prettier-ignore
+  open: 'open',
+  begun: 'begun',
+  curing: 'curing',
+  missing: 'waiting for parts',
+  done: 'done',
+  dropped: 'dropped',
+};
 
 export const STEP_EVENT_WORD: Readonly<Record<StepEvent['kind'], string>> = {
-  begun: 'Begin', curing: 'Curing until', missing: 'Waiting for', done: 'Done', dropped: 'Drop', reopened: 'Open again',
-}; // prettier-ignore
+  begun: 'Begin',
+  curing: 'Curing until',
+  missing: 'Waiting for',
+  done: 'Done',
+  dropped: 'Drop',
+  reopened: 'Open again',
+};
 
 export const CONDITION_WORD: Readonly<Record<PointCondition['kind'], string>> = {
-  buried: 'Buried', suspension: 'Suspension', gone: 'Gone', worn: 'Worn', oval: 'Oval', rusty: 'Rusty',
-  rebuilt: 'Rebuilt', clear: 'Clear',
-}; // prettier-ignore
+  buried: 'Buried',
+  suspension: 'Suspension',
+  gone: 'Gone',
+  worn: 'Worn',
+  oval: 'Oval',
+  rusty: 'Rusty',
+  rebuilt: 'Rebuilt',
+  clear: 'Clear',
+};
 
 export const WHY_WORD: Readonly<Record<Target['why'], string>> = {
-  diagonal: 'diagonal', width: 'width', length: 'length', height: 'height', again: 'a second time, as a check',
-  charted: 'on the chart', uncertain: 'makes the least sure point surer', unchecked: 'checks what nothing checks yet',
-}; // prettier-ignore
+  diagonal: 'diagonal',
+  width: 'width',
+  length: 'length',
+  height: 'height',
+  again: 'a second time, as a check',
+  charted: 'on the chart',
+  uncertain: 'makes the least sure point surer',
+  unchecked: 'checks what nothing checks yet',
+};
 
 export const QUANTITY_WORD: Readonly<Record<Reading['quantity'], string>> = {
-  length: 'length', width: 'width', height: 'height', distance: 'distance', gap: 'gap', flush: 'flush', fixture: 'fixture head',
-}; // prettier-ignore
+  length: 'length',
+  width: 'width',
+  height: 'height',
+  distance: 'distance',
+  gap: 'gap',
+  flush: 'flush',
+  fixture: 'fixture head',
+};
 
 export const CAUTION_WORD: Readonly<Record<Caution, string>> = {
   support: 'The shell stood on a different support.',
@@ -78,8 +129,11 @@ export const CAUTION_WORD: Readonly<Record<Caution, string>> = {
 };
 
 export const LACKING_WORD: Readonly<Record<Lacking, string>> = {
-  notMeasured: 'not measured', notLocated: 'not located', noReference: 'no reference', notAligned: 'not aligned',
-}; // prettier-ignore
+  notMeasured: 'not measured',
+  notLocated: 'not located',
+  noReference: 'no reference',
+  notAligned: 'not aligned',
+};
 
 export const AXIS_WORD = { x: 'length', y: 'width', z: 'height' } as const;
 

@@ -1,12 +1,6 @@
 import { z } from 'zod';
 import type { Photograph } from '@/core/job/entities';
-import {
-  emptyJobRows,
-  JOB_TABLE_NAMES,
-  JOB_TABLES,
-  type JobRows,
-  type JobTable,
-} from '@/core/job/job-rows';
+import { emptyJobRows, JOB_TABLE_NAMES, JOB_TABLES, type JobRows, type JobTable } from '@/core/job/job-rows';
 import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
 
 /**
@@ -23,14 +17,11 @@ const ROUND_TABLES = [
   'pointConditions',
 ] as const satisfies readonly JobTable[];
 type RoundTable = (typeof ROUND_TABLES)[number];
-const isRoundTable = (table: JobTable): table is RoundTable =>
-  (ROUND_TABLES as readonly string[]).includes(table);
+const isRoundTable = (table: JobTable): table is RoundTable => (ROUND_TABLES as readonly string[]).includes(table);
 const OWN_TABLES = JOB_TABLE_NAMES.filter((table) => !isRoundTable(table));
 
 const tablesSchema = (tables: readonly JobTable[]) =>
-  z.strictObject(
-    Object.fromEntries(tables.map((table) => [table, z.array(JOB_TABLES[table]).default([])])),
-  );
+  z.strictObject(Object.fromEntries(tables.map((table) => [table, z.array(JOB_TABLES[table]).default([])])));
 
 const jobDocument = z.strictObject({
   format: z.literal('vinkel.job/1'),
@@ -50,8 +41,13 @@ export const JOB_PATH = 'job.json';
 export const ROUND_PATH = /^rounds\/\d+\.json$/;
 
 const EXTENSION: Readonly<Record<Photograph['mediaType'], string>> = {
-  'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp', 'image/avif': 'avif', 'image/gif': 'gif', 'image/tiff': 'tif',
-}; // prettier-ignore
+  'image/jpeg': 'jpg',
+  'image/png': 'png',
+  'image/webp': 'webp',
+  'image/avif': 'avif',
+  'image/gif': 'gif',
+  'image/tiff': 'tif',
+};
 
 export const photographPath = (photograph: Pick<Photograph, 'id' | 'mediaType'>): string =>
   `photographs/${photograph.id}.${EXTENSION[photograph.mediaType]}`;
@@ -64,9 +60,7 @@ export function archiveDocuments(rows: JobRows): ArchiveDocument[] {
   ]);
   const instrumentVersions = rows.instrumentVersions.filter((version) => versions.has(version.id));
   const used = new Set(instrumentVersions.map((version) => version.instrumentId));
-  const own: Record<string, unknown> = Object.fromEntries(
-    OWN_TABLES.map((table) => [table, rows[table]]),
-  );
+  const own: Record<string, unknown> = Object.fromEntries(OWN_TABLES.map((table) => [table, rows[table]]));
   own.instrumentVersions = instrumentVersions;
   own.instruments = rows.instruments.filter((instrument) => used.has(instrument.id));
   return [
@@ -101,15 +95,12 @@ export function readArchiveDocuments(documents: readonly ArchiveDocument[]): Par
   for (const { path, text } of documents) {
     const schema = path === JOB_PATH ? jobDocument : roundDocument;
     const parsed = parseJson(text);
-    const shape = parsed.ok
-      ? parseShape(schema as z.ZodType<{ rows: Partial<JobRows> }>, parsed.value)
-      : parsed;
+    const shape = parsed.ok ? parseShape(schema as z.ZodType<{ rows: Partial<JobRows> }>, parsed.value) : parsed;
     if (!shape.ok) {
       faults.push(...shape.faults.map((fault) => ({ ...fault, path: `${path} ${fault.path}` })));
       continue;
     }
-    for (const [table, list] of Object.entries(shape.value.rows))
-      rows[table as JobTable].push(...(list as never[]));
+    for (const [table, list] of Object.entries(shape.value.rows)) rows[table as JobTable].push(...(list as never[]));
   }
   if (rows.jobs.length !== 1 && faults.length === 0)
     faults.push({ path: JOB_PATH, message: `an archive holds one job, not ${rows.jobs.length}` });

@@ -6,7 +6,8 @@ import { chartDocumentOf, readChartJson } from './document';
 import { CHART_TEMPLATES, matchHeaders } from './headers';
 
 const none: TakenCodes = { points: new Set(), dimensions: new Set(), seams: new Set() } as never;
-const read = (text: string, unit: 'mm' | 'in' = 'mm', taken = none) => readChartCsv([{ name: 'chart.csv', text }], { unit, driverSide: 'left' }, taken); // prettier-ignore
+const read = (text: string, unit: 'mm' | 'in' = 'mm', taken = none) =>
+  readChartCsv([{ name: 'chart.csv', text }], { unit, driverSide: 'left' }, taken);
 const faults = (text: string) => read(text).rows.flatMap((row) => row.faults);
 
 describe('a chart of points from CSV', () => {
@@ -25,7 +26,7 @@ describe('a chart of points from CSV', () => {
 
   it('reads inches and fractions', () => {
     const { draft } = read('id,side,x,y,z\nF1R,right,0,16 1/8,8.5"\n', 'in');
-    expect(draft.points[0]).toMatchObject({ y: expect.closeTo(409.575, 6), z: expect.closeTo(215.9, 6) }); // prettier-ignore
+    expect(draft.points[0]).toMatchObject({ y: expect.closeTo(409.575, 6), z: expect.closeTo(215.9, 6) });
   });
 
   it.each([
@@ -40,7 +41,7 @@ describe('a chart of points from CSV', () => {
 
   it('refuses a code the job has already', () => {
     const taken = { ...none, points: new Set(['f1l']) } as never;
-    expect(read('id,side,x,y,z\nF1L,left,0,-410,215\n', 'mm', taken).rows[0]!.faults.length).toBe(1); // prettier-ignore
+    expect(read('id,side,x,y,z\nF1L,left,0,-410,215\n', 'mm', taken).rows[0]!.faults.length).toBe(1);
   });
 
   it('reads its own templates without a fault', () => {
@@ -101,6 +102,8 @@ describe('a chart as a document', () => {
 
   it('says where it is not one', () => {
     expect(readChartJson('{', none).faults[0]).toMatch(/line 1/);
-    expect(readChartJson('{"format":"vinkel.chart/1","points":[{"code":1}]}', none).faults.join()).toContain('points[0]'); // prettier-ignore
+    expect(readChartJson('{"format":"vinkel.chart/1","points":[{"code":1}]}', none).faults.join()).toContain(
+      'points[0]',
+    );
   });
 });

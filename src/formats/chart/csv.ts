@@ -1,11 +1,5 @@
 import Papa from 'papaparse';
-import {
-  checkDraft,
-  type ChartDraft,
-  type DraftDimension,
-  type DraftPoint,
-  type TakenCodes,
-} from '@/core/chart/draft';
+import { checkDraft, type ChartDraft, type DraftDimension, type DraftPoint, type TakenCodes } from '@/core/chart/draft';
 import type { Measure, Side } from '@/core/job/entities';
 import { formatLength, parseLength, type LengthUnit } from '@/core/units/length';
 import { matchHeaders, type ChartColumn } from './headers';
@@ -96,11 +90,7 @@ const missingColumns = (columns: ReadonlyMap<ChartColumn, number>): ChartColumn[
 
 type Cell = (column: ChartColumn) => string;
 
-function readPoint(
-  cell: Cell,
-  line: number,
-  { unit, driverSide }: ChartReading,
-): ReadRow<DraftPoint> {
+function readPoint(cell: Cell, line: number, { unit, driverSide }: ChartReading): ReadRow<DraftPoint> {
   const faults: string[] = [];
   const number = numberReader(cell, unit, faults);
   const [x, y, z] = [number('x'), number('y'), number('z')];
@@ -109,30 +99,35 @@ function readPoint(
   if (side === undefined) faults.push(`"${cell('side')}" is not a side: left, right or centre`);
   if (cell('code') === '') faults.push('the id is missing');
   const row: DraftPoint = {
-    code: cell('code'), name: cell('name'), side: side ?? 'centre', x, y, z,
-    tolerance: readTolerance(number, cell), holeDiameter: hole,
-  }; // prettier-ignore
+    code: cell('code'),
+    name: cell('name'),
+    side: side ?? 'centre',
+    x,
+    y,
+    z,
+    tolerance: readTolerance(number, cell),
+    holeDiameter: hole,
+  };
   return { line, row, faults };
 }
 
-function readDimension(
-  cell: Cell,
-  line: number,
-  { unit }: ChartReading,
-  index: number,
-): ReadRow<DraftDimension> {
+function readDimension(cell: Cell, line: number, { unit }: ChartReading, index: number): ReadRow<DraftDimension> {
   const faults: string[] = [];
   const number = numberReader(cell, unit, faults);
   const measure = readMeasure(cell('measure'));
   if (measure === undefined) faults.push(`"${cell('measure')}" is neither tip to tip nor level`);
   for (const end of ['from', 'to'] as const) if (cell(end) === '') faults.push(`${end} is missing`);
   const value = number('value');
-  if (value <= 0 && faults.length === 0)
-    faults.push(`a distance is above zero, not ${cell('value')}`);
+  if (value <= 0 && faults.length === 0) faults.push(`a distance is above zero, not ${cell('value')}`);
   const row: DraftDimension = {
-    code: cell('code') || `D${index + 1}`, name: cell('name'), from: cell('from'), to: cell('to'), value,
-    tolerance: readTolerance(number, cell), measure: measure ?? 'tip',
-  }; // prettier-ignore
+    code: cell('code') || `D${index + 1}`,
+    name: cell('name'),
+    from: cell('from'),
+    to: cell('to'),
+    value,
+    tolerance: readTolerance(number, cell),
+    measure: measure ?? 'tip',
+  };
   return { line, row, faults };
 }
 

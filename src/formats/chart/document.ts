@@ -17,31 +17,44 @@ const chartDocument = z.strictObject({
   source: z.string().optional(),
   points: z.array(
     z.strictObject({
-      code, name, side,
-      x: z.number(), y: z.number(), z: z.number(),
+      code,
+      name,
+      side,
+      x: z.number(),
+      y: z.number(),
+      z: z.number(),
       tolerance: z.number().positive().default(3),
       holeDiameter: z.number().positive().nullable().default(null),
     }),
   ),
-  dimensions: z.array(
-    z.strictObject({
-      code, name, from: code, to: code,
-      value: z.number().positive(),
-      tolerance: z.number().positive().default(3),
-      measure: measure.default('tip'),
-    }),
-  ).default([]),
+  dimensions: z
+    .array(
+      z.strictObject({
+        code,
+        name,
+        from: code,
+        to: code,
+        value: z.number().positive(),
+        tolerance: z.number().positive().default(3),
+        measure: measure.default('tip'),
+      }),
+    )
+    .default([]),
   lines: z.array(z.tuple([code, code])).default([]),
-  seams: z.array(
-    z.strictObject({
-      code, name, side,
-      pairing: z.string().max(200).default(''),
-      stations: z.array(
-        z.strictObject({ number: z.int().min(1).max(99), name, gap: target.optional(), flush: target.optional() }),
-      ),
-    }),
-  ).default([]),
-}); // prettier-ignore
+  seams: z
+    .array(
+      z.strictObject({
+        code,
+        name,
+        side,
+        pairing: z.string().max(200).default(''),
+        stations: z.array(
+          z.strictObject({ number: z.int().min(1).max(99), name, gap: target.optional(), flush: target.optional() }),
+        ),
+      }),
+    )
+    .default([]),
+});
 
 export type ChartDocument = z.infer<typeof chartDocument>;
 
@@ -90,9 +103,7 @@ export function chartDocumentOf(rows: JobRows): ChartDocument {
   const ofReference = <Row extends { referenceId: string }>(list: readonly Row[]) =>
     list.filter((row) => row.referenceId === reference?.id);
   const pointRows = new Map(ofReference(rows.referencePoints).map((row) => [row.pointId, row]));
-  const dimensionRows = new Map(
-    ofReference(rows.referenceDimensions).map((row) => [row.dimensionId, row]),
-  );
+  const dimensionRows = new Map(ofReference(rows.referenceDimensions).map((row) => [row.dimensionId, row]));
   const stationRows = ofReference(rows.referenceStations);
   return {
     format: 'vinkel.chart/1',
@@ -109,17 +120,18 @@ export function chartDocumentOf(rows: JobRows): ChartDocument {
     }),
     lines: rows.memberLines.map((line) => [codeOf.get(line.fromPointId)!, codeOf.get(line.toPointId)!]),
     seams: rows.seams.map(({ id, code, name, side, pairing }) => ({
-      code, name, side, pairing,
+      code,
+      name,
+      side,
+      pairing,
       stations: rows.seamStations
         .filter((station) => station.seamId === id)
         .map((station) => ({ number: station.number, name: station.name, ...targetsOf(station.id) })),
     })),
-  }; // prettier-ignore
+  };
 
   function targetsOf(stationId: string) {
     const targets = stationRows.filter((row) => row.stationId === stationId);
-    return Object.fromEntries(
-      targets.map((row) => [row.quantity, { value: row.value, tolerance: row.tolerance }]),
-    );
+    return Object.fromEntries(targets.map((row) => [row.quantity, { value: row.value, tolerance: row.tolerance }]));
   }
 }

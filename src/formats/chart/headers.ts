@@ -41,6 +41,5 @@ export function matchHeaders(headers: readonly string[]): ReadonlyMap<ChartColum
 export const CHART_TEMPLATES = {
   points:
     'id,name,side,x,y,z,tolerance,hole\nF1L,Front leg hole,left,0,-410,215,3,16\nF1R,Front leg hole,right,0,410,215,3,16\n',
-  dimensions:
-    'id,name,from,to,value,tolerance,measure\nD1,Across the front legs,F1L,F1R,820,3,tip\n',
+  dimensions: 'id,name,from,to,value,tolerance,measure\nD1,Across the front legs,F1L,F1R,820,3,tip\n',
 } as const;

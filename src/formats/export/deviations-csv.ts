@@ -5,7 +5,7 @@ import { writeCsv } from '../csv';
 /** Every point of a judged round with its deviation, ±, limit, verdict and reference: millimetres. */
 export function deviationsCsv(rows: JobRows, { points, references }: RoundJudgement): string {
   const nameOf = new Map(rows.references.map(({ id, name }) => [id, name]));
-  const round = (value: number | undefined) => (value === undefined ? '' : Math.round(value * 1000) / 1000); // prettier-ignore
+  const round = (value: number | undefined) => (value === undefined ? '' : Math.round(value * 1000) / 1000);
   return writeCsv(
     points.map(({ point, judged, lacking, control }) => {
       const row = references.points.get(point.id)?.row;

@@ -33,12 +33,9 @@ export function sheetDxf(figure: SheetFigure, title: readonly string[], factor: 
   const half = Math.max(Math.abs(min[1]), Math.abs(max[1]));
   const planAt = max[2] + half + BETWEEN;
   const endAt = max[0] + half + BETWEEN;
-  const views: readonly View[] = [
-    ([x, y]) => [x, planAt + y],
-    ([x, , z]) => [x, z],
-    ([, y, z]) => [endAt + y, z],
-  ];
-  const line = (from: readonly [number, number], to: readonly [number, number]) => dxf.addLine(point3d(...from), point3d(...to)); // prettier-ignore
+  const views: readonly View[] = [([x, y]) => [x, planAt + y], ([x, , z]) => [x, z], ([, y, z]) => [endAt + y, z]];
+  const line = (from: readonly [number, number], to: readonly [number, number]) =>
+    dxf.addLine(point3d(...from), point3d(...to));
   on('ZERO_PLANES');
   line([min[0], planAt], [max[0], planAt]);
   line([min[0], 0], [endAt + half, 0]);

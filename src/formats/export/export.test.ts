@@ -18,7 +18,9 @@ describe('the drawing as DXF, read back by a standard reader', () => {
   const on = (layer: string) => drawing.entities.filter((entity) => entity.layer === layer);
 
   it('has a layer each for what it shows', () => {
-    expect(Object.keys(drawing.tables.layer.layers)).toEqual(expect.arrayContaining(['OUTLINE', 'POINTS', 'CODES', 'MOVEMENTS', 'ZERO_PLANES'])); // prettier-ignore
+    expect(Object.keys(drawing.tables.layer.layers)).toEqual(
+      expect.arrayContaining(['OUTLINE', 'POINTS', 'CODES', 'MOVEMENTS', 'ZERO_PLANES']),
+    );
     expect(on('OUTLINE')).toHaveLength(3 * figure.lines.length);
     expect(on('POINTS').length + on('CONTROL').length).toBe(3 * figure.points.length);
   });
@@ -28,11 +30,15 @@ describe('the drawing as DXF, read back by a standard reader', () => {
     const [from, to] = figure.lines[0]!;
     const side = on('OUTLINE')[figure.lines.length] as ILineEntity;
     const [a, b] = [side.vertices[0]!, side.vertices[1]!];
-    expect(Math.hypot(b.x - a.x, b.y - a.y)).toBeCloseTo(Math.hypot(to[0] - from[0], to[2] - from[2]), 6); // prettier-ignore
+    expect(Math.hypot(b.x - a.x, b.y - a.y)).toBeCloseTo(Math.hypot(to[0] - from[0], to[2] - from[2]), 6);
   });
 
   it('writes the factor of the movements on the drawing', () => {
-    expect(on('TITLE').map((entity) => (entity as ITextEntity).text).join('\n')).toContain('20 times as large'); // prettier-ignore
+    expect(
+      on('TITLE')
+        .map((entity) => (entity as ITextEntity).text)
+        .join('\n'),
+    ).toContain('20 times as large');
     const moved = figure.points.filter(({ movement }) => movement);
     expect(on('MOVEMENTS')).toHaveLength(3 * moved.length);
   });
@@ -44,7 +50,7 @@ describe('points in space as PLY, read back by a standard reader', () => {
     const at = new PLYLoader().parse(text).getAttribute('position');
     expect(at.count).toBe(figure.points.length);
     figure.points.forEach(({ position }, i) => {
-      expect([at.getX(i), at.getY(i), at.getZ(i)]).toEqual(position.map((value) => expect.closeTo(value, 2))); // prettier-ignore
+      expect([at.getX(i), at.getY(i), at.getZ(i)]).toEqual(position.map((value) => expect.closeTo(value, 2)));
     });
     expect(text).toContain(`element edge ${figure.lines.length}`);
   });
@@ -52,7 +58,10 @@ describe('points in space as PLY, read back by a standard reader', () => {
 
 describe('points with deviations as CSV', () => {
   it('has a row a point, with the figures of the sheet', () => {
-    const { data } = Papa.parse<Record<string, string>>(deviationsCsv(rows, judgement), { header: true, skipEmptyLines: true }); // prettier-ignore
+    const { data } = Papa.parse<Record<string, string>>(deviationsCsv(rows, judgement), {
+      header: true,
+      skipEmptyLines: true,
+    });
     expect(data).toHaveLength(rows.points.length);
     const corner = data.find(({ point }) => point === 'R4L')!;
     const judged = judgement.points.find(({ point }) => point.code === 'R4L')!.judged!;

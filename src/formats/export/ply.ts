@@ -12,12 +12,22 @@ export function pointsPly({ points, lines }: SheetFigure): string {
   });
   const figure = (value: number) => String(Math.round(value * 1000) / 1000);
   return [
-    'ply', 'format ascii 1.0', 'comment millimetres; x rearward, y to the right, z up; dx dy dz measured minus reference',
+    'ply',
+    'format ascii 1.0',
+    'comment millimetres; x rearward, y to the right, z up; dx dy dz measured minus reference',
     ...points.map(({ code }, i) => `comment vertex ${i} ${code}`),
     `element vertex ${points.length}`,
-    ...['x', 'y', 'z', 'dx', 'dy', 'dz'].map((name) => `property float ${name}`), 'property uchar judged',
-    `element edge ${edges.length}`, 'property int vertex1', 'property int vertex2', 'end_header',
-    ...points.map(({ position, movement }) => [...position, ...(movement ?? [0, 0, 0])].map(figure).join(' ') + (movement ? ' 1' : ' 0')),
-    ...edges, '',
+    ...['x', 'y', 'z', 'dx', 'dy', 'dz'].map((name) => `property float ${name}`),
+    'property uchar judged',
+    `element edge ${edges.length}`,
+    'property int vertex1',
+    'property int vertex2',
+    'end_header',
+    ...points.map(
+      ({ position, movement }) =>
+        [...position, ...(movement ?? [0, 0, 0])].map(figure).join(' ') + (movement ? ' 1' : ' 0'),
+    ),
+    ...edges,
+    '',
   ].join('\n');
-} // prettier-ignore
+}

@@ -39,9 +39,8 @@ export function PdfSheet({ record }: { record: RecordDocument }) {
         ))}
       </Svg>
       <Text style={{ color: '#565a5c' }}>
-        Plan, side and end views; movements drawn {factor} times as large. Ring: inside; disc:
-        outside; half-filled: undecided; square: held as control. Blue: rearward, outward, up;
-        brown: forward, inward, down.
+        Plan, side and end views; movements drawn {factor} times as large. Ring: inside; disc: outside; half-filled:
+        undecided; square: held as control. Blue: rearward, outward, up; brown: forward, inward, down.
       </Text>
     </View>
   );
@@ -94,20 +93,10 @@ function SheetView({ view, layout, figure, factor }: ViewProps) {
   );
 }
 
-function PdfMark({
-  point: { verdict, control },
-  x,
-  y,
-}: {
-  point: SheetPoint;
-  x: number;
-  y: number;
-}) {
+function PdfMark({ point: { verdict, control }, x, y }: { point: SheetPoint; x: number; y: number }) {
   const r = 5;
   const paint = { stroke: INK, strokeWidth: 1.5, fill: verdict === 'outside' ? INK : '#ffffff' };
-  const half = control
-    ? `M${x - r} ${y}H${x + r}V${y + r}H${x - r}Z`
-    : `M${x - r} ${y}A${r} ${r} 0 0 0 ${x + r} ${y}Z`;
+  const half = control ? `M${x - r} ${y}H${x + r}V${y + r}H${x - r}Z` : `M${x - r} ${y}A${r} ${r} 0 0 0 ${x + r} ${y}Z`;
   return (
     <G>
       {control ? (

@@ -1,14 +1,5 @@
 import path from 'node:path';
-import {
-  Document,
-  Font,
-  Image,
-  Page,
-  renderToBuffer,
-  StyleSheet,
-  Text,
-  View,
-} from '@react-pdf/renderer';
+import { Document, Font, Image, Page, renderToBuffer, StyleSheet, Text, View } from '@react-pdf/renderer';
 import type { ReactNode } from 'react';
 import type { RecordDocument } from '@/core/record/document';
 import { UNCERTAINTY_STATEMENT } from '@/core/tolerance/statement';
@@ -55,14 +46,35 @@ function registerFonts(): void {
 }
 
 const style = StyleSheet.create({
-  page: { fontFamily: ['Plex-latin', 'Plex-latin-ext', 'Plex-cyrillic', 'Plex-greek'], fontSize: 8.5, padding: 36, paddingBottom: 48, color: '#1c2430' },
+  page: {
+    fontFamily: ['Plex-latin', 'Plex-latin-ext', 'Plex-cyrillic', 'Plex-greek'],
+    fontSize: 8.5,
+    padding: 36,
+    paddingBottom: 48,
+    color: '#1c2430',
+  },
   title: { fontSize: 20, fontWeight: 600 },
   part: { fontSize: 12, fontWeight: 600, marginTop: 14, marginBottom: 4 },
   row: { flexDirection: 'row', borderBottomWidth: 0.5, borderColor: '#cfc6b0', paddingVertical: 1.6 },
-  head: { flexDirection: 'row', borderBottomWidth: 1.2, borderColor: '#1c2430', paddingVertical: 1.6, color: '#565a5c' },
+  head: {
+    flexDirection: 'row',
+    borderBottomWidth: 1.2,
+    borderColor: '#1c2430',
+    paddingVertical: 1.6,
+    color: '#565a5c',
+  },
   soft: { color: '#565a5c' },
-  foot: { position: 'absolute', bottom: 22, left: 36, right: 36, flexDirection: 'row', justifyContent: 'space-between', color: '#565a5c', fontSize: 7.5 },
-}); // prettier-ignore
+  foot: {
+    position: 'absolute',
+    bottom: 22,
+    left: 36,
+    right: 36,
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    color: '#565a5c',
+    fontSize: 7.5,
+  },
+});
 
 interface Column {
   readonly title: string;
@@ -70,13 +82,7 @@ interface Column {
   readonly right?: boolean;
 }
 
-function Table({
-  columns,
-  rows,
-}: {
-  columns: readonly Column[];
-  rows: readonly (readonly string[])[];
-}) {
+function Table({ columns, rows }: { columns: readonly Column[]; rows: readonly (readonly string[])[] }) {
   const cell = (text: string, { width, right }: Column, i: number) => (
     <Text key={i} style={{ width, textAlign: right ? 'right' : 'left', paddingRight: 4 }}>
       {text}
@@ -121,15 +127,10 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
     ['Bench', job.bench],
     ['Driver sits on the', job.driverSide],
     ['Begun', format.day(job.startedAt)],
-    [
-      signature ? `Record ${signature.number}, signed` : 'As it stands on',
-      format.day(record.madeAt),
-    ],
+    [signature ? `Record ${signature.number}, signed` : 'As it stands on', format.day(record.madeAt)],
     [
       'Judged by',
-      record.references
-        .map((each) => `${each.name} (${REFERENCE_WORD[each.kind as 'chart'] ?? each.kind})`)
-        .join('; '),
+      record.references.map((each) => `${each.name} (${REFERENCE_WORD[each.kind as 'chart'] ?? each.kind})`).join('; '),
     ],
   ];
   return (
@@ -156,14 +157,10 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
           <Text>{UNCERTAINTY_STATEMENT}</Text>
           <View style={{ flexDirection: 'row', marginTop: 34 }} wrap={false}>
             <Text style={{ width: '45%', borderTopWidth: 0.8, paddingTop: 2, marginRight: '10%' }}>
-              {signature
-                ? `${signature.signedBy}, ${format.day(signature.signedAt)}`
-                : 'not signed yet'}{' '}
-              · for {job.shop || 'the shop'}
+              {signature ? `${signature.signedBy}, ${format.day(signature.signedAt)}` : 'not signed yet'} · for{' '}
+              {job.shop || 'the shop'}
             </Text>
-            <Text style={{ width: '45%', borderTopWidth: 0.8, paddingTop: 2 }}>
-              received by the owner
-            </Text>
+            <Text style={{ width: '45%', borderTopWidth: 0.8, paddingTop: 2 }}>received by the owner</Text>
           </View>
         </Part>
         <View style={style.foot} fixed>
@@ -313,8 +310,8 @@ function Work({ record: { braces, pulls }, format }: PartProps) {
       {braces.map((brace) => (
         <Text key={brace.code}>
           {brace.code}: {brace.ends}, {BRACE_WORD[brace.kind]}, {brace.section}
-          {brace.length === undefined ? '' : `, ${format.length(brace.length)} ${format.unit}`};
-          held {brace.holds.join(', ') || 'nothing named'}; {brace.state}
+          {brace.length === undefined ? '' : `, ${format.length(brace.length)} ${format.unit}`}; held{' '}
+          {brace.holds.join(', ') || 'nothing named'}; {brace.state}
         </Text>
       ))}
       {pulls.map((pull) => (
@@ -350,21 +347,14 @@ function Log({ record: { log }, format }: PartProps) {
   );
 }
 
-function Photographs({
-  record: { photographs },
-  previews,
-}: Pick<RecordPdfInput, 'record' | 'previews'>) {
+function Photographs({ record: { photographs }, previews }: Pick<RecordPdfInput, 'record' | 'previews'>) {
   const shown = photographs.filter((photograph) => previews.has(photograph.id));
   if (shown.length === 0) return null;
   return (
     <Part title="Photographs">
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
         {shown.map((photograph) => (
-          <View
-            key={photograph.id}
-            style={{ width: '32%', marginRight: '1.3%', marginBottom: 6 }}
-            wrap={false}
-          >
+          <View key={photograph.id} style={{ width: '32%', marginRight: '1.3%', marginBottom: 6 }} wrap={false}>
             <Image src={{ data: Buffer.from(previews.get(photograph.id)!), format: 'jpg' }} />
             <Text style={style.soft}>
               {photograph.name}, {photograph.author}

@@ -28,7 +28,10 @@ const chartFiles = z.strictObject({
  * The chart to write to. Where a closed round or a signed record rests on the edition in use, the next
  * edition is made first and taken into use; `copyOf` says where each figure went.
  */
-async function writableChart(tx: Queryable, rows: JobRows): Promise<{ id: string; copyOf: ReadonlyMap<string, string> } | undefined> {
+async function writableChart(
+  tx: Queryable,
+  rows: JobRows,
+): Promise<{ id: string; copyOf: ReadonlyMap<string, string> } | undefined> {
   const chart = chartOf(rows);
   if (!chart) return undefined;
   if (!isSealed(chart, rows)) return { id: chart.id, copyOf: new Map() };
@@ -36,10 +39,14 @@ async function writableChart(tx: Queryable, rows: JobRows): Promise<{ id: string
   await tx.query('update reference set in_use = false where id = $1', [chart.id]);
   for (const [table, list] of Object.entries(next.rows)) await insert(tx, table as JobTable, list as never[]);
   return { id: next.rows.references[0]!.id, copyOf: next.copyOf };
-} // prettier-ignore
+}
 
 /** Runs a change of the chart on the edition that may be written, in one transaction. */
-async function onChart(database: Database, jobId: string, work: (tx: Queryable, chart: { id: string; copyOf: ReadonlyMap<string, string> }) => Promise<void>): Promise<Outcome> {
+async function onChart(
+  database: Database,
+  jobId: string,
+  work: (tx: Queryable, chart: { id: string; copyOf: ReadonlyMap<string, string> }) => Promise<void>,
+): Promise<Outcome> {
   const rows = await loadJob(database, jobId);
   if (!rows) return failed('job', 'this job is not here any more');
   let found = false;
@@ -50,13 +57,16 @@ async function onChart(database: Database, jobId: string, work: (tx: Queryable, 
     await work(tx, chart);
   });
   return found ? done(null) : failed('job', 'this job has no chart: make one under References');
-} // prettier-ignore
+}
 
 /** A figure on the edition that may be written: the copy of the row it was on, as that row's copy is versioned. */
-const onEdition = <Row extends { id: string; referenceId: string; version: number }>(row: Row, { id, copyOf }: { id: string; copyOf: ReadonlyMap<string, string> }): Row => {
+const onEdition = <Row extends { id: string; referenceId: string; version: number }>(
+  row: Row,
+  { id, copyOf }: { id: string; copyOf: ReadonlyMap<string, string> },
+): Row => {
   const copy = copyOf.get(row.id);
   return copy ? { ...row, id: copy, referenceId: id, version: 1 } : { ...row, referenceId: id };
-}; // prettier-ignore
+};
 
 /** Imports a chart, all of it or nothing. */
 export async function importChart(
@@ -80,9 +90,8 @@ export async function importChart(
     if (faults.length > 0) return { ok: false, faults };
     await database.transaction(async (tx) => {
       const chart = (await writableChart(tx, rows))!;
-      const made = chartRows(preview.draft, { jobId, referenceId: chart.id }, rows.points, randomUUID); // prettier-ignore
-      for (const [table, list] of Object.entries(made))
-        await insert(tx, table as JobTable, list as never[]);
+      const made = chartRows(preview.draft, { jobId, referenceId: chart.id }, rows.points, randomUUID);
+      for (const [table, list] of Object.entries(made)) await insert(tx, table as JobTable, list as never[]);
     });
     const { points, dimensions, seams } = preview.draft;
     return done({ points: points.length, dimensions: dimensions.length, seams: seams.length });
@@ -117,11 +126,7 @@ export async function addDimension(input: unknown): Promise<Outcome> {
 /** Thrown to undo a transaction whose row somebody else changed first. */
 class Stale extends Error {}
 
-async function updateOrStop<T extends EditableTable>(
-  tx: Queryable,
-  table: T,
-  row: RowOf<T>,
-): Promise<RowOf<T>> {
+async function updateOrStop<T extends EditableTable>(tx: Queryable, table: T, row: RowOf<T>): Promise<RowOf<T>> {
   const result = await update(tx, table, row);
   if (!result.ok) throw new Stale();
   return result.row;
@@ -152,13 +157,19 @@ async function saveTogether<A extends 'points' | 'dimensions', B extends 'refere
       current: { thing: thing ?? null, reference: reference ?? null },
     };
   }
-} // prettier-ignore
+}
 
 /** What the edition in use says of a point or dimension now. */
-function figureInUse(rows: JobRows | undefined, table: 'referencePoints' | 'referenceDimensions', subjectId: string): unknown {
+function figureInUse(
+  rows: JobRows | undefined,
+  table: 'referencePoints' | 'referenceDimensions',
+  subjectId: string,
+): unknown {
   const chart = rows && chartOf(rows);
-  return rows?.[table].find((row) => row.referenceId === chart?.id && ('pointId' in row ? row.pointId : row.dimensionId) === subjectId);
-} // prettier-ignore
+  return rows?.[table].find(
+    (row) => row.referenceId === chart?.id && ('pointId' in row ? row.pointId : row.dimensionId) === subjectId,
+  );
+}
 
 /** Writes an edited point and its chart position, unless somebody else came first. */
 export async function savePoint(input: unknown): Promise<Outcome> {

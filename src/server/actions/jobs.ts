@@ -103,9 +103,7 @@ export async function reviseInstrument(input: unknown): Promise<Outcome> {
         'select coalesce(max(number), 0) + 1 as next from instrument_version where instrument_id = $1',
         [version.instrumentId],
       );
-      await insert(tx, 'instrumentVersions', [
-        { ...version, number: last!.next, validFrom: new Date().toISOString() },
-      ]);
+      await insert(tx, 'instrumentVersions', [{ ...version, number: last!.next, validFrom: new Date().toISOString() }]);
     });
     return done(null);
   });
@@ -120,9 +118,7 @@ export async function addInstrument(input: unknown): Promise<Outcome> {
   return runUseCase(newInstrument, input, async ({ instrument, version }, { database }) => {
     await database.transaction(async (tx) => {
       await insert(tx, 'instruments', [instrument]);
-      await insert(tx, 'instrumentVersions', [
-        { ...version, number: 1, validFrom: new Date().toISOString() },
-      ]);
+      await insert(tx, 'instrumentVersions', [{ ...version, number: 1, validFrom: new Date().toISOString() }]);
     });
     return done(null);
   });

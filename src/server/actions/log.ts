@@ -21,9 +21,7 @@ const newEntry = z.strictObject({
 export async function writeLogEntry(form: FormData): Promise<Outcome> {
   const json = parseJson(String(form.get('entry') ?? ''));
   if (!json.ok) return json;
-  const files = form
-    .getAll('photograph')
-    .filter((file): file is File => file instanceof File && file.size > 0);
+  const files = form.getAll('photograph').filter((file): file is File => file instanceof File && file.size > 0);
   const taken: { file: File; photograph: TakenPhotograph }[] = [];
   for (const file of files) {
     const inspected = await inspectPhotograph(file.name, Buffer.from(await file.arrayBuffer()));
@@ -31,8 +29,7 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
     taken.push({ file, photograph: inspected.value });
   }
   return runUseCase(newEntry, json.value, async ({ entry, subjects }, { database }) => {
-    if (entry.kind === 'decision' && entry.reason.trim() === '')
-      return failed('reason', 'a decision needs its reason');
+    if (entry.kind === 'decision' && entry.reason.trim() === '') return failed('reason', 'a decision needs its reason');
     const at = new Date().toISOString();
     await database.transaction(async (tx) => {
       await insert(tx, 'logEntries', [{ ...entry, at }]);
@@ -43,9 +40,13 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
       );
       for (const { file, photograph } of taken)
         await storePhotograph(tx, photograph, {
-          id: randomUUID(), jobId: entry.jobId, entryId: entry.id,
-          name: file.name.slice(0, 200), author: entry.author, at,
-        }); // prettier-ignore
+          id: randomUUID(),
+          jobId: entry.jobId,
+          entryId: entry.id,
+          name: file.name.slice(0, 200),
+          author: entry.author,
+          at,
+        });
     });
     return done(null);
   });

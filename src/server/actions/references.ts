@@ -6,7 +6,14 @@ import * as entity from '@/core/job/entities';
 import type { JobRows } from '@/core/job/job-rows';
 import { chooseReferences } from '@/core/reference/chosen';
 import { editionsOf } from '@/core/reference/editions';
-import { fromEarlierRound, fromMirror, fromPlannedChange, fromSisterCars, type DraftResult, type ReferenceDraft } from '@/core/reference/derive'; // prettier-ignore
+import {
+  fromEarlierRound,
+  fromMirror,
+  fromPlannedChange,
+  fromSisterCars,
+  type DraftResult,
+  type ReferenceDraft,
+} from '@/core/reference/derive';
 import { loadJob } from '@/db/jobs';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
@@ -18,9 +25,18 @@ const makeOf = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('earlierRound'), roundId: z.uuid() }),
   z.strictObject({ kind: z.literal('mirroredSide'), roundId: z.uuid(), good: z.enum(['left', 'right']) }),
   z.strictObject({ kind: z.literal('sisterCar'), roundIds: z.array(z.uuid()), through: z.array(z.uuid()) }),
-  z.strictObject({ kind: z.literal('plannedChange'), pointIds: z.array(z.uuid()), offset: z.tuple([z.number(), z.number(), z.number()]) }),
-  z.strictObject({ kind: z.enum(['keptPart', 'chart']), figures: z.string().max(200_000), unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']), trust: z.number().min(0).max(1000) }),
-]); // prettier-ignore
+  z.strictObject({
+    kind: z.literal('plannedChange'),
+    pointIds: z.array(z.uuid()),
+    offset: z.tuple([z.number(), z.number(), z.number()]),
+  }),
+  z.strictObject({
+    kind: z.enum(['keptPart', 'chart']),
+    figures: z.string().max(200_000),
+    unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
+    trust: z.number().min(0).max(1000),
+  }),
+]);
 
 const newReference = z.strictObject({
   jobId: z.uuid(),
@@ -46,21 +62,33 @@ export async function makeReference(input: unknown): Promise<Outcome<{ reference
     const rank = first ? 0 : Math.max(-1, ...ranks) + 1;
     const roundId = 'roundId' in of ? of.roundId : null;
     const reference: entity.Reference = {
-      id: referenceId, jobId, kind: of.kind, name, rank, roundId,
+      id: referenceId,
+      jobId,
+      kind: of.kind,
+      name,
+      rank,
+      roundId,
       source: [source, made.draft.how].filter(Boolean).join('; '),
       trust: Math.round(made.draft.trust * 100) / 100,
-      createdAt: new Date().toISOString(), edition: 1, editionOf: null, inUse: true,
+      createdAt: new Date().toISOString(),
+      edition: 1,
+      editionOf: null,
+      inUse: true,
     };
     await database.transaction(async (tx) => {
       if (first) await tx.query('update reference set rank = rank + 1 where job_id = $1', [jobId]);
       await insert(tx, 'references', [reference]);
       await insertFigures(tx, rows, referenceId, made.draft);
       const behind = 'roundIds' in of ? of.roundIds : roundId ? [roundId] : [];
-      await insert(tx, 'referenceRounds', behind.map((each) => ({ referenceId, roundId: each })));
+      await insert(
+        tx,
+        'referenceRounds',
+        behind.map((each) => ({ referenceId, roundId: each })),
+      );
     });
     return done({ referenceId });
   });
-} // prettier-ignore
+}
 
 function draftOf(rows: JobRows, of: MakeOf): DraftResult {
   const round = (id: string) => rows.rounds.find((each) => each.id === id);
@@ -75,32 +103,73 @@ function draftOf(rows: JobRows, of: MakeOf): DraftResult {
       return measured ? fromMirror(rows, measured, of.good) : missing;
     }
     case 'sisterCar':
-      return fromSisterCars(rows, of.roundIds.flatMap((id) => round(id) ?? []), new Set(of.through));
+      return fromSisterCars(
+        rows,
+        of.roundIds.flatMap((id) => round(id) ?? []),
+        new Set(of.through),
+      );
     case 'plannedChange':
       return fromPlannedChange(rows, of.pointIds, of.offset);
     default: {
       const { points, dimensions, faults } = readTypedFigures(of.figures, rows, of.unit);
       const [fault] = faults;
       if (fault) return { ok: false, reason: `line ${fault.line}: ${fault.message}` };
-      if (points.length + dimensions.length === 0) return { ok: false, reason: 'type at least one figure: a point with length, width and height, or a dimension with its length' };
+      if (points.length + dimensions.length === 0)
+        return {
+          ok: false,
+          reason: 'type at least one figure: a point with length, width and height, or a dimension with its length',
+        };
       const sd = of.trust;
-      return { ok: true, draft: { points: points.map((each) => ({ ...each, sd })), dimensions: dimensions.map((each) => ({ ...each, sd })), trust: sd, how: 'typed by hand' } };
+      return {
+        ok: true,
+        draft: {
+          points: points.map((each) => ({ ...each, sd })),
+          dimensions: dimensions.map((each) => ({ ...each, sd })),
+          trust: sd,
+          how: 'typed by hand',
+        },
+      };
     }
   }
-} // prettier-ignore
+}
 
-async function insertFigures(tx: Parameters<typeof insert>[0], rows: JobRows, referenceId: string, { points, dimensions }: ReferenceDraft): Promise<void> {
+async function insertFigures(
+  tx: Parameters<typeof insert>[0],
+  rows: JobRows,
+  referenceId: string,
+  { points, dimensions }: ReferenceDraft,
+): Promise<void> {
   const used = chooseReferences(rows);
   const hundredth = (value: number) => Math.round(value * 100) / 100;
-  await insert(tx, 'referencePoints', points.map(({ pointId, at: [x, y, z], sd }) => ({
-    id: randomUUID(), referenceId, pointId, x: hundredth(x), y: hundredth(y), z: hundredth(z), sd: hundredth(sd), version: 1,
-    tolerance: used.points.get(pointId)?.row.tolerance ?? USUAL_LIMIT,
-  })));
-  await insert(tx, 'referenceDimensions', dimensions.map(({ dimensionId, value, sd }) => ({
-    id: randomUUID(), referenceId, dimensionId, value: hundredth(value), sd: hundredth(sd), version: 1,
-    tolerance: used.dimensions.get(dimensionId)?.row.tolerance ?? USUAL_LIMIT,
-  })));
-} // prettier-ignore
+  await insert(
+    tx,
+    'referencePoints',
+    points.map(({ pointId, at: [x, y, z], sd }) => ({
+      id: randomUUID(),
+      referenceId,
+      pointId,
+      x: hundredth(x),
+      y: hundredth(y),
+      z: hundredth(z),
+      sd: hundredth(sd),
+      version: 1,
+      tolerance: used.points.get(pointId)?.row.tolerance ?? USUAL_LIMIT,
+    })),
+  );
+  await insert(
+    tx,
+    'referenceDimensions',
+    dimensions.map(({ dimensionId, value, sd }) => ({
+      id: randomUUID(),
+      referenceId,
+      dimensionId,
+      value: hundredth(value),
+      sd: hundredth(sd),
+      version: 1,
+      tolerance: used.dimensions.get(dimensionId)?.row.tolerance ?? USUAL_LIMIT,
+    })),
+  );
+}
 
 /** Ranks the references of a job: the first is judged by first. */
 export async function rankReferences(input: unknown): Promise<Outcome> {
@@ -119,7 +188,7 @@ export async function rankReferences(input: unknown): Promise<Outcome> {
 
 /** Writes how far a reference is trusted; figures with a standard deviation of their own keep it. */
 export async function trustReference(input: unknown): Promise<Outcome> {
-  const schema = z.strictObject({ id: z.uuid(), trust: z.number('type a number').min(0).max(1000) }); // prettier-ignore
+  const schema = z.strictObject({ id: z.uuid(), trust: z.number('type a number').min(0).max(1000) });
   return runUseCase(schema, input, async ({ id, trust }, { database }) => {
     await database.query('update reference set trust = $2 where id = $1', [id, trust]);
     return done(null);
@@ -135,7 +204,7 @@ export async function putInUse(input: unknown): Promise<Outcome> {
     if (!rows || !reference) return failed('reference', 'this reference is not here any more');
     await database.transaction(async (tx) => {
       const editions = editionsOf(rows, reference).map((each) => each.id);
-      if (inUse) await tx.query('update reference set in_use = false where id = any($1::uuid[])', [editions]); // prettier-ignore
+      if (inUse) await tx.query('update reference set in_use = false where id = any($1::uuid[])', [editions]);
       await tx.query('update reference set in_use = $2 where id = $1', [id, inUse]);
     });
     return done(null);
@@ -154,10 +223,10 @@ export async function chooseReference(input: unknown): Promise<Outcome> {
 export async function setMirrored(input: unknown): Promise<Outcome> {
   const schema = z.strictObject({ pointIds: z.array(z.uuid()), mirrored: z.boolean() });
   return runUseCase(schema, input, async ({ pointIds, mirrored }, { database }) => {
-    await database.query(
-      'update point set mirrored = $2, version = version + 1 where id = any($1::uuid[])',
-      [pointIds, mirrored],
-    );
+    await database.query('update point set mirrored = $2, version = version + 1 where id = any($1::uuid[])', [
+      pointIds,
+      mirrored,
+    ]);
     return done(null);
   });
 }

@@ -24,9 +24,7 @@ export async function openRound(input: unknown): Promise<Outcome<{ roundId: stri
         'select coalesce(max(number), 0) + 1 as next from round where job_id = $1',
         [round.jobId],
       );
-      await insert(tx, 'rounds', [
-        { ...round, number: last!.next, startedAt: at, closedAt: null, version: 1 },
-      ]);
+      await insert(tx, 'rounds', [{ ...round, number: last!.next, startedAt: at, closedAt: null, version: 1 }]);
       await insert(
         tx,
         'roundControls',

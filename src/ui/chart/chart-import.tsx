@@ -22,8 +22,12 @@ const MOST_SHOWN = 400;
 
 /** Brings in a chart: every row is shown with its faults first; all of it is taken or nothing. */
 export function ChartImport({
-  rows, importChart,
-}: { rows: JobRows; importChart: Action<unknown, { points: number; dimensions: number; seams: number }> }) {
+  rows,
+  importChart,
+}: {
+  rows: JobRows;
+  importChart: Action<unknown, { points: number; dimensions: number; seams: number }>;
+}) {
   const [open, setOpen] = useState(false);
   const [files, setFiles] = useState<readonly PickedFile[]>([]);
   const [unit, setUnit] = useState<LengthUnit>('mm');
@@ -64,7 +68,11 @@ export function ChartImport({
               multiple
               accept=".csv,.txt,.json"
               onChange={async (event) =>
-                setFiles(await Promise.all([...(event.target.files ?? [])].map(async (file) => ({ name: file.name, text: await file.text() }))))
+                setFiles(
+                  await Promise.all(
+                    [...(event.target.files ?? [])].map(async (file) => ({ name: file.name, text: await file.text() })),
+                  ),
+                )
               }
             />
           </label>
@@ -101,7 +109,7 @@ export function ChartImport({
       </p>
     </>
   );
-} // prettier-ignore
+}
 
 function previewOf(files: readonly PickedFile[], unit: LengthUnit, rows: JobRows): ChartPreview {
   const taken = takenCodes(rows);
@@ -112,9 +120,7 @@ function previewOf(files: readonly PickedFile[], unit: LengthUnit, rows: JobRows
 }
 
 function PreviewTable({ preview, faulty }: { preview: ChartPreview; faulty: number }) {
-  const sorted = [...preview.rows].sort(
-    (a, b) => Number(b.faults.length > 0) - Number(a.faults.length > 0),
-  );
+  const sorted = [...preview.rows].sort((a, b) => Number(b.faults.length > 0) - Number(a.faults.length > 0));
   return (
     <div>
       <p role="status" className="font-medium">

@@ -11,12 +11,7 @@ import { useFormat } from '../shell/preferences-context';
 import type { Action } from '../kit/use-action';
 import { ChartImport } from './chart-import';
 import { EditableTable } from './editable-table';
-import {
-  DimensionDialog,
-  PointDialog,
-  type ChartedDimension,
-  type ChartedPoint,
-} from './row-dialogs';
+import { DimensionDialog, PointDialog, type ChartedDimension, type ChartedPoint } from './row-dialogs';
 
 export interface ChartActions {
   readonly importChart: Action<unknown, { points: number; dimensions: number; seams: number }>;
@@ -35,9 +30,7 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
   const reference = chartOf(rows);
   const points = useMemo((): ChartedPoint[] => {
     const byPoint = new Map(
-      rows.referencePoints
-        .filter((row) => row.referenceId === reference?.id)
-        .map((row) => [row.pointId, row]),
+      rows.referencePoints.filter((row) => row.referenceId === reference?.id).map((row) => [row.pointId, row]),
     );
     return rows.points.flatMap((point) => {
       const row = byPoint.get(point.id);
@@ -47,9 +40,7 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
   const dimensions = useMemo((): ChartedDimension[] => {
     const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
     const byDimension = new Map(
-      rows.referenceDimensions
-        .filter((row) => row.referenceId === reference?.id)
-        .map((row) => [row.dimensionId, row]),
+      rows.referenceDimensions.filter((row) => row.referenceId === reference?.id).map((row) => [row.dimensionId, row]),
     );
     return rows.dimensions.flatMap((dimension) => {
       const row = byDimension.get(dimension.id);
@@ -68,8 +59,13 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
   }, [rows, reference]);
   const pointColumns = useMemo((): ColumnDef<ChartedPoint>[] => {
     const figure = (id: 'x' | 'y' | 'z' | 'tolerance', header: string): ColumnDef<ChartedPoint> => ({
-      id, header, meta: 'num', accessorFn: (row) => row.reference[id], cell: (cell) => format.length(cell.getValue<number>()), enableGlobalFilter: false,
-    }); // prettier-ignore
+      id,
+      header,
+      meta: 'num',
+      accessorFn: (row) => row.reference[id],
+      cell: (cell) => format.length(cell.getValue<number>()),
+      enableGlobalFilter: false,
+    });
     return [
       { id: 'code', header: 'Point', accessorFn: (row) => row.point.code },
       { id: 'name', header: 'Name', accessorFn: (row) => format.name(row.point.name) },
@@ -79,28 +75,63 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
       figure('z', `Height ${format.unit}`),
       figure('tolerance', 'Limit'),
       {
-        id: 'edit', header: () => <span className="sr-only">Edit</span>, enableSorting: false,
+        id: 'edit',
+        header: () => <span className="sr-only">Edit</span>,
+        enableSorting: false,
         cell: (cell) => (
-          <PointDialog jobId={jobId} referenceId={reference!.id} row={cell.row.original} save={actions.savePoint} remove={actions.removePoint} />
+          <PointDialog
+            jobId={jobId}
+            referenceId={reference!.id}
+            row={cell.row.original}
+            save={actions.savePoint}
+            remove={actions.removePoint}
+          />
         ),
       },
-    ]; // prettier-ignore
+    ];
   }, [format, jobId, reference, actions]);
   const dimensionColumns = useMemo(
     (): ColumnDef<ChartedDimension>[] => [
       { id: 'code', header: 'Dimension', accessorFn: (row) => row.dimension.code },
       { id: 'name', header: 'Name', accessorFn: (row) => format.name(row.dimension.name) },
       { id: 'ends', header: 'Between', accessorFn: (row) => `${row.from} – ${row.to}` },
-      { id: 'measure', header: 'Measured', accessorFn: (row) => (row.dimension.measure === 'tip' ? 'tip to tip' : 'level') },
-      { id: 'value', header: `Length ${format.unit}`, meta: 'num', accessorFn: (row) => row.reference.value, cell: (cell) => format.length(cell.getValue<number>()), enableGlobalFilter: false },
-      { id: 'tolerance', header: 'Limit', meta: 'num', accessorFn: (row) => row.reference.tolerance, cell: (cell) => format.length(cell.getValue<number>()), enableGlobalFilter: false },
       {
-        id: 'edit', header: () => <span className="sr-only">Edit</span>, enableSorting: false,
+        id: 'measure',
+        header: 'Measured',
+        accessorFn: (row) => (row.dimension.measure === 'tip' ? 'tip to tip' : 'level'),
+      },
+      {
+        id: 'value',
+        header: `Length ${format.unit}`,
+        meta: 'num',
+        accessorFn: (row) => row.reference.value,
+        cell: (cell) => format.length(cell.getValue<number>()),
+        enableGlobalFilter: false,
+      },
+      {
+        id: 'tolerance',
+        header: 'Limit',
+        meta: 'num',
+        accessorFn: (row) => row.reference.tolerance,
+        cell: (cell) => format.length(cell.getValue<number>()),
+        enableGlobalFilter: false,
+      },
+      {
+        id: 'edit',
+        header: () => <span className="sr-only">Edit</span>,
+        enableSorting: false,
         cell: (cell) => (
-          <DimensionDialog jobId={jobId} referenceId={reference!.id} row={cell.row.original} points={rows.points} save={actions.saveDimension} remove={actions.removeDimension} />
+          <DimensionDialog
+            jobId={jobId}
+            referenceId={reference!.id}
+            row={cell.row.original}
+            points={rows.points}
+            save={actions.saveDimension}
+            remove={actions.removeDimension}
+          />
         ),
       },
-    ], // prettier-ignore
+    ],
     [format, jobId, reference, actions, rows.points],
   );
   if (!reference)
@@ -121,10 +152,7 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
           {reference.source}
           {reference.edition > 1 ? ` · edition ${reference.edition}` : ''}
         </span>
-        <a
-          href={`/api/jobs/${jobId}/chart`}
-          className="ml-auto flex min-h-11 items-center underline"
-        >
+        <a href={`/api/jobs/${jobId}/chart`} className="ml-auto flex min-h-11 items-center underline">
           Chart as a file
         </a>
         <ChartImport rows={rows} importChart={actions.importChart} />
@@ -132,8 +160,8 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
       {isSealed(reference, rows) ? (
         <p className="text-sm">
           A closed round or a signed record rests on this edition: the next change makes edition{' '}
-          {Math.max(...editionsOf(rows, reference).map(({ edition }) => edition)) + 1}, and this one
-          stays as it is. Go back to it under References.
+          {Math.max(...editionsOf(rows, reference).map(({ edition }) => edition)) + 1}, and this one stays as it is. Go
+          back to it under References.
         </p>
       ) : null}
       {points.length === 0 ? (
@@ -161,11 +189,7 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
           </div>
         </Tabs.Content>
         <Tabs.Content value="dimensions" tabIndex={-1} className="flex flex-col gap-2">
-          <EditableTable
-            rows={dimensions}
-            columns={dimensionColumns}
-            searchLabel="Search the dimensions"
-          />
+          <EditableTable rows={dimensions} columns={dimensionColumns} searchLabel="Search the dimensions" />
           <div>
             <DimensionDialog
               jobId={jobId}

@@ -15,8 +15,14 @@ import { inputClass } from '../kit/field';
 
 /** A sortable, searchable table of any length: only the rows in sight are in the page. */
 export function EditableTable<Row extends { readonly id: string }>({
-  rows, columns, searchLabel,
-}: { rows: readonly Row[]; columns: ColumnDef<Row>[]; searchLabel: string }) {
+  rows,
+  columns,
+  searchLabel,
+}: {
+  rows: readonly Row[];
+  columns: ColumnDef<Row>[];
+  searchLabel: string;
+}) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const [search, setSearch] = useState('');
   const scroller = useRef<HTMLDivElement>(null);
@@ -32,7 +38,12 @@ export function EditableTable<Row extends { readonly id: string }>({
     getFilteredRowModel: getFilteredRowModel(),
   });
   const { rows: shown } = table.getRowModel();
-  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => 46, overscan: 8 });
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 46,
+    overscan: 8,
+  });
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
@@ -47,13 +58,23 @@ export function EditableTable<Row extends { readonly id: string }>({
         onChange={(event) => setSearch(event.target.value)}
         className={`${inputClass} max-w-sm`}
       />
-      <div ref={scroller} className="max-h-[58dvh] overflow-auto border-b border-rule" tabIndex={0} role="region" aria-label={`${shown.length} rows`}>
+      <div
+        ref={scroller}
+        className="max-h-[58dvh] overflow-auto border-b border-rule"
+        tabIndex={0}
+        role="region"
+        aria-label={`${shown.length} rows`}
+      >
         <table className="ruled">
           <thead className="sticky top-0 z-10 bg-paper">
             {table.getHeaderGroups().map((group) => (
               <tr key={group.id}>
                 {group.headers.map((header) => (
-                  <th key={header.id} aria-sort={ariaSort(header.column.getIsSorted())} className={header.column.columnDef.meta === 'num' ? 'num' : ''}>
+                  <th
+                    key={header.id}
+                    aria-sort={ariaSort(header.column.getIsSorted())}
+                    className={header.column.columnDef.meta === 'num' ? 'num' : ''}
+                  >
                     {header.column.getCanSort() ? (
                       <button type="button" className="min-h-11" onClick={header.column.getToggleSortingHandler()}>
                         {flexRender(header.column.columnDef.header, header.getContext())}
@@ -87,11 +108,7 @@ export function EditableTable<Row extends { readonly id: string }>({
       </div>
     </div>
   );
-} // prettier-ignore
+}
 
 const ariaSort = (sorted: false | 'asc' | 'desc') =>
-  sorted === 'asc'
-    ? ('ascending' as const)
-    : sorted === 'desc'
-      ? ('descending' as const)
-      : undefined;
+  sorted === 'asc' ? ('ascending' as const) : sorted === 'desc' ? ('descending' as const) : undefined;

@@ -51,20 +51,12 @@ function useLengths() {
 }
 
 /** Told when somebody else came first: their figures stand beside, what was typed stays typed. */
-function StaleNote({
-  outcome,
-  onReload,
-}: {
-  outcome: Outcome<unknown> | undefined;
-  onReload: () => void;
-}) {
+function StaleNote({ outcome, onReload }: { outcome: Outcome<unknown> | undefined; onReload: () => void }) {
   const current = currentOf(outcome);
   if (!current) return null;
   return (
     <div role="alert" className="border-l-4 border-minus bg-sheet px-3 py-2 text-sm">
-      <p className="font-medium">
-        Somebody else changed this row while you were typing. What you typed is still here.
-      </p>
+      <p className="font-medium">Somebody else changed this row while you were typing. What you typed is still here.</p>
       <p className="font-mono">{[current.thing, current.reference].map(summary).join(', ')}</p>
       <Button className="mt-2" onClick={onReload}>
         Write mine over theirs
@@ -88,7 +80,11 @@ interface RowAction {
 
 /** Adds or edits a point with its chart position. */
 export function PointDialog({
-  jobId, referenceId, row, save, remove,
+  jobId,
+  referenceId,
+  row,
+  save,
+  remove,
 }: { jobId: string; referenceId: string; row?: ChartedPoint } & RowAction) {
   const [open, setOpen] = useState(false);
   const [own, setOwn] = useState<readonly Fault[]>([]);
@@ -100,50 +96,124 @@ export function PointDialog({
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const faults: Fault[] = [];
-    const before: Record<string, number> = row ? { x: row.reference.x, y: row.reference.y, z: row.reference.z, tolerance: row.reference.tolerance } : {};
+    const before: Record<string, number> = row
+      ? { x: row.reference.x, y: row.reference.y, z: row.reference.z, tolerance: row.reference.tolerance }
+      : {};
     if (row?.point.holeDiameter) before.hole = row.point.holeDiameter;
     const read = reader(form, faults, before);
     const [x, y, z, tolerance] = [read('x'), read('y'), read('z'), read('tolerance')];
     const hole = String(form.get('hole') ?? '').trim() === '' ? null : read('hole');
     const side = String(form.get('side'));
     if (y !== undefined && ((side === 'left' && y > 0) || (side === 'right' && y < 0)))
-      faults.push({ path: 'y', message: side === 'left' ? 'left-hand points have widths below zero' : 'right-hand points have widths above zero' });
+      faults.push({
+        path: 'y',
+        message:
+          side === 'left' ? 'left-hand points have widths below zero' : 'right-hand points have widths above zero',
+      });
     setOwn(faults);
     if (faults.length > 0) return;
     const current = force ? currentOf(outcome) : undefined;
     const id = row?.id ?? crypto.randomUUID();
     const result = await saving.run({
-      point: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), side, holeDiameter: hole, substituteForId: row?.point.substituteForId ?? null, mirrored: row?.point.mirrored ?? true, version: current?.thing?.version ?? row?.point.version ?? 1 },
+      point: {
+        id,
+        jobId,
+        code: String(form.get('code')).trim(),
+        name: String(form.get('name')),
+        side,
+        holeDiameter: hole,
+        substituteForId: row?.point.substituteForId ?? null,
+        mirrored: row?.point.mirrored ?? true,
+        version: current?.thing?.version ?? row?.point.version ?? 1,
+      },
       reference: { ...figureToWrite(current, row?.reference, referenceId), pointId: id, x, y, z, tolerance },
-    }); // prettier-ignore
+    });
     setOutcome(result);
     if (result.ok) setOpen(false);
   };
   const faults = [...own, ...saving.faults];
   return (
-    <Dialog title={row ? `Point ${row.point.code}` : 'A new point'} open={open} onOpenChange={setOpen} trigger={<RowTrigger what={row?.point.code} kind="point" />}>
+    <Dialog
+      title={row ? `Point ${row.point.code}` : 'A new point'}
+      open={open}
+      onOpenChange={setOpen}
+      trigger={<RowTrigger what={row?.point.code} kind="point" />}
+    >
       <form id="point-form" onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
-        <TextField label="Code" name="code" defaultValue={row?.point.code} error={errorOf(faults, 'point.code') ?? errorOf(faults, 'code')} />
+        <TextField
+          label="Code"
+          name="code"
+          defaultValue={row?.point.code}
+          error={errorOf(faults, 'point.code') ?? errorOf(faults, 'code')}
+        />
         <TextField label="Name" name="name" defaultValue={row?.point.name} />
-        <SelectField label="Side" name="side" defaultValue={row?.point.side ?? 'left'} options={[['left', 'left'], ['right', 'right'], ['centre', 'centre']]} />
-        <TextField label="Length from the front datum" name="x" defaultValue={row ? show(row.reference.x) : ''} error={errorOf(faults, 'x')} />
-        <TextField label="Width from the centre plane, left below zero" name="y" defaultValue={row ? show(row.reference.y) : ''} error={errorOf(faults, 'y')} />
-        <TextField label="Height from the datum plane" name="z" defaultValue={row ? show(row.reference.z) : ''} error={errorOf(faults, 'z')} />
-        <TextField label="Limit on each axis" name="tolerance" defaultValue={row ? show(row.reference.tolerance) : show(3)} error={errorOf(faults, 'tolerance') ?? errorOf(faults, 'reference.tolerance')} />
-        <TextField label="Hole, diameter" name="hole" defaultValue={row?.point.holeDiameter ? show(row.point.holeDiameter) : ''} error={errorOf(faults, 'hole')} />
+        <SelectField
+          label="Side"
+          name="side"
+          defaultValue={row?.point.side ?? 'left'}
+          options={[
+            ['left', 'left'],
+            ['right', 'right'],
+            ['centre', 'centre'],
+          ]}
+        />
+        <TextField
+          label="Length from the front datum"
+          name="x"
+          defaultValue={row ? show(row.reference.x) : ''}
+          error={errorOf(faults, 'x')}
+        />
+        <TextField
+          label="Width from the centre plane, left below zero"
+          name="y"
+          defaultValue={row ? show(row.reference.y) : ''}
+          error={errorOf(faults, 'y')}
+        />
+        <TextField
+          label="Height from the datum plane"
+          name="z"
+          defaultValue={row ? show(row.reference.z) : ''}
+          error={errorOf(faults, 'z')}
+        />
+        <TextField
+          label="Limit on each axis"
+          name="tolerance"
+          defaultValue={row ? show(row.reference.tolerance) : show(3)}
+          error={errorOf(faults, 'tolerance') ?? errorOf(faults, 'reference.tolerance')}
+        />
+        <TextField
+          label="Hole, diameter"
+          name="hole"
+          defaultValue={row?.point.holeDiameter ? show(row.point.holeDiameter) : ''}
+          error={errorOf(faults, 'hole')}
+        />
         <StaleNote outcome={outcome} onReload={() => forceSubmit('point-form', submit)} />
-        <Faults faults={[...saving.faults.filter((fault) => !/code|row/.test(fault.path) || !currentOf(outcome)), ...removing.faults]} />
-        <FormButtons editing={Boolean(row)} pending={saving.pending} onRemove={remove && row ? () => removing.run(row.id) : undefined} />
+        <Faults
+          faults={[
+            ...saving.faults.filter((fault) => !/code|row/.test(fault.path) || !currentOf(outcome)),
+            ...removing.faults,
+          ]}
+        />
+        <FormButtons
+          editing={Boolean(row)}
+          pending={saving.pending}
+          onRemove={remove && row ? () => removing.run(row.id) : undefined}
+        />
       </form>
     </Dialog>
   );
-} // prettier-ignore
+}
 
 /** The figure of the chart an edit goes to: the one somebody else left, the one that was read, or a new one. */
 function figureToWrite(current: Current | undefined, read: Figure | undefined, referenceId: string): Figure {
-  const { id, sd, version, referenceId: on } = current?.reference ?? read ?? { id: crypto.randomUUID(), sd: null, version: 1, referenceId };
+  const {
+    id,
+    sd,
+    version,
+    referenceId: on,
+  } = current?.reference ?? read ?? { id: crypto.randomUUID(), sd: null, version: 1, referenceId };
   return { id, sd, version, referenceId: on };
-} // prettier-ignore
+}
 
 /** Submits again, this time over what somebody else wrote. */
 function forceSubmit(
@@ -184,15 +254,7 @@ function RowTrigger({ what, kind, ...rest }: { what?: string; kind: string }) {
   );
 }
 
-function FormButtons({
-  editing,
-  pending,
-  onRemove,
-}: {
-  editing: boolean;
-  pending: boolean;
-  onRemove?: () => void;
-}) {
+function FormButtons({ editing, pending, onRemove }: { editing: boolean; pending: boolean; onRemove?: () => void }) {
   return (
     <div className="flex gap-2 sm:col-span-2">
       <Button type="submit" look="main" disabled={pending}>
@@ -209,7 +271,12 @@ function FormButtons({
 
 /** Adds or edits a dimension with its charted length. */
 export function DimensionDialog({
-  jobId, referenceId, row, points, save, remove,
+  jobId,
+  referenceId,
+  row,
+  points,
+  save,
+  remove,
 }: { jobId: string; referenceId: string; row?: ChartedDimension; points: readonly Point[] } & RowAction) {
   const [open, setOpen] = useState(false);
   const [own, setOwn] = useState<readonly Fault[]>([]);
@@ -230,33 +297,75 @@ export function DimensionDialog({
       return found?.id;
     };
     const [fromPointId, toPointId] = [end('from'), end('to')];
-    if (fromPointId && fromPointId === toPointId) faults.push({ path: 'to', message: 'a point to itself has no length' });
+    if (fromPointId && fromPointId === toPointId)
+      faults.push({ path: 'to', message: 'a point to itself has no length' });
     setOwn(faults);
     if (faults.length > 0) return;
     const current = force ? currentOf(outcome) : undefined;
     const id = row?.id ?? crypto.randomUUID();
     const result = await saving.run({
-      dimension: { id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), fromPointId, toPointId, measure: String(form.get('measure')), version: current?.thing?.version ?? row?.dimension.version ?? 1 },
+      dimension: {
+        id,
+        jobId,
+        code: String(form.get('code')).trim(),
+        name: String(form.get('name')),
+        fromPointId,
+        toPointId,
+        measure: String(form.get('measure')),
+        version: current?.thing?.version ?? row?.dimension.version ?? 1,
+      },
       reference: { ...figureToWrite(current, row?.reference, referenceId), dimensionId: id, value, tolerance },
-    }); // prettier-ignore
+    });
     setOutcome(result);
     if (result.ok) setOpen(false);
   };
   const faults = [...own, ...saving.faults];
   return (
-    <Dialog title={row ? `Dimension ${row.dimension.code}` : 'A new dimension'} open={open} onOpenChange={setOpen} trigger={<RowTrigger what={row?.dimension.code} kind="dimension" />}>
+    <Dialog
+      title={row ? `Dimension ${row.dimension.code}` : 'A new dimension'}
+      open={open}
+      onOpenChange={setOpen}
+      trigger={<RowTrigger what={row?.dimension.code} kind="dimension" />}
+    >
       <form id="dimension-form" onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
-        <TextField label="Code" name="code" defaultValue={row?.dimension.code} error={errorOf(faults, 'code') ?? errorOf(faults, 'dimension.code')} />
+        <TextField
+          label="Code"
+          name="code"
+          defaultValue={row?.dimension.code}
+          error={errorOf(faults, 'code') ?? errorOf(faults, 'dimension.code')}
+        />
         <TextField label="Name" name="name" defaultValue={row?.dimension.name} />
         <TextField label="From point" name="from" defaultValue={row?.from} error={errorOf(faults, 'from')} />
         <TextField label="To point" name="to" defaultValue={row?.to} error={errorOf(faults, 'to')} />
-        <TextField label="Charted length" name="value" defaultValue={row ? show(row.reference.value) : ''} error={errorOf(faults, 'value') ?? errorOf(faults, 'reference.value')} />
-        <TextField label="Limit" name="tolerance" defaultValue={row ? show(row.reference.tolerance) : show(3)} error={errorOf(faults, 'tolerance')} />
-        <SelectField label="Measured" name="measure" defaultValue={row?.dimension.measure ?? 'tip'} options={[['tip', 'tip to tip'], ['level', 'level']]} />
+        <TextField
+          label="Charted length"
+          name="value"
+          defaultValue={row ? show(row.reference.value) : ''}
+          error={errorOf(faults, 'value') ?? errorOf(faults, 'reference.value')}
+        />
+        <TextField
+          label="Limit"
+          name="tolerance"
+          defaultValue={row ? show(row.reference.tolerance) : show(3)}
+          error={errorOf(faults, 'tolerance')}
+        />
+        <SelectField
+          label="Measured"
+          name="measure"
+          defaultValue={row?.dimension.measure ?? 'tip'}
+          options={[
+            ['tip', 'tip to tip'],
+            ['level', 'level'],
+          ]}
+        />
         <StaleNote outcome={outcome} onReload={() => forceSubmit('dimension-form', submit)} />
         <Faults faults={removing.faults} />
-        <FormButtons editing={Boolean(row)} pending={saving.pending} onRemove={remove && row ? () => removing.run(row.id) : undefined} />
+        <FormButtons
+          editing={Boolean(row)}
+          pending={saving.pending}
+          onRemove={remove && row ? () => removing.run(row.id) : undefined}
+        />
       </form>
     </Dialog>
   );
-} // prettier-ignore
+}

@@ -37,12 +37,7 @@ export function DayPage({ job, day, printedAt }: { job: Job; day: DayView; print
         </div>
         <div className="flex flex-col gap-4">
           <Holding jobId={job.id} day={day} />
-          <Doubtful
-            jobId={job.id}
-            doubts={day.doubtful}
-            contradicted={day.contradicted}
-            round={day.latestRound}
-          />
+          <Doubtful jobId={job.id} doubts={day.doubtful} contradicted={day.contradicted} round={day.latestRound} />
           <Tomorrow day={day} />
         </div>
       </div>
@@ -130,18 +125,12 @@ function Holding({ jobId, day: { holding } }: { jobId: string; day: DayView }) {
         <ul>
           {holding.map(({ brace, dimensions }) => (
             <li key={brace.id} className="border-b border-faint py-1">
-              <Link
-                prefetch={false}
-                className="font-medium underline"
-                href={`/jobs/${jobId}/brace`}
-              >
+              <Link prefetch={false} className="font-medium underline" href={`/jobs/${jobId}/brace`}>
                 {brace.code}
               </Link>{' '}
               {BRACE_WORD[brace.kind]}, {brace.section}: holds{' '}
               {dimensions
-                .map(
-                  (dimension) => `${dimension.code} (${format.name(dimension.name).toLowerCase()})`,
-                )
+                .map((dimension) => `${dimension.code} (${format.name(dimension.name).toLowerCase()})`)
                 .join(', ') || 'nothing named'}
             </li>
           ))}
@@ -161,8 +150,7 @@ function BeforeTheCut({ items }: { items: readonly BeforeCut[] }) {
           if (item.kind === 'need')
             return (
               <li key={i}>
-                {item.step.step.needs}{' '}
-                <span className="text-soft">(before: {item.step.step.title})</span>
+                {item.step.step.needs} <span className="text-soft">(before: {item.step.step.title})</span>
               </li>
             );
           if (item.kind === 'neverMeasured')
@@ -180,8 +168,7 @@ function BeforeTheCut({ items }: { items: readonly BeforeCut[] }) {
         })}
         {after.length > 0 ? (
           <li>
-            Again, since a brace was fitted after the last round:{' '}
-            {after.map((item) => item.dimension.code).join(', ')}
+            Again, since a brace was fitted after the last round: {after.map((item) => item.dimension.code).join(', ')}
           </li>
         ) : null}
       </ul>
@@ -209,11 +196,7 @@ function Doubtful({
         <ul className="pb-1">
           {contradicted.map(({ round: of, subject, value, cause }) => (
             <li key={of.id + subject + value} className="border-b border-faint py-1">
-              <Link
-                prefetch={false}
-                className="font-medium underline"
-                href={`/jobs/${jobId}/rounds/${of.id}`}
-              >
+              <Link prefetch={false} className="font-medium underline" href={`/jobs/${jobId}/rounds/${of.id}`}>
                 {subject} {format.length(value)}
               </Link>{' '}
               in “{of.name}” does not fit the rest
@@ -223,19 +206,13 @@ function Doubtful({
         </ul>
       ) : null}
       {doubts.length === 0 ? (
-        <Nothing>
-          {round ? 'Every judged figure is decided.' : 'Nothing has been measured yet.'}
-        </Nothing>
+        <Nothing>{round ? 'Every judged figure is decided.' : 'Nothing has been measured yet.'}</Nothing>
       ) : null}
       <table className="ruled">
         <tbody>
           {doubts.slice(0, most).map((doubt) => (
             <tr key={doubt.code + doubt.quantity}>
-              <td>
-                {doubt.quantity === 'distance'
-                  ? doubt.code
-                  : `${doubt.code} ${QUANTITY_WORD[doubt.quantity]}`}
-              </td>
+              <td>{doubt.quantity === 'distance' ? doubt.code : `${doubt.code} ${QUANTITY_WORD[doubt.quantity]}`}</td>
               <td className="num font-medium">{format.difference(doubt.deviation)}</td>
               <td className="num text-soft">{format.plusMinus(doubt.plusMinus)}</td>
               <td className="num text-soft">limit {format.length(doubt.limit)}</td>
@@ -245,11 +222,7 @@ function Doubtful({
         </tbody>
       </table>
       {doubts.length > most && round ? (
-        <Link
-          prefetch={false}
-          className="text-sm underline"
-          href={`/jobs/${jobId}/rounds/${round.id}/sheet`}
-        >
+        <Link prefetch={false} className="text-sm underline" href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
           and {doubts.length - most} more on the sheet
         </Link>
       ) : null}
@@ -261,9 +234,7 @@ function settledText({ settledBy }: Doubt): string {
   if (!settledBy) return 'this instrument cannot decide';
   if (settledBy.kind === 'control') return 'control points nearer to it';
   const name = settledBy.instrument.name.toLowerCase();
-  return settledBy.readings === 1
-    ? `one more with the ${name}`
-    : `${settledBy.readings} more with the ${name}`;
+  return settledBy.readings === 1 ? `one more with the ${name}` : `${settledBy.readings} more with the ${name}`;
 }
 
 function Tomorrow({ day: { tomorrow } }: { day: DayView }) {
@@ -275,8 +246,7 @@ function Tomorrow({ day: { tomorrow } }: { day: DayView }) {
           <dd>
             {tomorrow.first ? (
               <>
-                {tomorrow.first.step.title}{' '}
-                <span className="text-soft">({RUNG_WORD[tomorrow.first.step.rung]})</span>
+                {tomorrow.first.step.title} <span className="text-soft">({RUNG_WORD[tomorrow.first.step.rung]})</span>
               </>
             ) : (
               'Every step is done.'

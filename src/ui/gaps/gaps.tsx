@@ -15,8 +15,16 @@ import { VerdictMark } from '../sheet/mark';
 
 /** Gaps and flushness of every seam, left beside right. */
 export function Gaps({
-  rows, pairs, roundName, addSeam,
-}: { rows: JobRows; pairs: readonly SeamPair[]; roundName?: string; addSeam: Action }) {
+  rows,
+  pairs,
+  roundName,
+  addSeam,
+}: {
+  rows: JobRows;
+  pairs: readonly SeamPair[];
+  roundName?: string;
+  addSeam: Action;
+}) {
   const format = useFormat();
   return (
     <section aria-label="Gaps" className="flex flex-col gap-3">
@@ -26,7 +34,9 @@ export function Gaps({
         <NewSeam rows={rows} addSeam={addSeam} />
       </div>
       {pairs.length === 0 ? (
-        <Empty title="No seam is named">Name a seam and its stations; gaps are then read like everything else: DL.2 4.6 0.2</Empty>
+        <Empty title="No seam is named">
+          Name a seam and its stations; gaps are then read like everything else: DL.2 4.6 0.2
+        </Empty>
       ) : null}
       <div className="grid gap-x-8 gap-y-5 xl:grid-cols-2">
         {pairs.map((pair) => (
@@ -35,13 +45,11 @@ export function Gaps({
       </div>
     </section>
   );
-} // prettier-ignore
+}
 
 function Pair({ pair }: { pair: SeamPair }) {
   const format = useFormat();
-  const sides = [pair.left, pair.right, pair.centre].filter(
-    (each): each is SeamJudgement => each !== undefined,
-  );
+  const sides = [pair.left, pair.right, pair.centre].filter((each): each is SeamJudgement => each !== undefined);
   return (
     <article className="border-t-2 border-ink pt-1">
       <h3 className="text-lg">{format.name(sides[0]!.seam.name)}</h3>
@@ -75,8 +83,7 @@ function SeamTable({ judged: { seam, stations, taper } }: { judged: SeamJudgemen
         {numbers.map((number) => (
           <tr key={number} data-station={`${seam.code}.${number}`}>
             <td>
-              {number}{' '}
-              <span className="text-soft">{format.name(of(number, 'gap')!.station.name)}</span>
+              {number} <span className="text-soft">{format.name(of(number, 'gap')!.station.name)}</span>
             </td>
             <Figure each={of(number, 'gap')} />
             <Figure each={of(number, 'flush')} difference />
@@ -98,11 +105,7 @@ function Figure({ each, difference = false }: { each?: StationJudgement; differe
   return (
     <td
       className="num"
-      title={
-        each.judged
-          ? `${format.plusMinus(each.judged.plusMinus)}, ${each.judged.verdict}`
-          : undefined
-      }
+      title={each.judged ? `${format.plusMinus(each.judged.plusMinus)}, ${each.judged.verdict}` : undefined}
     >
       {difference ? format.difference(each.measured.value) : format.length(each.measured.value)}{' '}
       {each.judged ? <VerdictMark verdict={each.judged.verdict} /> : null}
@@ -113,8 +116,7 @@ function Figure({ each, difference = false }: { each?: StationJudgement; differe
 /** The gap along the line, drawn as wide as it is (times ten), left and right one above the other. */
 function GapPicture({ sides }: { sides: readonly SeamJudgement[] }) {
   const drawn = sides.filter(
-    ({ stations }) =>
-      stations.filter((each) => each.quantity === 'gap' && each.measured).length > 1,
+    ({ stations }) => stations.filter((each) => each.quantity === 'gap' && each.measured).length > 1,
   );
   if (drawn.length === 0) return null;
   return (
@@ -127,9 +129,7 @@ function GapPicture({ sides }: { sides: readonly SeamJudgement[] }) {
       {drawn.map(({ seam, stations }, row) => {
         const gaps = stations.filter((each) => each.quantity === 'gap');
         const x = (i: number) => 50 + (i * 320) / Math.max(1, gaps.length - 1);
-        const edge = gaps.flatMap((each, i) =>
-          each.measured ? [[x(i), each.measured.value * 5] as const] : [],
-        );
+        const edge = gaps.flatMap((each, i) => (each.measured ? [[x(i), each.measured.value * 5] as const] : []));
         const target = gaps[0]?.target;
         const mid = row * 62 + 31;
         return (
@@ -176,10 +176,7 @@ function NewSeam({ rows, addSeam }: { rows: JobRows; addSeam: Action }) {
   const [open, setOpen] = useState(false);
   const [error, setError] = useState<Readonly<Record<string, string>>>({});
   const { run, faults, pending } = useAction(addSeam);
-  const reference = useMemo(
-    () => [...rows.references].sort((a, b) => a.rank - b.rank)[0],
-    [rows.references],
-  );
+  const reference = useMemo(() => [...rows.references].sort((a, b) => a.rank - b.rank)[0], [rows.references]);
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
@@ -191,7 +188,10 @@ function NewSeam({ rows, addSeam }: { rows: JobRows; addSeam: Action }) {
       return parsed.ok ? parsed.mm : 0;
     };
     const [gap, limit] = [read('gap'), read('limit')];
-    const names = text('stations').split(',').map((name) => name.trim()).filter(Boolean);
+    const names = text('stations')
+      .split(',')
+      .map((name) => name.trim())
+      .filter(Boolean);
     if (!text('code')) found.code = 'the seam needs a code';
     if (names.length === 0) found.stations = 'name at least one station';
     if (limit <= 0 && !found.limit) found.limit = 'a limit is above zero';
@@ -200,14 +200,30 @@ function NewSeam({ rows, addSeam }: { rows: JobRows; addSeam: Action }) {
     const seamId = crypto.randomUUID();
     const stations = names.map((name, i) => ({ id: crypto.randomUUID(), seamId, number: i + 1, name }));
     const target = (quantity: string, value: number) =>
-      stations.map((station) => ({ id: crypto.randomUUID(), referenceId: reference.id, stationId: station.id, quantity, value, tolerance: limit, version: 1 }));
+      stations.map((station) => ({
+        id: crypto.randomUUID(),
+        referenceId: reference.id,
+        stationId: station.id,
+        quantity,
+        value,
+        tolerance: limit,
+        version: 1,
+      }));
     const outcome = await run({
-      seam: { id: seamId, jobId: rows.jobs[0]!.id, code: text('code'), name: text('name'), side: text('side'), pairing: text('pairing'), version: 1 },
+      seam: {
+        id: seamId,
+        jobId: rows.jobs[0]!.id,
+        code: text('code'),
+        name: text('name'),
+        side: text('side'),
+        pairing: text('pairing'),
+        version: 1,
+      },
       stations,
       targets: [...target('gap', gap), ...target('flush', 0)],
     });
     if (outcome.ok) setOpen(false);
-  }; // prettier-ignore
+  };
   return (
     <Dialog
       title="Name a seam"

@@ -7,7 +7,13 @@ import { Button } from './button';
 
 /** A sheet laid over the page; Escape and the cross close it. */
 export function Dialog({
-  title, description, trigger, open, onOpenChange, wide = false, children,
+  title,
+  description,
+  trigger,
+  open,
+  onOpenChange,
+  wide = false,
+  children,
 }: {
   title: string;
   description?: string;
@@ -43,4 +49,4 @@ export function Dialog({
       </Radix.Portal>
     </Radix.Root>
   );
-} // prettier-ignore
+}

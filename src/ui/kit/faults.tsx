@@ -1,13 +1,7 @@
 import type { Fault } from '@/formats/faults';
 
 /** What was refused, and where; nothing where nothing was. */
-export function Faults({
-  faults,
-  title = 'Not saved',
-}: {
-  faults: readonly Fault[];
-  title?: string;
-}) {
+export function Faults({ faults, title = 'Not saved' }: { faults: readonly Fault[]; title?: string }) {
   if (faults.length === 0) return null;
   return (
     <div role="alert" className="border-l-4 border-minus bg-sheet px-3 py-2">

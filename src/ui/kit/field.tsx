@@ -17,13 +17,7 @@ interface Labelled {
   readonly hint?: string;
 }
 
-function Around({
-  id,
-  label,
-  error,
-  hint,
-  children,
-}: Labelled & { id: string; children: ReactNode }) {
+function Around({ id, label, error, hint, children }: Labelled & { id: string; children: ReactNode }) {
   return (
     <div className="flex flex-col gap-1">
       <label htmlFor={id} className="caps">
@@ -41,50 +35,33 @@ function Around({
 }
 
 /** One labelled line of text. */
-export function TextField({
-  label,
-  error,
-  hint,
-  ...rest
-}: Labelled & InputHTMLAttributes<HTMLInputElement>) {
+export function TextField({ label, error, hint, ...rest }: Labelled & InputHTMLAttributes<HTMLInputElement>) {
   const id = useId();
   return (
     <Around id={id} label={label} error={error} hint={hint}>
-      <input
-        id={id}
-        className={inputClass}
-        aria-invalid={error ? true : undefined}
-        autoComplete="off"
-        {...rest}
-      />
+      <input id={id} className={inputClass} aria-invalid={error ? true : undefined} autoComplete="off" {...rest} />
     </Around>
   );
 }
 
-export function TextArea({
-  label,
-  error,
-  hint,
-  ...rest
-}: Labelled & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+export function TextArea({ label, error, hint, ...rest }: Labelled & TextareaHTMLAttributes<HTMLTextAreaElement>) {
   const id = useId();
   return (
     <Around id={id} label={label} error={error} hint={hint}>
-      <textarea
-        id={id}
-        rows={3}
-        className={inputClass}
-        aria-invalid={error ? true : undefined}
-        {...rest}
-      />
+      <textarea id={id} rows={3} className={inputClass} aria-invalid={error ? true : undefined} {...rest} />
     </Around>
   );
 }
 
 /** One choice out of a short list. */
 export function SelectField({
-  label, error, hint, options, ...rest
-}: Labelled & SelectHTMLAttributes<HTMLSelectElement> & { options: readonly (readonly [value: string, text: string])[] }) {
+  label,
+  error,
+  hint,
+  options,
+  ...rest
+}: Labelled &
+  SelectHTMLAttributes<HTMLSelectElement> & { options: readonly (readonly [value: string, text: string])[] }) {
   const id = useId();
   return (
     <Around id={id} label={label} error={error} hint={hint}>
@@ -97,4 +74,4 @@ export function SelectField({
       </select>
     </Around>
   );
-} // prettier-ignore
+}

@@ -22,9 +22,7 @@ export function useAction<In, T>(action: Action<In, T>) {
         start(async () => {
           const outcome = await action(input).catch((): Outcome<T> => ({
             ok: false,
-            faults: [
-              { path: 'server', message: 'it cannot be reached; what you typed is still here' },
-            ],
+            faults: [{ path: 'server', message: 'it cannot be reached; what you typed is still here' }],
           }));
           setFaults(outcome.ok ? [] : outcome.faults);
           if (outcome.ok) router.refresh();

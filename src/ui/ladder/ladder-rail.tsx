@@ -15,15 +15,7 @@ const PAGES: readonly (readonly [path: string, text: string])[] = [
 ];
 
 /** The ladder: the rungs of the work, the one the job stands on, what it wants, and what is next. */
-export function LadderRail({
-  jobId,
-  rungs,
-  next,
-}: {
-  jobId: string;
-  rungs: readonly LadderRung[];
-  next?: string;
-}) {
+export function LadderRail({ jobId, rungs, next }: { jobId: string; rungs: readonly LadderRung[]; next?: string }) {
   const here = usePathname();
   const base = `/jobs/${jobId}`;
   return (
@@ -79,13 +71,7 @@ function Rung({ rung, href, current }: { rung: LadderRung; href: string; current
         <RungMark state={rung.state} />
         <span>{RUNG_WORD[rung.rung]}</span>
         <span className="ml-auto text-sm font-normal text-soft">
-          {waiting
-            ? waiting.state === 'curing'
-              ? 'curing'
-              : 'waiting'
-            : open.length > 0
-              ? `${open.length} open`
-              : ''}
+          {waiting ? (waiting.state === 'curing' ? 'curing' : 'waiting') : open.length > 0 ? `${open.length} open` : ''}
         </span>
       </Link>
     </li>
@@ -102,9 +88,7 @@ function RungMark({ state }: { state: LadderRung['state'] }) {
       role="img"
       aria-label={state === 'here' ? 'the job stands here' : state}
     >
-      {state === 'done' ? (
-        <path d="M2 8l4 4 8-9" fill="none" stroke="currentColor" strokeWidth="2" />
-      ) : null}
+      {state === 'done' ? <path d="M2 8l4 4 8-9" fill="none" stroke="currentColor" strokeWidth="2" /> : null}
       {state === 'here' ? <path d="M1 3l9 5-9 5z" fill="currentColor" /> : null}
       {state === 'ahead' ? <path d="M3 8h10" stroke="currentColor" strokeWidth="1.5" /> : null}
     </svg>

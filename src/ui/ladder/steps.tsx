@@ -13,7 +13,11 @@ import { STEP_EVENT_WORD, STEP_STATE_WORD } from '@/core/vocabulary/words';
 
 /** The steps of one rung with what can be done to each, and the cautions that belong to the rung. */
 export function Steps({
-  jobId, rung, steps, addStep, recordStepEvent,
+  jobId,
+  rung,
+  steps,
+  addStep,
+  recordStepEvent,
 }: {
   jobId: string;
   rung: Rung;
@@ -27,7 +31,12 @@ export function Steps({
   const recording = useAction(recordStepEvent);
   const record = (step: LadderStep, kind: StepEvent['kind'], note = '', until: string | null = null) =>
     recording.run({
-      id: crypto.randomUUID(), stepId: step.step.id, kind, until, note, author: preferences.person || 'unnamed',
+      id: crypto.randomUUID(),
+      stepId: step.step.id,
+      kind,
+      until,
+      note,
+      author: preferences.person || 'unnamed',
     });
   return (
     <section className="flex flex-col gap-3" aria-label="Steps">
@@ -55,7 +64,7 @@ export function Steps({
       </form>
     </section>
   );
-} // prettier-ignore
+}
 
 /** The usual cautions in plain words, and who decides. */
 export function Cautions({ rung }: { rung: Rung }) {
@@ -74,12 +83,7 @@ export function Cautions({ rung }: { rung: Rung }) {
   );
 }
 
-type Record = (
-  step: LadderStep,
-  kind: StepEvent['kind'],
-  note?: string,
-  until?: string | null,
-) => Promise<unknown>;
+type Record = (step: LadderStep, kind: StepEvent['kind'], note?: string, until?: string | null) => Promise<unknown>;
 
 function StepRow({ step, record }: { step: LadderStep; record: Record }) {
   const format = useFormat();
@@ -95,8 +99,7 @@ function StepRow({ step, record }: { step: LadderStep; record: Record }) {
         <span className="font-medium">{STEP_STATE_WORD[step.state]}</span>
         {event ? (
           <span className="text-soft">
-            {event.until ? ` until ${format.day(event.until)}` : ''} · {event.author},{' '}
-            {format.day(event.at)}
+            {event.until ? ` until ${format.day(event.until)}` : ''} · {event.author}, {format.day(event.at)}
             {event.note ? ` · ${event.note}` : ''}
           </span>
         ) : null}
@@ -134,18 +137,8 @@ function WaitDialog({ step, record }: { step: LadderStep; record: Record }) {
     setOpen(false);
   };
   return (
-    <Dialog
-      title={step.step.title}
-      open={open}
-      onOpenChange={setOpen}
-      trigger={<Button look="quiet">Wait …</Button>}
-    >
-      <TextField
-        label="Until"
-        type="date"
-        value={until}
-        onChange={(event) => setUntil(event.target.value)}
-      />
+    <Dialog title={step.step.title} open={open} onOpenChange={setOpen} trigger={<Button look="quiet">Wait …</Button>}>
+      <TextField label="Until" type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
       <TextField
         label="What for"
         value={note}

@@ -27,8 +27,14 @@ const MOST_MB = 15;
 
 /** Findings and decisions with their reasons and photographs, the newest first. */
 export function LogPage({
-  rows, acceptance, writeLogEntry,
-}: { rows: JobRows; acceptance?: Acceptance; writeLogEntry: (form: FormData) => Promise<Outcome> }) {
+  rows,
+  acceptance,
+  writeLogEntry,
+}: {
+  rows: JobRows;
+  acceptance?: Acceptance;
+  writeLogEntry: (form: FormData) => Promise<Outcome>;
+}) {
   return (
     <div className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(20rem,26rem)_1fr]">
       <ClientOnly waiting={<div />}>
@@ -54,11 +60,19 @@ export function LogPage({
       </section>
     </div>
   );
-} // prettier-ignore
+}
 
 function Entry({
-  entry, rows, subjects, photographs,
-}: { entry: LogEntry; rows: JobRows; subjects: readonly LogSubject[]; photographs: readonly Photograph[] }) {
+  entry,
+  rows,
+  subjects,
+  photographs,
+}: {
+  entry: LogEntry;
+  rows: JobRows;
+  subjects: readonly LogSubject[];
+  photographs: readonly Photograph[];
+}) {
   const format = useFormat();
   const codeOf = (subject: LogSubject) =>
     [...rows.points, ...rows.dimensions].find((each) => each.id === (subject.pointId ?? subject.dimensionId))?.code;
@@ -78,7 +92,9 @@ function Entry({
             {subjects.map((subject) => (
               <span key={subject.id} className="mr-3">
                 <span className="font-mono">{codeOf(subject)}</span>
-                {subject.acceptedDeviation === null ? '' : ` accepted at ${format.difference(subject.acceptedDeviation)} ${format.unit}`}
+                {subject.acceptedDeviation === null
+                  ? ''
+                  : ` accepted at ${format.difference(subject.acceptedDeviation)} ${format.unit}`}
               </span>
             ))}
           </p>
@@ -86,14 +102,18 @@ function Entry({
         <div className="mt-1 flex flex-wrap gap-2">
           {photographs.map((photograph) => (
             <a key={photograph.id} href={`/api/photographs/${photograph.id}`}>
-                            <img src={`/api/photographs/${photograph.id}?preview`} alt={photograph.name} className="h-32 border border-rule" />
+              <img
+                src={`/api/photographs/${photograph.id}?preview`}
+                alt={photograph.name}
+                className="h-32 border border-rule"
+              />
             </a>
           ))}
         </div>
       </div>
     </li>
   );
-} // prettier-ignore
+}
 
 const draftKey = (jobId: string) => `vinkel.log.${jobId}`;
 
@@ -126,15 +146,30 @@ function EntryForm({ rows, acceptance, writeLogEntry }: Parameters<typeof LogPag
     if (kind === 'decision' && !reason.trim()) found.push({ path: 'reason', message: 'a decision needs its reason' });
     for (const file of files)
       if (file.size > MOST_MB * 1024 * 1024)
-        found.push({ path: 'photograph', message: `${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MB; at most ${MOST_MB} MB are kept` });
+        found.push({
+          path: 'photograph',
+          message: `${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MB; at most ${MOST_MB} MB are kept`,
+        });
     setFaults(found);
     if (found.length > 0) return;
     const form = new FormData();
-    const entry = { id: crypto.randomUUID(), jobId, kind, text, reason, author: preferences.person || 'unnamed', roundId: acceptance?.roundId ?? null, supersedes: null };
+    const entry = {
+      id: crypto.randomUUID(),
+      jobId,
+      kind,
+      text,
+      reason,
+      author: preferences.person || 'unnamed',
+      roundId: acceptance?.roundId ?? null,
+      supersedes: null,
+    };
     form.set('entry', JSON.stringify({ entry, subjects: subjects.rows }));
     for (const file of files) form.append('photograph', file);
     setBusy(true);
-    const outcome = await writeLogEntry(form).catch((): Outcome => ({ ok: false, faults: [{ path: 'server', message: 'it cannot be reached; what you typed is still here' }] }));
+    const outcome = await writeLogEntry(form).catch((): Outcome => ({
+      ok: false,
+      faults: [{ path: 'server', message: 'it cannot be reached; what you typed is still here' }],
+    }));
     setBusy(false);
     if (!outcome.ok) return setFaults(outcome.faults);
     setText('');
@@ -144,7 +179,7 @@ function EntryForm({ rows, acceptance, writeLogEntry }: Parameters<typeof LogPag
     localStorage.removeItem(draftKey(jobId));
     router.replace(`/jobs/${jobId}/log`);
     router.refresh();
-  }; // prettier-ignore
+  };
 
   return (
     <form
@@ -196,9 +231,7 @@ function EntryForm({ rows, acceptance, writeLogEntry }: Parameters<typeof LogPag
       <label className="flex min-h-11 cursor-pointer items-center gap-2 border border-dashed border-rule px-3">
         <Camera size={18} aria-hidden />
         <span>
-          {files.length > 0
-            ? files.map((file) => file.name).join(', ')
-            : `Photographs, at most ${MOST_MB} MB each`}
+          {files.length > 0 ? files.map((file) => file.name).join(', ') : `Photographs, at most ${MOST_MB} MB each`}
         </span>
         <input
           type="file"
@@ -208,11 +241,7 @@ function EntryForm({ rows, acceptance, writeLogEntry }: Parameters<typeof LogPag
           onChange={(event) => setFiles([...(event.target.files ?? [])])}
         />
       </label>
-      <Faults
-        faults={faults.filter(
-          (fault) => !['text', 'reason', 'about', 'entry.text'].includes(fault.path),
-        )}
-      />
+      <Faults faults={faults.filter((fault) => !['text', 'reason', 'about', 'entry.text'].includes(fault.path))} />
       <Button type="submit" look="main" disabled={busy}>
         {busy ? 'Writing …' : 'Write it into the log'}
       </Button>
@@ -243,8 +272,7 @@ function subjectsOf(rows: JobRows, about: string, acceptance?: Acceptance) {
     const same = (each: { code: string }) => each.code.toLowerCase() === code.toLowerCase();
     const pointId = rows.points.find(same)?.id ?? null;
     const dimensionId = pointId ? null : (rows.dimensions.find(same)?.id ?? null);
-    if (!pointId && !dimensionId)
-      faults.push({ path: 'about', message: `no point or dimension "${code}"` });
+    if (!pointId && !dimensionId) faults.push({ path: 'about', message: `no point or dimension "${code}"` });
     return {
       id: crypto.randomUUID(),
       pointId,

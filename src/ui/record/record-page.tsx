@@ -49,12 +49,7 @@ export function RecordPage({
   const { job } = record;
   return (
     <article className="mx-auto flex max-w-4xl flex-col gap-6">
-      <Toolbar
-        jobId={jobId}
-        signature={signature}
-        signatures={signatures}
-        signRecord={signRecord}
-      />
+      <Toolbar jobId={jobId} signature={signature} signatures={signatures} signRecord={signRecord} />
       <header className="border-b-2 border-ink pb-3">
         <p className="caps">Record of a car body</p>
         <h1 className="text-3xl">{job.name}</h1>
@@ -148,19 +143,14 @@ function Toolbar({
             </Button>
           }
         >
-          <TextField
-            label="Who signs"
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
+          <TextField label="Who signs" value={name} onChange={(event) => setName(event.target.value)} />
           <Faults faults={faults} />
           <Button
             look="main"
             className="self-start"
             disabled={pending || !name.trim()}
             onClick={async () => {
-              if ((await run({ id: crypto.randomUUID(), jobId, signedBy: name })).ok)
-                setOpen(false);
+              if ((await run({ id: crypto.randomUUID(), jobId, signedBy: name })).ok) setOpen(false);
             }}
           >
             Sign it
@@ -373,9 +363,7 @@ function Gaps({ record: { final } }: { record: RecordDocument }) {
                 {format.name(gap.name)}, {gap.side}
               </td>
               <td className="num">
-                {gap.quantity === 'flush'
-                  ? format.difference(gap.measured)
-                  : format.length(gap.measured)}
+                {gap.quantity === 'flush' ? format.difference(gap.measured) : format.length(gap.measured)}
               </td>
               <td className="num text-soft">wanted {format.length(gap.target)}</td>
               <td className="num">{format.plusMinus(gap.plusMinus)}</td>
@@ -397,8 +385,8 @@ function Work({ record: { braces, pulls } }: { record: RecordDocument }) {
         {braces.map((brace) => (
           <li key={brace.code}>
             {brace.code}: {brace.ends}, {BRACE_WORD[brace.kind]}, {brace.section}
-            {brace.length === undefined ? '' : `, ${format.length(brace.length)} ${format.unit}`};
-            held {brace.holds.join(', ') || 'nothing named'}; {brace.state}
+            {brace.length === undefined ? '' : `, ${format.length(brace.length)} ${format.unit}`}; held{' '}
+            {brace.holds.join(', ') || 'nothing named'}; {brace.state}
           </li>
         ))}
         {pulls.map((pull) => (
@@ -464,9 +452,7 @@ function Statement({ record, signature }: { record: RecordDocument; signature?: 
       <p className="text-sm">{UNCERTAINTY_STATEMENT}</p>
       <div className="mt-8 grid grid-cols-2 gap-8">
         <p className="border-t border-ink pt-1 text-sm">
-          {signature
-            ? `${signature.signedBy}, ${format.day(signature.signedAt)}`
-            : 'not signed yet'}
+          {signature ? `${signature.signedBy}, ${format.day(signature.signedAt)}` : 'not signed yet'}
           <br />
           <span className="text-soft">for {record.job.shop || 'the shop'}</span>
         </p>

@@ -32,7 +32,9 @@ export function ReferencesPage({ rows, actions }: { rows: JobRows; actions: Refe
   const jobId = rows.jobs[0]!.id;
   const ranking = useAction(actions.rankReferences);
   const used = rows.references.filter(({ inUse }) => inUse).sort(inOrder);
-  const idle = rows.references.filter((each) => !each.inUse && !used.some((other) => editionsOf(rows, other).includes(each)));
+  const idle = rows.references.filter(
+    (each) => !each.inUse && !used.some((other) => editionsOf(rows, other).includes(each)),
+  );
   const swap = (i: number, by: 1 | -1) => {
     const ids = used.map(({ id }) => id);
     [ids[i], ids[i + by]] = [ids[i + by]!, ids[i]!];
@@ -46,17 +48,35 @@ export function ReferencesPage({ rows, actions }: { rows: JobRows; actions: Refe
         <MakeReference rows={rows} makeReference={actions.makeReference} />
       </div>
       <p className="max-w-prose">
-        Every point and dimension is judged by the first reference of this list that covers it, unless another was chosen for it by hand. The others are shown
-        beside every verdict with what they would say.
+        Every point and dimension is judged by the first reference of this list that covers it, unless another was
+        chosen for it by hand. The others are shown beside every verdict with what they would say.
       </p>
       <Faults faults={ranking.faults} />
-      {used.length === 0 ? <Empty title="There is nothing to compare with">Make a reference of a sister car, of the good side mirrored, or of an earlier round.</Empty> : null}
+      {used.length === 0 ? (
+        <Empty title="There is nothing to compare with">
+          Make a reference of a sister car, of the good side mirrored, or of an earlier round.
+        </Empty>
+      ) : null}
       <ol className="flex flex-col">
         {used.map((reference, i) => (
           <ReferenceRow key={reference.id} rows={rows} reference={reference} actions={actions}>
             <span className="flex">
-              <Button look="quiet" aria-label={`${reference.name} higher`} disabled={i === 0 || ranking.pending} onClick={() => swap(i, -1)}><ArrowUp size={18} aria-hidden /></Button>
-              <Button look="quiet" aria-label={`${reference.name} lower`} disabled={i === used.length - 1 || ranking.pending} onClick={() => swap(i, 1)}><ArrowDown size={18} aria-hidden /></Button>
+              <Button
+                look="quiet"
+                aria-label={`${reference.name} higher`}
+                disabled={i === 0 || ranking.pending}
+                onClick={() => swap(i, -1)}
+              >
+                <ArrowUp size={18} aria-hidden />
+              </Button>
+              <Button
+                look="quiet"
+                aria-label={`${reference.name} lower`}
+                disabled={i === used.length - 1 || ranking.pending}
+                onClick={() => swap(i, 1)}
+              >
+                <ArrowDown size={18} aria-hidden />
+              </Button>
             </span>
           </ReferenceRow>
         ))}
@@ -75,31 +95,54 @@ export function ReferencesPage({ rows, actions }: { rows: JobRows; actions: Refe
       <SisterRounds rows={rows} />
     </div>
   );
-} // prettier-ignore
+}
 
-function ReferenceRow({ rows, reference, actions, children }: { rows: JobRows; reference: Reference; actions: ReferenceActions; children?: React.ReactNode }) {
+function ReferenceRow({
+  rows,
+  reference,
+  actions,
+  children,
+}: {
+  rows: JobRows;
+  reference: Reference;
+  actions: ReferenceActions;
+  children?: React.ReactNode;
+}) {
   const format = useFormat();
   const using = useAction(actions.putInUse);
   const jobId = reference.jobId;
-  const count = (list: readonly { referenceId: string }[]) => list.filter(({ referenceId }) => referenceId === reference.id).length;
+  const count = (list: readonly { referenceId: string }[]) =>
+    list.filter(({ referenceId }) => referenceId === reference.id).length;
   const editions = editionsOf(rows, reference).filter(({ id }) => id !== reference.id);
   const take = (id: string, inUse: boolean) => using.run({ jobId, id, inUse });
   return (
-    <li className="grid items-start gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-[5.5rem_1fr_auto]" data-reference={reference.kind}>
+    <li
+      className="grid items-start gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-[5.5rem_1fr_auto]"
+      data-reference={reference.kind}
+    >
       {children ?? <span />}
       <div className="min-w-0">
         <p>
-          <strong>{reference.name}</strong> <span className="text-soft">({REFERENCE_WORD[reference.kind]}{reference.edition > 1 || editions.length > 0 ? `, edition ${reference.edition} of ${format.day(reference.createdAt)}` : ''})</span>
+          <strong>{reference.name}</strong>{' '}
+          <span className="text-soft">
+            ({REFERENCE_WORD[reference.kind]}
+            {reference.edition > 1 || editions.length > 0
+              ? `, edition ${reference.edition} of ${format.day(reference.createdAt)}`
+              : ''}
+            )
+          </span>
         </p>
         <p className="text-sm text-soft">
-          {count(rows.referencePoints)} points, {count(rows.referenceDimensions)} dimensions{count(rows.referenceStations) > 0 ? `, ${count(rows.referenceStations)} gap targets` : ''}.{' '}
+          {count(rows.referencePoints)} points, {count(rows.referenceDimensions)} dimensions
+          {count(rows.referenceStations) > 0 ? `, ${count(rows.referenceStations)} gap targets` : ''}.{' '}
           {reference.source}
         </p>
         {editions.map((edition) => {
           const { changed, added, removed } = editionDifference(rows, edition, reference);
           return (
             <p key={edition.id} className="flex flex-wrap items-center gap-2 text-sm">
-              Edition {edition.edition} of {format.day(edition.createdAt)}: {changed} figures differ, {added} only here, {removed} only there.
+              Edition {edition.edition} of {format.day(edition.createdAt)}: {changed} figures differ, {added} only here,{' '}
+              {removed} only there.
               <Button look="quiet" disabled={using.pending} onClick={() => take(edition.id, true)}>
                 Judge by edition {edition.edition}
               </Button>
@@ -116,7 +159,7 @@ function ReferenceRow({ rows, reference, actions, children }: { rows: JobRows; r
       </div>
     </li>
   );
-} // prettier-ignore
+}
 
 /** How far a reference is trusted, typed as ±. */
 function Trust({ reference, trustReference }: { reference: Reference; trustReference: Action }) {
@@ -134,12 +177,25 @@ function Trust({ reference, trustReference }: { reference: Reference; trustRefer
   return (
     <label className="flex items-center gap-1">
       <span className="caps">Trusted ±</span>
-      <input aria-label={`${reference.name} is trusted to ±`} aria-invalid={fault ? true : undefined} title={fault} className="min-h-11 w-20 border border-rule bg-sheet px-2 text-right font-mono aria-invalid:border-2 aria-invalid:border-minus" value={text} onChange={(event) => setText(event.target.value)} onBlur={save} onKeyDown={(event) => event.key === 'Enter' && save()} />
+      <input
+        aria-label={`${reference.name} is trusted to ±`}
+        aria-invalid={fault ? true : undefined}
+        title={fault}
+        className="min-h-11 w-20 border border-rule bg-sheet px-2 text-right font-mono aria-invalid:border-2 aria-invalid:border-minus"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={save}
+        onKeyDown={(event) => event.key === 'Enter' && save()}
+      />
       <span>{format.unit}</span>
-      {fault ? <span role="alert" className="text-sm text-minus">{fault}</span> : null}
+      {fault ? (
+        <span role="alert" className="text-sm text-minus">
+          {fault}
+        </span>
+      ) : null}
     </label>
   );
-} // prettier-ignore
+}
 
 function Contradictions({ rows }: { rows: JobRows }) {
   const format = useFormat();
@@ -180,7 +236,7 @@ function Contradictions({ rows }: { rows: JobRows }) {
       {found.length > 40 ? <p className="text-soft">and {found.length - 40} more, smaller by their trust.</p> : null}
     </section>
   );
-} // prettier-ignore
+}
 
 function SisterRounds({ rows }: { rows: JobRows }) {
   const rounds = rows.rounds.filter(({ shell }) => shell !== '');
@@ -189,8 +245,8 @@ function SisterRounds({ rows }: { rows: JobRows }) {
       <h2 className="text-lg">Rounds of sister cars</h2>
       {rounds.length === 0 ? (
         <p className="max-w-prose text-soft">
-          None yet. Bring one in from a file, or open a round under Measure and say there that it is of another shell: it is measured like your own and never
-          mixed with it.
+          None yet. Bring one in from a file, or open a round under Measure and say there that it is of another shell:
+          it is measured like your own and never mixed with it.
         </p>
       ) : (
         <ul>
@@ -205,4 +261,4 @@ function SisterRounds({ rows }: { rows: JobRows }) {
       )}
     </section>
   );
-} // prettier-ignore
+}

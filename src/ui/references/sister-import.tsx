@@ -17,7 +17,13 @@ import { useFormat, usePreferences } from '../shell/preferences-context';
 type ReadSister = Extract<SisterFile, { ok: true }>;
 
 /** Brings a round of another shell in from a file; points with other names are matched by position, and the match is shown. */
-export function SisterImport({ rows, importSister }: { rows: JobRows; importSister: Action<unknown, { roundId: string; readings: number }> }) {
+export function SisterImport({
+  rows,
+  importSister,
+}: {
+  rows: JobRows;
+  importSister: Action<unknown, { roundId: string; readings: number }>;
+}) {
   const { preferences } = usePreferences();
   const [open, setOpen] = useState(false);
   const [file, setFile] = useState<{ name: string; text: string }>();
@@ -31,26 +37,51 @@ export function SisterImport({ rows, importSister }: { rows: JobRows; importSist
   const sister = read?.ok ? read : undefined;
   const named = useMemo(() => (sister ? matchByName(sister, rows) : new Map<string, string>()), [sister, rows]);
   const ours = useMemo(() => referencePositions(rows), [rows]);
-  const found = useMemo(() => (sister && byPosition ? matchByPosition(sister.positions, ours) : []), [sister, byPosition, ours]);
-  const mapping = useMemo(() => ({ ...Object.fromEntries(named), ...(byPosition ? Object.fromEntries(found.map(({ theirs, ours: to }) => [theirs, to])) : {}), ...byHand }), [named, found, byPosition, byHand]);
+  const found = useMemo(
+    () => (sister && byPosition ? matchByPosition(sister.positions, ours) : []),
+    [sister, byPosition, ours],
+  );
+  const mapping = useMemo(
+    () => ({
+      ...Object.fromEntries(named),
+      ...(byPosition ? Object.fromEntries(found.map(({ theirs, ours: to }) => [theirs, to])) : {}),
+      ...byHand,
+    }),
+    [named, found, byPosition, byHand],
+  );
   const matched = Object.values(mapping).filter(Boolean).length;
   const take = async () => {
     const cleaned = Object.fromEntries(Object.entries(mapping).filter(([, to]) => to));
-    const outcome = await run({ jobId: rows.jobs[0]!.id, shell, author: preferences.person || 'unnamed', instrumentVersionId: versionId, unit, file, mapping: cleaned });
+    const outcome = await run({
+      jobId: rows.jobs[0]!.id,
+      shell,
+      author: preferences.person || 'unnamed',
+      instrumentVersionId: versionId,
+      unit,
+      file,
+      mapping: cleaned,
+    });
     if (!outcome.ok) return;
     setOpen(false);
     setFile(undefined);
   };
   return (
     <Dialog
-      title="A sister car from a file" description="A survey of readings (JSON), or points with coordinates (CSV or chart JSON), in whatever axes they were taken."
-      open={open} onOpenChange={(now) => { setOpen(now); clear(); }} trigger={<Button>Sister car from a file</Button>}
+      title="A sister car from a file"
+      description="A survey of readings (JSON), or points with coordinates (CSV or chart JSON), in whatever axes they were taken."
+      open={open}
+      onOpenChange={(now) => {
+        setOpen(now);
+        clear();
+      }}
+      trigger={<Button>Sister car from a file</Button>}
     >
       <div className="flex flex-col gap-3">
         <label className="flex min-h-11 flex-wrap items-center gap-3">
           <span className="caps">File</span>
           <input
-            type="file" accept=".json,.csv,.txt"
+            type="file"
+            accept=".json,.csv,.txt"
             onChange={async (event) => {
               const chosen = event.target.files?.[0];
               setByHand({});
@@ -60,25 +91,53 @@ export function SisterImport({ rows, importSister }: { rows: JobRows; importSist
         </label>
         {read && !read.ok ? (
           <ul role="alert" className="text-minus">
-            {read.faults.slice(0, 8).map((fault) => <li key={fault}>{fault}</li>)}
+            {read.faults.slice(0, 8).map((fault) => (
+              <li key={fault}>{fault}</li>
+            ))}
           </ul>
         ) : null}
         {sister ? (
           <>
             <p role="status" data-matched={matched}>
-              {sister.positions.size} points, {sister.readings.length} readings{sister.leftOut ? `; left out: ${sister.leftOut}` : ''}. {matched} points are matched
-              {byPosition && found.length > 0 ? `, ${found.length} of them by position within ${matchRms(found).toFixed(1)} mm (root mean square)` : ''}.
+              {sister.positions.size} points, {sister.readings.length} readings
+              {sister.leftOut ? `; left out: ${sister.leftOut}` : ''}. {matched} points are matched
+              {byPosition && found.length > 0
+                ? `, ${found.length} of them by position within ${matchRms(found).toFixed(1)} mm (root mean square)`
+                : ''}
+              .
             </p>
             {named.size < sister.positions.size ? (
               <p className="flex flex-wrap items-center gap-2">
-                <span>{named.size < 3 ? 'Its points have other names than this shell’s.' : `${sister.positions.size - named.size} of its points have other names.`}</span>
-                <Button disabled={ours.size < 3} onClick={() => setByPosition(!byPosition)}>{byPosition ? 'Match by name only' : 'Match by position'}</Button>
-                {ours.size < 3 ? <span className="text-soft">There are no reference positions to match with.</span> : null}
+                <span>
+                  {named.size < 3
+                    ? 'Its points have other names than this shell’s.'
+                    : `${sister.positions.size - named.size} of its points have other names.`}
+                </span>
+                <Button disabled={ours.size < 3} onClick={() => setByPosition(!byPosition)}>
+                  {byPosition ? 'Match by name only' : 'Match by position'}
+                </Button>
+                {ours.size < 3 ? (
+                  <span className="text-soft">There are no reference positions to match with.</span>
+                ) : null}
               </p>
             ) : null}
-            <Matches sister={sister} rows={rows} mapping={mapping} found={found} onChange={(theirs, to) => setByHand({ ...byHand, [theirs]: to })} />
+            <Matches
+              sister={sister}
+              rows={rows}
+              mapping={mapping}
+              found={found}
+              onChange={(theirs, to) => setByHand({ ...byHand, [theirs]: to })}
+            />
             <TextField label="Which car it is" value={shell} onChange={(event) => setShell(event.target.value)} />
-            <SelectField label="Its readings are as sure as those of" value={versionId} onChange={(event) => setVersion(event.target.value)} options={rows.instrumentVersions.map((version) => [version.id, rows.instruments.find(({ id }) => id === version.instrumentId)!.name])} />
+            <SelectField
+              label="Its readings are as sure as those of"
+              value={versionId}
+              onChange={(event) => setVersion(event.target.value)}
+              options={rows.instrumentVersions.map((version) => [
+                version.id,
+                rows.instruments.find(({ id }) => id === version.instrumentId)!.name,
+              ])}
+            />
             <Faults faults={faults} />
             <Button look="main" disabled={pending || matched < 3} onClick={take} className="self-start">
               Bring it in as a round
@@ -89,9 +148,21 @@ export function SisterImport({ rows, importSister }: { rows: JobRows; importSist
       </div>
     </Dialog>
   );
-} // prettier-ignore
+}
 
-function Matches({ sister, rows, mapping, found, onChange }: { sister: ReadSister; rows: JobRows; mapping: Readonly<Record<string, string>>; found: readonly PointMatch[]; onChange: (theirs: string, ours: string) => void }) {
+function Matches({
+  sister,
+  rows,
+  mapping,
+  found,
+  onChange,
+}: {
+  sister: ReadSister;
+  rows: JobRows;
+  mapping: Readonly<Record<string, string>>;
+  found: readonly PointMatch[];
+  onChange: (theirs: string, ours: string) => void;
+}) {
   const format = useFormat();
   const off = new Map(found.map((match) => [match.theirs, match.off]));
   return (
@@ -109,9 +180,18 @@ function Matches({ sister, rows, mapping, found, onChange }: { sister: ReadSiste
             <tr key={theirs}>
               <td className="font-mono">{theirs}</td>
               <td>
-                <select aria-label={`${theirs} is`} className="min-h-11 border border-rule bg-sheet px-2" value={mapping[theirs] ?? ''} onChange={(event) => onChange(theirs, event.target.value)}>
+                <select
+                  aria-label={`${theirs} is`}
+                  className="min-h-11 border border-rule bg-sheet px-2"
+                  value={mapping[theirs] ?? ''}
+                  onChange={(event) => onChange(theirs, event.target.value)}
+                >
                   <option value="">– left out</option>
-                  {rows.points.map(({ id, code }) => <option key={id} value={id}>{code}</option>)}
+                  {rows.points.map(({ id, code }) => (
+                    <option key={id} value={id}>
+                      {code}
+                    </option>
+                  ))}
                 </select>
               </td>
               <td className="num text-soft">{off.has(theirs) ? format.length(off.get(theirs)!) : ''}</td>
@@ -121,15 +201,17 @@ function Matches({ sister, rows, mapping, found, onChange }: { sister: ReadSiste
       </table>
     </div>
   );
-} // prettier-ignore
+}
 
 function matchByName({ positions }: ReadSister, rows: JobRows): Map<string, string> {
   const byCode = new Map(rows.points.map(({ id, code }) => [code.toLowerCase(), id]));
-  return new Map([...positions.keys()].flatMap((theirs) => {
-    const id = byCode.get(theirs.toLowerCase());
-    return id ? [[theirs, id] as const] : [];
-  }));
-} // prettier-ignore
+  return new Map(
+    [...positions.keys()].flatMap((theirs) => {
+      const id = byCode.get(theirs.toLowerCase());
+      return id ? [[theirs, id] as const] : [];
+    }),
+  );
+}
 
 const referencePositions = (rows: JobRows): Map<string, Vector> =>
   new Map([...chooseReferences(rows).points].map(([id, { row }]) => [id, [row.x, row.y, row.z]]));

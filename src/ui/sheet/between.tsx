@@ -34,8 +34,7 @@ export function BetweenAnyTwo({ rows, judgement }: { rows: JobRows; judgement: R
   );
   return (
     <p className="flex flex-wrap items-center gap-2">
-      <span className="caps">Between</span> {choose('From', from, setFrom)} and{' '}
-      {choose('To', to, setTo)}
+      <span className="caps">Between</span> {choose('From', from, setFrom)} and {choose('To', to, setTo)}
       <select
         aria-label="How"
         className="min-h-11 border border-rule bg-sheet px-2"
@@ -46,9 +45,7 @@ export function BetweenAnyTwo({ rows, judgement }: { rows: JobRows; judgement: R
         <option value="level">level</option>
       </select>
       <strong className="figures" role="status">
-        {known
-          ? `${format.length(known.value)} ${format.plusMinus(2 * known.sd)} ${format.unit}`
-          : ''}
+        {known ? `${format.length(known.value)} ${format.plusMinus(2 * known.sd)} ${format.unit}` : ''}
       </strong>
     </p>
   );

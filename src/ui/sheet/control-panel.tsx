@@ -9,16 +9,36 @@ import type { LiveAnalysis } from './use-analysis';
 
 /** How far undisturbed points may be off: the choices offered. */
 export const AGREE: Readonly<Record<string, Agree>> = {
-  own: { spreads: 3.5 }, '2': { mm: 2 }, '2.5': { mm: 2.5 }, '3': { mm: 3 }, '4': { mm: 4 }, '5': { mm: 5 },
-}; // prettier-ignore
+  own: { spreads: 3.5 },
+  '2': { mm: 2 },
+  '2.5': { mm: 2.5 },
+  '3': { mm: 3 },
+  '4': { mm: 4 },
+  '5': { mm: 5 },
+};
 
 const CHOICE_WORD: Readonly<Record<ControlChoice['name'], string>> = {
-  held: 'Held now', undisturbed: 'Undisturbed', rival: 'Rival', all: 'All points',
-}; // prettier-ignore
+  held: 'Held now',
+  undisturbed: 'Undisturbed',
+  rival: 'Rival',
+  all: 'All points',
+};
 
 /** Which points can be trusted, and what each choice of control points does to the deviations, side by side. */
-export function ControlPanel({ rows, live, agree, setAgree, onHold, control }: {
-  rows: JobRows; live: LiveAnalysis; agree: string; setAgree: (agree: string) => void; onHold: (pointIds: readonly string[]) => void; control: readonly string[];
+export function ControlPanel({
+  rows,
+  live,
+  agree,
+  setAgree,
+  onHold,
+  control,
+}: {
+  rows: JobRows;
+  live: LiveAnalysis;
+  agree: string;
+  setAgree: (agree: string) => void;
+  onHold: (pointIds: readonly string[]) => void;
+  control: readonly string[];
 }) {
   const format = useFormat();
   const { analysis, busy } = live;
@@ -35,7 +55,12 @@ export function ControlPanel({ rows, live, agree, setAgree, onHold, control }: {
     <section aria-label="Undisturbed points" aria-busy={busy} className="flex flex-col gap-3 py-3">
       <label className="flex flex-wrap items-center gap-2">
         <span className="caps">Undisturbed points may be off by</span>
-        <select aria-label="How far undisturbed points may be off" className="min-h-11 border border-rule bg-sheet px-2" value={agree} onChange={(event) => setAgree(event.target.value)}>
+        <select
+          aria-label="How far undisturbed points may be off"
+          className="min-h-11 border border-rule bg-sheet px-2"
+          value={agree}
+          onChange={(event) => setAgree(event.target.value)}
+        >
           {Object.entries(AGREE).map(([key, value]) => (
             <option key={key} value={key}>
               {'mm' in value ? `${format.length(value.mm)} ${format.unit}` : 'what each is known to'}
@@ -48,13 +73,15 @@ export function ControlPanel({ rows, live, agree, setAgree, onHold, control }: {
       {found?.ok ? (
         <>
           <p data-undisturbed={found.used.length}>
-            {found.used.length} of {found.used.length + found.moved.length} located points agree with the reference and each other
-            {found.proven ? '; no larger set does' : '; a larger set could not be ruled out'}. Moved, if so: {codes(found.moved) || 'none'}.
+            {found.used.length} of {found.used.length + found.moved.length} located points agree with the reference and
+            each other
+            {found.proven ? '; no larger set does' : '; a larger set could not be ruled out'}. Moved, if so:{' '}
+            {codes(found.moved) || 'none'}.
           </p>
           {found.rival.length >= 3 ? (
             <p>
-              {found.rival.length} of the moved agree among themselves too ({codes(found.rival)}). The majority may be what moved: if these stood still, the
-              others went.
+              {found.rival.length} of the moved agree among themselves too ({codes(found.rival)}). The majority may be
+              what moved: if these stood still, the others went.
             </p>
           ) : null}
         </>
@@ -68,42 +95,62 @@ export function ControlPanel({ rows, live, agree, setAgree, onHold, control }: {
                   <strong>{CHOICE_WORD[choice.name]}</strong>: {choice.pointIds.length} points
                   {choice.result.ok ? `, agree within ${format.length(choice.result.rms)} ${format.unit}` : ''}
                 </span>
-                {sameSet(choice.pointIds, control) ? null : <Button className="whitespace-nowrap" aria-label={`Hold these ${choice.pointIds.length} as control`} onClick={() => onHold(choice.pointIds)}>Hold these</Button>}
+                {sameSet(choice.pointIds, control) ? null : (
+                  <Button
+                    className="whitespace-nowrap"
+                    aria-label={`Hold these ${choice.pointIds.length} as control`}
+                    onClick={() => onHold(choice.pointIds)}
+                  >
+                    Hold these
+                  </Button>
+                )}
               </li>
             ))}
           </ul>
-        <table className="ruled">
-          <caption className="pb-1 text-left text-sm text-soft">How far each point is off under each choice, {format.unit}</caption>
-          <thead className="sticky top-0 bg-paper">
-            <tr>
-              <th>Point</th>
-              {fitted.map((choice) => (
-                <th key={choice.name} className="num">
-                  {CHOICE_WORD[choice.name]}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {listed.map(({ point, values }) => (
-              <tr key={point.id}>
-                <td>{point.code}</td>
-                {values.map((value, i) => (
-                  <td key={fitted[i]!.name} className="num" title={value ? `${format.difference(value.dx)} ${format.difference(value.dy)} ${format.difference(value.dz)}` : ''}>
-                    {value ? format.length(norm([value.dx, value.dy, value.dz])) : '–'}
-                    {fitted[i]!.pointIds.includes(point.id) ? ' ▪' : '\u2003'}
-                  </td>
+          <table className="ruled">
+            <caption className="pb-1 text-left text-sm text-soft">
+              How far each point is off under each choice, {format.unit}
+            </caption>
+            <thead className="sticky top-0 bg-paper">
+              <tr>
+                <th>Point</th>
+                {fitted.map((choice) => (
+                  <th key={choice.name} className="num">
+                    {CHOICE_WORD[choice.name]}
+                  </th>
                 ))}
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {listed.map(({ point, values }) => (
+                <tr key={point.id}>
+                  <td>{point.code}</td>
+                  {values.map((value, i) => (
+                    <td
+                      key={fitted[i]!.name}
+                      className="num"
+                      title={
+                        value
+                          ? `${format.difference(value.dx)} ${format.difference(value.dy)} ${format.difference(value.dz)}`
+                          : ''
+                      }
+                    >
+                      {value ? format.length(norm([value.dx, value.dy, value.dz])) : '–'}
+                      {fitted[i]!.pointIds.includes(point.id) ? ' ▪' : '\u2003'}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
         </>
       ) : null}
-      <p className="text-sm text-soft">▪ taken as control in that choice. The search proposes; you decide, and may tick points one by one under Points.</p>
+      <p className="text-sm text-soft">
+        ▪ taken as control in that choice. The search proposes; you decide, and may tick points one by one under Points.
+      </p>
     </section>
   );
-} // prettier-ignore
+}
 
 const sameSet = (a: readonly string[], b: readonly string[]): boolean =>
   a.length === b.length && a.every((each) => b.includes(each));

@@ -5,8 +5,19 @@ import { Slider } from 'radix-ui';
 export const FACTORS = [1, 2, 3, 5, 7, 10, 15, 20, 30, 50, 70, 100, 150, 200];
 
 /** How many times as large movements are drawn. */
-export function FactorSlider({ factor, onChange, onCommit }: { factor: number; onChange: (factor: number) => void; onCommit: (factor: number) => void }) {
-  const index = FACTORS.reduce((best, each, i) => (Math.abs(each - factor) < Math.abs(FACTORS[best]! - factor) ? i : best), 0); // prettier-ignore
+export function FactorSlider({
+  factor,
+  onChange,
+  onCommit,
+}: {
+  factor: number;
+  onChange: (factor: number) => void;
+  onCommit: (factor: number) => void;
+}) {
+  const index = FACTORS.reduce(
+    (best, each, i) => (Math.abs(each - factor) < Math.abs(FACTORS[best]! - factor) ? i : best),
+    0,
+  );
   return (
     <span className="flex items-center gap-3">
       <span className="caps">Exaggeration</span>
@@ -24,4 +35,4 @@ export function FactorSlider({ factor, onChange, onCommit }: { factor: number; o
       <span className="figures w-10">×{factor}</span>
     </span>
   );
-} // prettier-ignore
+}

@@ -7,8 +7,18 @@ import { useFormat } from '../shell/preferences-context';
 import { VerdictMark } from './mark';
 
 /** Every point with its deviation along the three axes, and whether it is held. */
-export const PointList = memo(function PointList({ points, selected, control, onSelect, onHold }: {
-  points: readonly PointJudgement[]; selected?: string; control: readonly string[]; onSelect: (code: string) => void; onHold: (id: string) => void;
+export const PointList = memo(function PointList({
+  points,
+  selected,
+  control,
+  onSelect,
+  onHold,
+}: {
+  points: readonly PointJudgement[];
+  selected?: string;
+  control: readonly string[];
+  onSelect: (code: string) => void;
+  onHold: (id: string) => void;
 }) {
   const format = useFormat();
   if (points.length === 0) return <p className="py-3 text-soft">No point is left by the filter.</p>;
@@ -26,16 +36,29 @@ export const PointList = memo(function PointList({ points, selected, control, on
       </thead>
       <tbody>
         {points.map((each) => (
-          <PointRow key={each.point.id} judged={each} lit={selected === each.point.code} held={control.includes(each.point.id)} onSelect={() => onSelect(each.point.code)} onHold={() => onHold(each.point.id)} />
+          <PointRow
+            key={each.point.id}
+            judged={each}
+            lit={selected === each.point.code}
+            held={control.includes(each.point.id)}
+            onSelect={() => onSelect(each.point.code)}
+            onHold={() => onHold(each.point.id)}
+          />
         ))}
       </tbody>
     </table>
   );
-}); // prettier-ignore
+});
 
 /** Every charted length against its reference. */
-export const DimensionList = memo(function DimensionList({ dimensions, selected, onSelect }: {
-  dimensions: readonly DimensionJudgement[]; selected?: string; onSelect: (code: string) => void;
+export const DimensionList = memo(function DimensionList({
+  dimensions,
+  selected,
+  onSelect,
+}: {
+  dimensions: readonly DimensionJudgement[];
+  selected?: string;
+  onSelect: (code: string) => void;
 }) {
   const format = useFormat();
   if (dimensions.length === 0) return <p className="py-3 text-soft">No dimension is left by the filter.</p>;
@@ -52,24 +75,45 @@ export const DimensionList = memo(function DimensionList({ dimensions, selected,
       </thead>
       <tbody>
         {dimensions.map((each) => (
-          <DimensionRow key={each.dimension.id} judged={each} lit={selected === each.dimension.code} onSelect={() => onSelect(each.dimension.code)} />
+          <DimensionRow
+            key={each.dimension.id}
+            judged={each}
+            lit={selected === each.dimension.code}
+            onSelect={() => onSelect(each.dimension.code)}
+          />
         ))}
       </tbody>
     </table>
   );
-}); // prettier-ignore
+});
 
 const rowButton = 'flex min-h-11 w-full items-center gap-2 text-left';
 
 function PointRow({
-  judged: each, lit, held, onSelect, onHold,
-}: { judged: PointJudgement; lit: boolean; held: boolean; onSelect: () => void; onHold: () => void }) {
+  judged: each,
+  lit,
+  held,
+  onSelect,
+  onHold,
+}: {
+  judged: PointJudgement;
+  lit: boolean;
+  held: boolean;
+  onSelect: () => void;
+  onHold: () => void;
+}) {
   const format = useFormat();
   const { judged, point, lacking, read } = each;
   return (
     <tr className={lit ? 'bg-lit' : ''} data-code={point.code} data-verdict={judged?.verdict ?? lacking}>
       <td className="py-0!">
-        <button type="button" className={rowButton} onClick={onSelect} aria-pressed={lit} title={format.name(point.name)}>
+        <button
+          type="button"
+          className={rowButton}
+          onClick={onSelect}
+          aria-pressed={lit}
+          title={format.name(point.name)}
+        >
           <VerdictMark verdict={judged?.verdict} control={held} lacking={lacking ? LACKING_WORD[lacking] : undefined} />
           {point.code}
         </button>
@@ -89,12 +133,18 @@ function PointRow({
       )}
       <td className="py-0!">
         <label className="flex min-h-11 min-w-11 items-center justify-center">
-          <input type="checkbox" checked={held} onChange={onHold} aria-label={`Hold ${point.code} as control point`} className="h-5 w-5" />
+          <input
+            type="checkbox"
+            checked={held}
+            onChange={onHold}
+            aria-label={`Hold ${point.code} as control point`}
+            className="h-5 w-5"
+          />
         </label>
       </td>
     </tr>
   );
-} // prettier-ignore
+}
 
 function DimensionRow({
   judged: each,
@@ -108,11 +158,7 @@ function DimensionRow({
   const format = useFormat();
   const { dimension, measured, judged, lacking } = each;
   return (
-    <tr
-      className={lit ? 'bg-lit' : ''}
-      data-code={dimension.code}
-      data-verdict={judged?.verdict ?? lacking}
-    >
+    <tr className={lit ? 'bg-lit' : ''} data-code={dimension.code} data-verdict={judged?.verdict ?? lacking}>
       <td className="py-0!">
         <button
           type="button"
@@ -121,10 +167,7 @@ function DimensionRow({
           aria-pressed={lit}
           title={format.name(dimension.name)}
         >
-          <VerdictMark
-            verdict={judged?.verdict}
-            lacking={lacking ? LACKING_WORD[lacking] : undefined}
-          />
+          <VerdictMark verdict={judged?.verdict} lacking={lacking ? LACKING_WORD[lacking] : undefined} />
           {dimension.code}
         </button>
       </td>

@@ -2,13 +2,7 @@ import type { SheetPoint } from '@/core/drawing/points';
 import type { Verdict } from '@/core/tolerance/verdict';
 
 /** Marks carry meaning by shape: ring, disc, half-filled disc, cross; a square is held as reference. */
-export function Mark({
-  point,
-  r = 5,
-}: {
-  point: Pick<SheetPoint, 'verdict' | 'control'>;
-  r?: number;
-}) {
+export function Mark({ point, r = 5 }: { point: Pick<SheetPoint, 'verdict' | 'control'>; r?: number }) {
   const { verdict, control } = point;
   if (!verdict && !control)
     return (
@@ -20,15 +14,7 @@ export function Mark({
     );
   const fill = verdict === 'outside' ? 'currentColor' : 'var(--sheet)';
   const shape = control ? (
-    <rect
-      x={-r}
-      y={-r}
-      width={2 * r}
-      height={2 * r}
-      fill={fill}
-      stroke="currentColor"
-      strokeWidth={1.5}
-    />
+    <rect x={-r} y={-r} width={2 * r} height={2 * r} fill={fill} stroke="currentColor" strokeWidth={1.5} />
   ) : (
     <circle r={r} fill={fill} stroke="currentColor" strokeWidth={1.5} />
   );

@@ -8,34 +8,66 @@ import { useFormat } from '../shell/preferences-context';
 import type { LiveAnalysis } from './use-analysis';
 
 /** What happened to the shell, in sentences and in figures. */
-export function PatternPanel({ rows, judgement, live, onSelect }: { rows: JobRows; judgement: RoundJudgement; live: LiveAnalysis; onSelect: (code: string) => void }) {
+export function PatternPanel({
+  rows,
+  judgement,
+  live,
+  onSelect,
+}: {
+  rows: JobRows;
+  judgement: RoundJudgement;
+  live: LiveAnalysis;
+  onSelect: (code: string) => void;
+}) {
   const format = useFormat();
   const { analysis, busy } = live;
-  if (!analysis) return <p role="status" className="py-3">Working out the pattern …</p>;
+  if (!analysis)
+    return (
+      <p role="status" className="py-3">
+        Working out the pattern …
+      </p>
+    );
   const { pattern, againstUndisturbed } = analysis;
   if (!pattern)
-    return <p className="py-3">There is nothing to measure a pattern against: hold control points, or look for undisturbed ones under Control.</p>;
+    return (
+      <p className="py-3">
+        There is nothing to measure a pattern against: hold control points, or look for undisturbed ones under Control.
+      </p>
+    );
   const point = (id: string) => rows.points.find((each) => each.id === id)!;
   const words = {
-    length: format.length, unit: format.unit,
+    length: format.length,
+    unit: format.unit,
     near: (station: number) => placeAt(rows, judgement, station, format.name),
     code: (id: string) => point(id).code,
     side: (id: string) => ({ left: -1, right: 1, centre: 0 })[point(id).side],
   };
   return (
-    <section aria-label="Pattern of the damage" aria-busy={busy} className={`flex flex-col gap-3 py-3 ${busy ? 'opacity-60' : ''}`}>
-      <div className="flex flex-col gap-1 text-lg" data-pattern={pattern.sections.map(({ section }) => section).join(' ')}>
+    <section
+      aria-label="Pattern of the damage"
+      aria-busy={busy}
+      className={`flex flex-col gap-3 py-3 ${busy ? 'opacity-60' : ''}`}
+    >
+      <div
+        className="flex flex-col gap-1 text-lg"
+        data-pattern={pattern.sections.map(({ section }) => section).join(' ')}
+      >
         {patternSentences(pattern, words).map((sentence) => (
           <p key={sentence}>{sentence}</p>
         ))}
       </div>
-      {againstUndisturbed ? <p className="text-sm">No control points are held: this is against the undisturbed points found by the search.</p> : null}
+      {againstUndisturbed ? (
+        <p className="text-sm">
+          No control points are held: this is against the undisturbed points found by the search.
+        </p>
+      ) : null}
       {pattern.sections.map(({ section, hinge, hingeSd, components }) => (
         <table key={section} className="ruled">
           <caption className="pb-1 text-left">
             <span className="font-cond text-lg capitalize">{section}</span>{' '}
             <span className="text-sm text-soft">
-              hinged at station {Math.round(hinge.hinge)} ±{Math.round(2 * hingeSd)}, amounts at station {Math.round(hinge.end)} {format.unit === 'mm' ? 'mm' : ''}
+              hinged at station {Math.round(hinge.hinge)} ±{Math.round(2 * hingeSd)}, amounts at station{' '}
+              {Math.round(hinge.end)} {format.unit === 'mm' ? 'mm' : ''}
             </span>
           </caption>
           <thead>
@@ -69,10 +101,11 @@ export function PatternPanel({ rows, judgement, live, onSelect }: { rows: JobRow
         </p>
       ) : null}
       <p className="text-sm text-soft">
-        Mean of the two sides: mash, sway, sag; right minus left: diamond, spread, twist. Rearward, right and up are plus. “More than chance” means that in
-        an undamaged shell measured like this one no more than one in a hundred shows any pattern, the search for the hinge included.
+        Mean of the two sides: mash, sway, sag; right minus left: diamond, spread, twist. Rearward, right and up are
+        plus. “More than chance” means that in an undamaged shell measured like this one no more than one in a hundred
+        shows any pattern, the search for the hinge included.
         {live.milliseconds ? ` Worked out in ${Math.round(live.milliseconds)} ms.` : ''}
       </p>
     </section>
   );
-} // prettier-ignore
+}

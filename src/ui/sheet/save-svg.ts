@@ -10,13 +10,18 @@ export function svgText(drawing: SVGSVGElement): string {
   const copy = drawing.cloneNode(true) as SVGSVGElement;
   const style = getComputedStyle(drawing);
   const written = (value: string) =>
-    value === 'currentColor' ? style.color : value.replace(/var\((--[a-z]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim()); // prettier-ignore
+    value === 'currentColor'
+      ? style.color
+      : value.replace(/var\((--[a-z]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim());
   for (const element of [copy, ...copy.querySelectorAll('*')]) {
     for (const name of COLOURED) {
       const value = element.getAttribute(name);
       if (value) element.setAttribute(name, written(value));
     }
-    for (const name of [...element.getAttributeNames()].filter((each) => each === 'class' || each.startsWith('aria-') || each === 'role')) element.removeAttribute(name); // prettier-ignore
+    for (const name of [...element.getAttributeNames()].filter(
+      (each) => each === 'class' || each.startsWith('aria-') || each === 'role',
+    ))
+      element.removeAttribute(name);
   }
   const comments = document.createNodeIterator(copy, NodeFilter.SHOW_COMMENT);
   const found: Node[] = [];

@@ -11,8 +11,11 @@ import { saveSvg } from './save-svg';
 import { SHOWN_VERDICTS, type SheetState, type ShownVerdict } from './use-sheet-address';
 
 const VERDICT_WORD: Readonly<Record<ShownVerdict, string>> = {
-  outside: 'outside', undecided: 'undecided', inside: 'inside', notJudged: 'not judged',
-}; // prettier-ignore
+  outside: 'outside',
+  undecided: 'undecided',
+  inside: 'inside',
+  notJudged: 'not judged',
+};
 
 /** A round of the job that can be shown behind the one in hand. */
 export interface Ghost {
@@ -22,16 +25,42 @@ export interface Ghost {
 }
 
 /** What is shown of the sheet: exaggeration, filters, the ghost of another round, a closer look, and ways to take it along. */
-export function SheetTools({ state, change, factor, slide, commit, ghosts, drawing, exports }: {
-  state: SheetState; change: (some: Partial<SheetState>) => void; factor: number; slide: (factor: number) => void; commit: (factor: number) => void; ghosts: readonly Ghost[]; drawing: RefObject<SVGSVGElement | null>; exports: string;
+export function SheetTools({
+  state,
+  change,
+  factor,
+  slide,
+  commit,
+  ghosts,
+  drawing,
+  exports,
+}: {
+  state: SheetState;
+  change: (some: Partial<SheetState>) => void;
+  factor: number;
+  slide: (factor: number) => void;
+  commit: (factor: number) => void;
+  ghosts: readonly Ghost[];
+  drawing: RefObject<SVGSVGElement | null>;
+  exports: string;
 }) {
   const zoom = (by: number) => {
     const times = (state.zoom?.times ?? 1) * by;
     const box = drawing.current?.dataset.middle?.split(' ').map(Number) as [number, number, number] | undefined;
     change({ zoom: times <= 1.001 ? undefined : { times, focus: state.zoom?.focus ?? box ?? [1500, 0, 500] } });
   };
-  const filter = <T extends string>(label: string, key: 'verdict' | 'section' | 'side', values: readonly T[], word: (value: T) => string) => (
-    <select aria-label={label} className="min-h-11 border border-rule bg-sheet px-2" value={state[key] ?? ''} onChange={(event) => change({ [key]: event.target.value || undefined })}>
+  const filter = <T extends string>(
+    label: string,
+    key: 'verdict' | 'section' | 'side',
+    values: readonly T[],
+    word: (value: T) => string,
+  ) => (
+    <select
+      aria-label={label}
+      className="min-h-11 border border-rule bg-sheet px-2"
+      value={state[key] ?? ''}
+      onChange={(event) => change({ [key]: event.target.value || undefined })}
+    >
       <option value="">{label}: all</option>
       {values.map((value) => (
         <option key={value} value={value}>
@@ -47,7 +76,12 @@ export function SheetTools({ state, change, factor, slide, commit, ghosts, drawi
       {filter('Section', 'section', SECTIONS, (value) => value)}
       {filter('Side', 'side', SIDES, (value) => value)}
       {ghosts.length > 0 ? (
-        <select aria-label="Ghost of another round" className="min-h-11 border border-rule bg-sheet px-2" value={state.ghost ?? ''} onChange={(event) => change({ ghost: event.target.value ? Number(event.target.value) : undefined })}>
+        <select
+          aria-label="Ghost of another round"
+          className="min-h-11 border border-rule bg-sheet px-2"
+          value={state.ghost ?? ''}
+          onChange={(event) => change({ ghost: event.target.value ? Number(event.target.value) : undefined })}
+        >
           <option value="">No ghost</option>
           {ghosts.map(({ number, name }) => (
             <option key={number} value={number}>
@@ -57,9 +91,20 @@ export function SheetTools({ state, change, factor, slide, commit, ghosts, drawi
         </select>
       ) : null}
       <span className="flex">
-        <Button aria-label="Closer" title="Closer (+)" onClick={() => zoom(1.5)}><Plus size={18} aria-hidden /></Button>
-        <Button aria-label="Farther" title="Farther (−)" onClick={() => zoom(1 / 1.5)} disabled={!state.zoom}><Minus size={18} aria-hidden /></Button>
-        <Button aria-label="Whole sheet" title="Whole sheet (0)" onClick={() => change({ zoom: undefined })} disabled={!state.zoom}><Maximize2 size={18} aria-hidden /></Button>
+        <Button aria-label="Closer" title="Closer (+)" onClick={() => zoom(1.5)}>
+          <Plus size={18} aria-hidden />
+        </Button>
+        <Button aria-label="Farther" title="Farther (−)" onClick={() => zoom(1 / 1.5)} disabled={!state.zoom}>
+          <Minus size={18} aria-hidden />
+        </Button>
+        <Button
+          aria-label="Whole sheet"
+          title="Whole sheet (0)"
+          onClick={() => change({ zoom: undefined })}
+          disabled={!state.zoom}
+        >
+          <Maximize2 size={18} aria-hidden />
+        </Button>
       </span>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className={buttonClass()}>
@@ -67,10 +112,19 @@ export function SheetTools({ state, change, factor, slide, commit, ghosts, drawi
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="z-10 border border-ink bg-sheet p-1" sideOffset={4}>
-            <DropdownMenu.Item className={MENU_ITEM} onSelect={() => drawing.current && saveSvg(drawing.current, 'sheet.svg')}>
+            <DropdownMenu.Item
+              className={MENU_ITEM}
+              onSelect={() => drawing.current && saveSvg(drawing.current, 'sheet.svg')}
+            >
               This sheet as SVG
             </DropdownMenu.Item>
-            {([['dxf', 'Drawing as DXF, true scale'], ['csv', 'Points with deviations as CSV'], ['ply', 'Points in space as PLY']] as const).map(([kind, text]) => (
+            {(
+              [
+                ['dxf', 'Drawing as DXF, true scale'],
+                ['csv', 'Points with deviations as CSV'],
+                ['ply', 'Points in space as PLY'],
+              ] as const
+            ).map(([kind, text]) => (
               <DropdownMenu.Item key={kind} asChild>
                 <a className={MENU_ITEM} href={`${exports}/${kind}?times=${factor}`} download>
                   {text}
@@ -82,6 +136,6 @@ export function SheetTools({ state, change, factor, slide, commit, ghosts, drawi
       </DropdownMenu.Root>
     </div>
   );
-} // prettier-ignore
+}
 
-const MENU_ITEM = 'flex min-h-11 cursor-pointer items-center px-3 no-underline data-[highlighted]:bg-faint'; // prettier-ignore
+const MENU_ITEM = 'flex min-h-11 cursor-pointer items-center px-3 no-underline data-[highlighted]:bg-faint';

@@ -4,7 +4,14 @@ import { describe, expect, it } from 'vitest';
 import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
 import { Sheet, type SheetProps } from './sheet';
 
-const point = (code: string, at: SheetPoint['position'], more: Partial<SheetPoint> = {}): SheetPoint => ({ id: code, code, name: code, position: at, control: false, ...more }); // prettier-ignore
+const point = (code: string, at: SheetPoint['position'], more: Partial<SheetPoint> = {}): SheetPoint => ({
+  id: code,
+  code,
+  name: code,
+  position: at,
+  control: false,
+  ...more,
+});
 
 const figure: SheetFigure = {
   points: [
@@ -13,8 +20,13 @@ const figure: SheetFigure = {
     point('R4L', [3240, -430, 345], { verdict: 'outside', movement: [-14, 6, 9] }),
     point('R4R', [3240, 430, 345]),
   ],
-  lines: [[[0, -400, 300], [3240, -430, 345]]],
-}; // prettier-ignore
+  lines: [
+    [
+      [0, -400, 300],
+      [3240, -430, 345],
+    ],
+  ],
+};
 
 const drawn = (more: Partial<SheetProps> = {}): string =>
   renderToStaticMarkup(createElement(Sheet, { figure, factor: 20, title: ['Solbris'], ...more }));
@@ -23,14 +35,14 @@ const count = (text: string, part: string): number => text.split(part).length - 
 describe('the sheet as it is drawn', () => {
   it('has every point in plan, side and end view, and says its factor', () => {
     const svg = drawn();
-    for (const code of ['F1L', 'F1R', 'R4L', 'R4R']) expect(count(svg, `data-point="${code}"`)).toBe(3); // prettier-ignore
+    for (const code of ['F1L', 'F1R', 'R4L', 'R4R']) expect(count(svg, `data-point="${code}"`)).toBe(3);
     expect(svg).toContain('movements drawn 20 times as large');
   });
 
   it('draws a movement only where it is not inside, in one of two tones', () => {
     const svg = drawn();
     // The whiskers of two points in three views and the key of the title block.
-    expect(count(svg, 'stroke="var(--plus)"') + count(svg, 'stroke="var(--minus)"')).toBe(2 * 3 + 2); // prettier-ignore
+    expect(count(svg, 'stroke="var(--plus)"') + count(svg, 'stroke="var(--minus)"')).toBe(2 * 3 + 2);
   });
 
   it('leaves filtered points as specks without movement', () => {
@@ -40,7 +52,7 @@ describe('the sheet as it is drawn', () => {
   });
 
   it('shows where points stood in an earlier round, dashed, and names that round', () => {
-    const svg = drawn({ ghost: { name: 'round 1, As found', movements: new Map([['R4L', [-10, 5, 8]]]) } }); // prettier-ignore
+    const svg = drawn({ ghost: { name: 'round 1, As found', movements: new Map([['R4L', [-10, 5, 8]]]) } });
     expect(svg).toContain('round 1, As found');
     expect(count(svg, 'stroke-dasharray="3 2"')).toBe(3 + 1);
   });

@@ -45,7 +45,18 @@ const MOST_ZOOM = 30;
 
 /** Plan, side and end views of the shell on one sheet, movements exaggerated by the factor shown. */
 export function Sheet({
-  figure, factor, selected = NONE, onSelect, title, pairs = NONE, faint, stations, ghost, zoom, onZoom, drawing,
+  figure,
+  factor,
+  selected = NONE,
+  onSelect,
+  title,
+  pairs = NONE,
+  faint,
+  stations,
+  ghost,
+  zoom,
+  onZoom,
+  drawing,
 }: SheetProps) {
   const whole = useMemo(() => layoutOf(figure), [figure]);
   const layout = useMemo(() => (zoom ? zoomed(whole, zoom) : whole), [whole, zoom]);
@@ -73,7 +84,9 @@ export function Sheet({
         className={`block w-full ${onZoom ? 'touch-none' : ''}`}
         role="img"
         aria-label="Plan, side and end view"
-        data-middle={middleOf(whole).map((value) => value.toFixed(0)).join(' ')}
+        data-middle={middleOf(whole)
+          .map((value) => value.toFixed(0))
+          .join(' ')}
         {...zooming.pointer}
       >
         {VIEWS.map((view) => {
@@ -88,7 +101,13 @@ export function Sheet({
                 <Movements {...{ view, layout, figure, factor, faint }} ghost={ghost?.movements} />
                 <Marks {...{ view, layout, figure, selected, onSelect, pairs, faint }} />
               </g>
-              {zoom ? <rect {...{ x: x + 1, y: y + 1, width: width - 2, height: height - 2 }} fill="none" stroke="var(--rule)" /> : null}
+              {zoom ? (
+                <rect
+                  {...{ x: x + 1, y: y + 1, width: width - 2, height: height - 2 }}
+                  fill="none"
+                  stroke="var(--rule)"
+                />
+              ) : null}
             </g>
           );
         })}
@@ -96,13 +115,14 @@ export function Sheet({
       </svg>
     </div>
   );
-} // prettier-ignore
+}
 
 /** Zoom and pan of all three views together, by wheel, drag and keys. */
 function useZooming(whole: SheetLayout, layout: SheetLayout, zoom: Zoom | undefined, onZoom: SheetProps['onZoom']) {
   const drag = useRef<{ view: ViewName; x: number; y: number; moved: boolean }>(undefined);
   const now = zoom ?? { times: 1, focus: middleOf(whole) };
-  const set = (times: number, focus: Vector) => onZoom?.(times <= 1.001 ? undefined : { times: Math.min(times, MOST_ZOOM), focus });
+  const set = (times: number, focus: Vector) =>
+    onZoom?.(times <= 1.001 ? undefined : { times: Math.min(times, MOST_ZOOM), focus });
   const onSheet = (event: { clientX: number; clientY: number; currentTarget: SVGSVGElement }) => {
     const box = event.currentTarget.getBoundingClientRect();
     const scale = SHEET_SIZE.width / box.width;
@@ -123,7 +143,9 @@ function useZooming(whole: SheetLayout, layout: SheetLayout, zoom: Zoom | undefi
       else if (event.key === '0') onZoom(undefined);
       else if (event.shiftKey && event.key.startsWith('Arrow')) {
         if (!zoom) return true;
-        const [dx, dy] = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key] ?? [0, 0];
+        const [dx, dy] = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[
+          event.key
+        ] ?? [0, 0];
         set(now.times, panned(layout, event.altKey ? 'side' : 'plan', now.focus, dx!, dy!));
       } else return false;
       return true;
@@ -160,32 +182,25 @@ function useZooming(whole: SheetLayout, layout: SheetLayout, zoom: Zoom | undefi
         }
       : {},
   };
-} // prettier-ignore
+}
 
 const DIRECTION: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1],
-}; // prettier-ignore
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 
 /** The nearest point in the direction of an arrow key, as the plan shows it. */
-function neighbour(
-  figure: SheetFigure,
-  from: SheetPoint | undefined,
-  key: string,
-): SheetPoint | undefined {
+function neighbour(figure: SheetFigure, from: SheetPoint | undefined, key: string): SheetPoint | undefined {
   const direction = DIRECTION[key];
   if (!direction) return undefined;
   if (!from) return figure.points[0];
   const [ax, ay] = direction;
   const cost = (point: SheetPoint): number => {
-    const [dx, dy, dz] = [0, 1, 2].map((i) => point.position[i]! - from.position[i]!) as [
-      number,
-      number,
-      number,
-    ];
+    const [dx, dy, dz] = [0, 1, 2].map((i) => point.position[i]! - from.position[i]!) as [number, number, number];
     const along = dx * ax + dy * ay;
-    return along <= 1
-      ? Infinity
-      : along + 2 * Math.abs(dx * ay) + 2 * Math.abs(dy * ax) + 0.3 * Math.abs(dz);
+    return along <= 1 ? Infinity : along + 2 * Math.abs(dx * ay) + 2 * Math.abs(dy * ax) + 0.3 * Math.abs(dz);
   };
   return figure.points.reduce<SheetPoint | undefined>(
     (best, point) => (cost(point) < (best ? cost(best) : Infinity) ? point : best),

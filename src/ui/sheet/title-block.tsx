@@ -25,13 +25,7 @@ export function TitleBlock({
   return (
     <g className="font-cond" fontSize={14} fill="currentColor">
       {title.map((line, i) => (
-        <text
-          key={line}
-          x={x}
-          y={24 + 17 * i}
-          fontWeight={i === 0 ? 600 : 400}
-          fontSize={i === 0 ? 17 : 14}
-        >
+        <text key={line} x={x} y={24 + 17 * i} fontWeight={i === 0 ? 600 : 400} fontSize={i === 0 ? 17 : 14}>
           {line}
         </text>
       ))}
@@ -57,14 +51,7 @@ export function TitleBlock({
         </text>
         {ghost ? (
           <>
-            <line
-              x2={22}
-              y1={36}
-              y2={36}
-              stroke="var(--soft)"
-              strokeWidth={1.4}
-              strokeDasharray="3 2"
-            />
+            <line x2={22} y1={36} y2={36} stroke="var(--soft)" strokeWidth={1.4} strokeDasharray="3 2" />
             <text x={28} y={40}>
               {ghost}
             </text>

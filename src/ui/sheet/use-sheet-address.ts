@@ -49,14 +49,17 @@ export function readSheetState(query: Pick<URLSearchParams, 'get'>): SheetState 
     section: oneOf(SECTIONS, query.get('section')),
     side: oneOf(SIDES, query.get('side')),
     ghost: figure(query.get('ghost')),
-    zoom: zoom.length === 4 && zoom.every(Number.isFinite) && zoom[0]! > 1 ? { times: zoom[0]!, focus: zoom.slice(1) as unknown as Vector } : undefined,
+    zoom:
+      zoom.length === 4 && zoom.every(Number.isFinite) && zoom[0]! > 1
+        ? { times: zoom[0]!, focus: zoom.slice(1) as unknown as Vector }
+        : undefined,
   };
-} // prettier-ignore
+}
 
 /** The same state as an address's query. */
 export function writeSheetState(state: SheetState): string {
   const query = new URLSearchParams();
-  const put = (key: string, value: string | number | undefined) => value !== undefined && query.set(key, String(value)); // prettier-ignore
+  const put = (key: string, value: string | number | undefined) => value !== undefined && query.set(key, String(value));
   put('point', state.point);
   put('dimension', state.dimension);
   put('times', state.factor);
@@ -65,7 +68,7 @@ export function writeSheetState(state: SheetState): string {
   put('section', state.section);
   put('side', state.side);
   put('ghost', state.ghost);
-  put('zoom', state.zoom && [state.zoom.times.toFixed(2), ...state.zoom.focus.map((v) => v.toFixed(0))].join(',')); // prettier-ignore
+  put('zoom', state.zoom && [state.zoom.times.toFixed(2), ...state.zoom.focus.map((v) => v.toFixed(0))].join(','));
   return query.toString();
 }
 
@@ -92,4 +95,4 @@ export function useFactor(state: SheetState, change: (some: Partial<SheetState>)
     [change],
   );
   return { factor: sliding ?? state.factor ?? suggested, slide, commit };
-} // prettier-ignore
+}

@@ -1,14 +1,7 @@
 import { memo, useMemo } from 'react';
 import { placeLabels } from '@/core/drawing/labels';
 import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
-import {
-  gridStep,
-  project,
-  spreadEllipse,
-  whisker,
-  type SheetLayout,
-  type ViewName,
-} from '@/core/drawing/sheet';
+import { gridStep, project, spreadEllipse, whisker, type SheetLayout, type ViewName } from '@/core/drawing/sheet';
 import type { Vector } from '@/core/geometry/vector';
 import { Mark } from './mark';
 
@@ -58,14 +51,29 @@ export const ViewBase = memo(function ViewBase({ view, layout, figure, stations 
         const [a, b] = [byId.get(from), byId.get(to)];
         if (!a || !b) return null;
         const [[x1, y1], [x2, y2]] = [project(layout, view, a.position), project(layout, view, b.position)];
-        return <line key={i} {...{ x1, y1, x2, y2 }} stroke="var(--ink)" strokeWidth={strong ? 3 : 1.5} strokeDasharray={strong ? undefined : '7 4'} />;
+        return (
+          <line
+            key={i}
+            {...{ x1, y1, x2, y2 }}
+            stroke="var(--ink)"
+            strokeWidth={strong ? 3 : 1.5}
+            strokeDasharray={strong ? undefined : '7 4'}
+          />
+        );
       })}
     </>
   );
-}); // prettier-ignore
+});
 
 /** Movements and uncertainties: the only part drawn anew while the exaggeration slides. */
-export const Movements = memo(function Movements({ view, layout, figure, factor, ghost, faint }: Pick<ViewProps, 'view' | 'layout' | 'figure' | 'faint'> & { factor: number; ghost?: ReadonlyMap<string, Vector> }) {
+export const Movements = memo(function Movements({
+  view,
+  layout,
+  figure,
+  factor,
+  ghost,
+  faint,
+}: Pick<ViewProps, 'view' | 'layout' | 'figure' | 'faint'> & { factor: number; ghost?: ReadonlyMap<string, Vector> }) {
   return (
     <>
       {figure.points.map((point) => {
@@ -81,7 +89,7 @@ export const Movements = memo(function Movements({ view, layout, figure, factor,
       })}
     </>
   );
-}); // prettier-ignore
+});
 
 /** The marks with their codes, above everything else. */
 export const Marks = memo(function Marks({ view, layout, figure, selected, onSelect, faint }: ViewProps) {
@@ -90,30 +98,55 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
     const weightOf = (point: SheetPoint) => (point.verdict === 'outside' ? 3 : point.verdict === 'undecided' ? 1 : 0);
     const seen = figure.points
       .filter(({ id }) => !faint?.has(id) || selected.includes(id))
-      .map((point) => ({ id: point.id, at: project(layout, view, point.position), text: point.code, weight: selected.includes(point.id) ? 9 : weightOf(point) }))
+      .map((point) => ({
+        id: point.id,
+        at: project(layout, view, point.position),
+        text: point.code,
+        weight: selected.includes(point.id) ? 9 : weightOf(point),
+      }))
       .filter(({ at: [x, y] }) => x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height);
     return placeLabels(seen, { line: 15, character: 8 }, 10, box);
   }, [figure, layout, view, selected, faint]);
   return (
     <>
       {figure.points.map((point) => (
-        <g key={point.id} transform={`translate(${project(layout, view, point.position).join(' ')})`} onClick={() => onSelect?.(point.id)} className={onSelect ? 'cursor-pointer' : ''} data-point={point.code}>
+        <g
+          key={point.id}
+          transform={`translate(${project(layout, view, point.position).join(' ')})`}
+          onClick={() => onSelect?.(point.id)}
+          className={onSelect ? 'cursor-pointer' : ''}
+          data-point={point.code}
+        >
           {selected.includes(point.id) ? <circle r={13} fill="none" stroke="var(--lit)" strokeWidth={5} /> : null}
           {faint?.has(point.id) ? <circle r={1.5} fill="var(--rule)" /> : <Mark point={point} />}
           <circle r={14} fill="transparent" />
         </g>
       ))}
       {labels.map((label) => (
-        <text key={label.id} x={label.x} y={label.y} fontSize={14.5} fill="currentColor" className="pointer-events-none font-cond">
+        <text
+          key={label.id}
+          x={label.x}
+          y={label.y}
+          fontSize={14.5}
+          fill="currentColor"
+          className="pointer-events-none font-cond"
+        >
           {label.text}
         </text>
       ))}
-      <text x={layout.views[view].x + 8} y={layout.views[view].y + layout.views[view].height - 8} fontSize={11} letterSpacing={1} fill="var(--soft)" className="font-cond">
+      <text
+        x={layout.views[view].x + 8}
+        y={layout.views[view].y + layout.views[view].height - 8}
+        fontSize={11}
+        letterSpacing={1}
+        fill="var(--soft)"
+        className="font-cond"
+      >
         {VIEW_WORD[view]}
       </text>
     </>
   );
-}); // prettier-ignore
+});
 
 /** The ellipse a point is known to, at the sheet's exaggeration. */
 function Spread({
@@ -173,7 +206,10 @@ function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) {
   const lines = (from: number, to: number, zero: number) => {
     const first = Math.ceil((from - zero) / (step * layout.scale));
     const count = Math.floor((to - zero) / (step * layout.scale)) - first + 1;
-    return Array.from({ length: Math.max(0, count) }, (_, i) => ({ number: (first + i) * step, at: zero + (first + i) * step * layout.scale })); // prettier-ignore
+    return Array.from({ length: Math.max(0, count) }, (_, i) => ({
+      number: (first + i) * step,
+      at: zero + (first + i) * step * layout.scale,
+    }));
   };
   const across = lines(x + 4, x + width - 4, origin[0]);
   return (
@@ -215,13 +251,28 @@ function Stations({ view, layout, stations }: { view: ViewName; layout: SheetLay
     if (at < x || at > x + width) return null;
     return (
       <g key={label}>
-        <line x1={at} x2={at} y1={y + 4} y2={y + height - 4} stroke="var(--soft)" strokeWidth={strong ? 1.6 : 1} strokeDasharray={strong ? '9 3' : '1 4'} />
+        <line
+          x1={at}
+          x2={at}
+          y1={y + 4}
+          y2={y + height - 4}
+          stroke="var(--soft)"
+          strokeWidth={strong ? 1.6 : 1}
+          strokeDasharray={strong ? '9 3' : '1 4'}
+        />
         {view === 'plan' ? (
-          <text x={at + 4} y={y + height - (strong ? 22 : 8)} fontSize={11.5} fill="var(--soft)" className="font-cond" fontWeight={strong ? 600 : 400}>
+          <text
+            x={at + 4}
+            y={y + height - (strong ? 22 : 8)}
+            fontSize={11.5}
+            fill="var(--soft)"
+            className="font-cond"
+            fontWeight={strong ? 600 : 400}
+          >
             {label}
           </text>
         ) : null}
       </g>
     );
   });
-} // prettier-ignore
+}

@@ -8,11 +8,21 @@ import { instrumentOf, readingSd } from '@/core/round/measured';
 import { useFormat } from '../shell/preferences-context';
 
 const CORRECTION_WORD: Readonly<Record<Correction['kind'], string>> = {
-  startMark: 'start mark', zeroOffset: 'zero offset', temperature: 'temperature',
-}; // prettier-ignore
+  startMark: 'start mark',
+  zeroOffset: 'zero offset',
+  temperature: 'temperature',
+};
 
 /** The readings a figure rests on, each with its corrections, its weight and how the others check it. */
-export function ReadingsBehind({ judgement, rows, pointIds }: { judgement: RoundJudgement; rows: JobRows; pointIds: readonly string[] }) {
+export function ReadingsBehind({
+  judgement,
+  rows,
+  pointIds,
+}: {
+  judgement: RoundJudgement;
+  rows: JobRows;
+  pointIds: readonly string[];
+}) {
   const format = useFormat();
   const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
   const behind = readingsBehind(rows, judgement, pointIds);
@@ -38,13 +48,18 @@ export function ReadingsBehind({ judgement, rows, pointIds }: { judgement: Round
             return (
               <tr key={reading.id} className={leftOut ? 'text-soft line-through' : ''}>
                 <td className="font-mono">{reading.raw}</td>
-                <td>{corrections(reading, version, judgement.round.temperature).map(({ kind, amount }) => `${format.difference(amount)} ${CORRECTION_WORD[kind]}`).join(', ')}</td>
+                <td>
+                  {corrections(reading, version, judgement.round.temperature)
+                    .map(({ kind, amount }) => `${format.difference(amount)} ${CORRECTION_WORD[kind]}`)
+                    .join(', ')}
+                </td>
                 <td className="num">{format.length(2 * readingSd(reading, version))}</td>
                 <td className="num">{weight === undefined ? '' : `${Math.round(100 * weight)} %`}</td>
                 <td className="num">{checked === undefined ? 'not in the net' : `${Math.round(100 * checked)} %`}</td>
                 <td className="num">{w === undefined || w === null ? '' : w.toFixed(1)}</td>
                 <td>
-                  {instrumentOf(rows, version).name}, {reading.author}, {format.day(reading.takenAt)} {format.time(reading.takenAt)}
+                  {instrumentOf(rows, version).name}, {reading.author}, {format.day(reading.takenAt)}{' '}
+                  {format.time(reading.takenAt)}
                 </td>
               </tr>
             );
@@ -53,4 +68,4 @@ export function ReadingsBehind({ judgement, rows, pointIds }: { judgement: Round
       </table>
     </details>
   );
-} // prettier-ignore
+}

@@ -12,7 +12,17 @@ import { VerdictMark } from './mark';
 import type { Subject } from './why';
 
 /** The reference that was used, how far it is trusted, and what the others would say. */
-export function ReferencesOf({ subject, judgement, rows, chooseReference }: { subject: Subject; judgement: RoundJudgement; rows: JobRows; chooseReference: Action }) {
+export function ReferencesOf({
+  subject,
+  judgement,
+  rows,
+  chooseReference,
+}: {
+  subject: Subject;
+  judgement: RoundJudgement;
+  rows: JobRows;
+  chooseReference: Action;
+}) {
   const format = useFormat();
   const { preferences } = usePreferences();
   const { run, faults, pending } = useAction(chooseReference);
@@ -22,14 +32,21 @@ export function ReferencesOf({ subject, judgement, rows, chooseReference }: { su
   const others = otherVerdicts(judgement, subject.kind, subject.id);
   const choose = (referenceId: string | null) =>
     run({
-      id: crypto.randomUUID(), jobId: rows.jobs[0]!.id, author: preferences.person || 'unnamed', at: new Date().toISOString(), reason: '', referenceId,
-      pointId: subject.kind === 'point' ? subject.id : null, dimensionId: subject.kind === 'dimension' ? subject.id : null,
+      id: crypto.randomUUID(),
+      jobId: rows.jobs[0]!.id,
+      author: preferences.person || 'unnamed',
+      at: new Date().toISOString(),
+      reason: '',
+      referenceId,
+      pointId: subject.kind === 'point' ? subject.id : null,
+      dimensionId: subject.kind === 'dimension' ? subject.id : null,
     });
   return (
     <div className="pt-1">
       <p className="text-sm">
         Reference: <strong>{chosen.reference.name}</strong> ({REFERENCE_WORD[chosen.reference.kind]}
-        {chosen.reference.edition > 1 ? `, edition ${chosen.reference.edition}` : ''}), trusted to {format.plusMinus(2 * chosen.sd)} {format.unit}
+        {chosen.reference.edition > 1 ? `, edition ${chosen.reference.edition}` : ''}), trusted to{' '}
+        {format.plusMinus(2 * chosen.sd)} {format.unit}
         {chosen.byHand ? '; chosen for this one by hand' : ''}.{' '}
         {chosen.byHand ? (
           <Button look="quiet" disabled={pending} onClick={() => choose(null)}>
@@ -43,7 +60,9 @@ export function ReferencesOf({ subject, judgement, rows, chooseReference }: { su
             <li key={reference.id} className="flex flex-wrap items-center gap-2 text-sm" data-other={reference.kind}>
               <VerdictMark verdict={verdict} />
               <span>
-                {reference.name} would say <span className="figures">{deviation.map((value) => format.difference(value)).join(' / ')}</span> {format.plusMinus(plusMinus)}: {verdict}
+                {reference.name} would say{' '}
+                <span className="figures">{deviation.map((value) => format.difference(value)).join(' / ')}</span>{' '}
+                {format.plusMinus(plusMinus)}: {verdict}
               </span>
               <Button look="quiet" disabled={pending} onClick={() => choose(reference.id)}>
                 Judge this one by it
@@ -55,4 +74,4 @@ export function ReferencesOf({ subject, judgement, rows, chooseReference }: { su
       <Faults faults={faults} />
     </div>
   );
-} // prettier-ignore
+}

@@ -35,7 +35,7 @@ interface WhyProps {
 /** Why a figure is what it is: its readings, its reference, the alignment, the uncertainty, what was decided. */
 export const Why = memo(function Why(props: WhyProps) {
   const { subject, judgement } = props;
-  if (!subject) return <p className="text-soft">Choose a point or a dimension to see why its figure is what it is.</p>; // prettier-ignore
+  if (!subject) return <p className="text-soft">Choose a point or a dimension to see why its figure is what it is.</p>;
   const common = { ...props, subject };
   if (subject.kind === 'point') {
     const each = judgement.points.find(({ point }) => point.id === subject.id)!;
@@ -53,27 +53,35 @@ function DimensionWhy({ each, ...props }: Shown & { each: DimensionJudgement }) 
   return (
     <section aria-label="Why" className="border-t-2 border-ink pt-2">
       <h2 className="text-lg">
-        {dimension.code} · {format.name(dimension.name)} <span className="text-soft">({dimension.measure === 'tip' ? 'tip to tip' : 'level'})</span>
+        {dimension.code} · {format.name(dimension.name)}{' '}
+        <span className="text-soft">({dimension.measure === 'tip' ? 'tip to tip' : 'level'})</span>
       </h2>
       {judged && measured ? (
         <>
           <p>
             Measured {format.length(measured.value)}, reference {format.length(judged.reference)}:{' '}
-            <strong>{format.difference(judged.deviation)}</strong> {format.plusMinus(judged.plusMinus)} {format.unit}, limit{' '}
-            {format.length(judged.limit)}: <strong>{judged.verdict}</strong>.
+            <strong>{format.difference(judged.deviation)}</strong> {format.plusMinus(judged.plusMinus)} {format.unit},
+            limit {format.length(judged.limit)}: <strong>{judged.verdict}</strong>.
             {judged.cannotDecide ? ' This instrument cannot decide.' : ''}
           </p>
           <p className="text-sm text-soft">
-            {measured.from === 'readings' ? 'From its own readings alone.' : 'From the whole net of the round; no alignment enters a length.'}
+            {measured.from === 'readings'
+              ? 'From its own readings alone.'
+              : 'From the whole net of the round; no alignment enters a length.'}
           </p>
         </>
       ) : (
         <p className="text-soft">{lacking ? LACKING_WORD[lacking] : ''}</p>
       )}
-      <Rest {...props} verdict={judged?.verdict} acceptQuery={`&dimension=${dimension.id}`} pointIds={[dimension.fromPointId, dimension.toPointId]} />
+      <Rest
+        {...props}
+        verdict={judged?.verdict}
+        acceptQuery={`&dimension=${dimension.id}`}
+        pointIds={[dimension.fromPointId, dimension.toPointId]}
+      />
     </section>
   );
-} // prettier-ignore
+}
 
 function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
   const format = useFormat();
@@ -81,14 +89,18 @@ function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
   const { point, judged, lacking, advice, control } = each;
   const components = judged ? [judged.deviation.dx, judged.deviation.dy, judged.deviation.dz] : [];
   const { alignment } = judgement;
-  const codes = alignment.ok ? alignment.controlIds.map((id) => rows.points.find((other) => other.id === id)!.code) : [];
+  const codes = alignment.ok
+    ? alignment.controlIds.map((id) => rows.points.find((other) => other.id === id)!.code)
+    : [];
   return (
     <section aria-label="Why" className="border-t-2 border-ink pt-2">
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-lg">
           {point.code} · {format.name(point.name)}
         </h2>
-        <Button onClick={() => onToggleControl(point.id)}>{control ? 'Do not hold it as control' : 'Hold it as control'}</Button>
+        <Button onClick={() => onToggleControl(point.id)}>
+          {control ? 'Do not hold it as control' : 'Hold it as control'}
+        </Button>
       </div>
       {judged ? (
         <ul>
@@ -96,13 +108,14 @@ function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
             <li key={axis}>
               {AXIS_WORD[axis]} <strong className="figures">{format.difference(components[i]!)}</strong>{' '}
               {format.plusMinus(judged.axes[axis].plusMinus)} {format.unit}
-              {Math.abs(components[i]!) >= 0.05 ? `, ${directionWord(axis, components[i]!)}` : ''}: {judged.axes[axis].verdict}
+              {Math.abs(components[i]!) >= 0.05 ? `, ${directionWord(axis, components[i]!)}` : ''}:{' '}
+              {judged.axes[axis].verdict}
               {judged.axes[axis].cannotDecide ? ' (this instrument cannot decide)' : ''}
             </li>
           ))}
           <li className="text-sm text-soft">
-            Limit {format.length(judged.limit)} on each axis. Control points: {codes.join(', ')}. The ± holds the readings’ spread, the reference’s and the
-            alignment’s: it grows away from the control points.
+            Limit {format.length(judged.limit)} on each axis. Control points: {codes.join(', ')}. The ± holds the
+            readings’ spread, the reference’s and the alignment’s: it grows away from the control points.
           </li>
         </ul>
       ) : (
@@ -115,10 +128,19 @@ function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
       <Rest {...props} verdict={judged?.verdict} acceptQuery={`&point=${point.id}`} pointIds={[point.id]} />
     </section>
   );
-} // prettier-ignore
+}
 
 /** What every subject answers with alike: what decides it, its references, its readings, its history. */
-function Rest({ subject, judgement, rows, acceptHref, chooseReference, verdict, acceptQuery, pointIds }: Shown & { verdict?: string; acceptQuery: string; pointIds: readonly string[] }) {
+function Rest({
+  subject,
+  judgement,
+  rows,
+  acceptHref,
+  chooseReference,
+  verdict,
+  acceptQuery,
+  pointIds,
+}: Shown & { verdict?: string; acceptQuery: string; pointIds: readonly string[] }) {
   return (
     <>
       <div className="flex flex-wrap gap-2 py-1">
@@ -127,21 +149,27 @@ function Rest({ subject, judgement, rows, acceptHref, chooseReference, verdict, 
             Accept this deviation with a reason
           </Link>
         ) : null}
-        {verdict === 'undecided' ? <WhatDecides key={`${subject.id}${judgement.round.id}`} {...{ subject, judgement, rows }} /> : null}
+        {verdict === 'undecided' ? (
+          <WhatDecides key={`${subject.id}${judgement.round.id}`} {...{ subject, judgement, rows }} />
+        ) : null}
       </div>
       <ReferencesOf {...{ subject, judgement, rows, chooseReference }} />
       <ReadingsBehind {...{ judgement, rows, pointIds }} />
       <History rows={rows} subject={subject} />
     </>
   );
-} // prettier-ignore
+}
 
 /** What to measure so that an undecided figure is decided; asked for, since it takes a moment. */
 function WhatDecides({ subject, judgement, rows }: { subject: Subject; judgement: RoundJudgement; rows: JobRows }) {
   const format = useFormat();
   const [decision, setDecision] = useState<Decision>();
   if (!decision)
-    return <Button onClick={() => setDecision(whatDecides(rows, judgement, handsUsed(rows, judgement.round), subject))}>What would decide it?</Button>;
+    return (
+      <Button onClick={() => setDecision(whatDecides(rows, judgement, handsUsed(rows, judgement.round), subject))}>
+        What would decide it?
+      </Button>
+    );
   const { needed, now, steps, outcome } = decision;
   const said = `It is decided at ${format.plusMinus(needed)} ${format.unit}; now it is ${format.plusMinus(now)}.`;
   return (
@@ -163,7 +191,7 @@ function WhatDecides({ subject, judgement, rows }: { subject: Subject; judgement
       </ol>
     </div>
   );
-} // prettier-ignore
+}
 
 /** How well the round itself knows a point, in one plain sentence. */
 function KnownTo({ judgement, code }: { judgement: RoundJudgement; code: string }) {
@@ -174,10 +202,7 @@ function KnownTo({ judgement, code }: { judgement: RoundJudgement; code: string 
   return (
     <p>
       Known to {format.plusMinus(2 * sd)} {format.unit}, worst {direction}
-      {unchecked.includes(code)
-        ? '; some reading of it is checked by no other: a mistake there would not show'
-        : ''}
-      .
+      {unchecked.includes(code) ? '; some reading of it is checked by no other: a mistake there would not show' : ''}.
     </p>
   );
 }

@@ -26,11 +26,7 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
 export function Header({ title, homeHref = '/' }: { title?: string; homeHref?: string }) {
   return (
     <header className="no-print flex min-h-14 items-center gap-3 border-b-2 border-ink px-4">
-      <Link
-        href="/"
-        className="flex min-h-11 items-center gap-2 no-underline"
-        aria-label="Vinkel: all jobs"
-      >
+      <Link href="/" className="flex min-h-11 items-center gap-2 no-underline" aria-label="Vinkel: all jobs">
         <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden>
           <path d="M3 21V4M3 21h18" stroke="currentColor" strokeWidth="2.4" fill="none" />
           <path d="M3 21L19 7" stroke="var(--minus)" strokeWidth="1.6" />
@@ -58,9 +54,7 @@ function KeyList() {
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement &&
-        /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
+      const typing = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
       if (event.key === '?' && !typing) setOpen(true);
       if (event.key === '/' && !typing) {
         const field = document.querySelector<HTMLElement>('[data-main-field]');
@@ -110,10 +104,7 @@ function PreferencesPanel() {
         </Button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content
-          align="end"
-          className="z-50 flex w-72 flex-col gap-3 border-2 border-ink bg-paper p-4"
-        >
+        <Popover.Content align="end" className="z-50 flex w-72 flex-col gap-3 border-2 border-ink bg-paper p-4">
           <TextField
             label="Who is working"
             defaultValue={preferences.person}

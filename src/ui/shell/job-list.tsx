@@ -47,15 +47,13 @@ export function JobList({ jobs }: { jobs: readonly ListedJob[] }) {
               >
                 <span>
                   <span className="block font-cond text-xl font-semibold">{job.name}</span>
-                  <span className="text-soft">
-                    {[job.owner, job.identityNumber].filter(Boolean).join(' · ')}
-                  </span>
+                  <span className="text-soft">{[job.owner, job.identityNumber].filter(Boolean).join(' · ')}</span>
                 </span>
                 <span className="text-sm text-soft">
                   {job.bench}
                   <br />
-                  {job.pointCount} points, {job.roundCount}{' '}
-                  {job.roundCount === 1 ? 'round' : 'rounds'}, {job.readingCount} readings
+                  {job.pointCount} points, {job.roundCount} {job.roundCount === 1 ? 'round' : 'rounds'},{' '}
+                  {job.readingCount} readings
                 </span>
                 <span className="text-sm md:text-right">
                   {job.recordCount > 0 ? (

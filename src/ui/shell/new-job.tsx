@@ -24,21 +24,22 @@ export function NewJob({ createJob }: { createJob: Action<unknown, { jobId: stri
     if (!text('name')) return setMissing('Give the job a name, such as the shell’s.');
     setMissing('');
     const outcome = await run({
-      id: crypto.randomUUID(), name: text('name'), shell: text('shell') || text('name'), identityNumber: text('identityNumber'),
-      owner: text('owner'), shop: text('shop'), bench: text('bench'), driverSide: text('driverSide'),
-    }); // prettier-ignore
+      id: crypto.randomUUID(),
+      name: text('name'),
+      shell: text('shell') || text('name'),
+      identityNumber: text('identityNumber'),
+      owner: text('owner'),
+      shop: text('shop'),
+      bench: text('bench'),
+      driverSide: text('driverSide'),
+    });
     if (outcome.ok) router.push(`/jobs/${outcome.value.jobId}/chart`);
   };
   return (
     <main className="mx-auto flex max-w-2xl flex-col gap-4 p-6">
       <h1 className="text-2xl">A shell comes in</h1>
       <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
-        <TextField
-          label="Name of the job"
-          name="name"
-          error={missing || errorOf(faults, 'name')}
-          autoFocus
-        />
+        <TextField label="Name of the job" name="name" error={missing || errorOf(faults, 'name')} autoFocus />
         <div className="grid gap-4 sm:grid-cols-2">
           <TextField label="Shell, model and year" name="shell" error={errorOf(faults, 'shell')} />
           <TextField

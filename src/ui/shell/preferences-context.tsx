@@ -16,13 +16,7 @@ const Context = createContext<PreferencesValue | undefined>(undefined);
 const YEAR = 365 * 24 * 3600;
 
 /** Makes the user's units, words, sheet and name known to every part of the page. */
-export function PreferencesProvider({
-  initial,
-  children,
-}: {
-  initial: Preferences;
-  children: ReactNode;
-}) {
+export function PreferencesProvider({ initial, children }: { initial: Preferences; children: ReactNode }) {
   const [preferences, setPreferences] = useState(initial);
   const router = useRouter();
   const value = useMemo(

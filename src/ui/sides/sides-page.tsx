@@ -34,20 +34,36 @@ export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; round
   return (
     <div className="flex flex-col gap-4">
       <p className="max-w-prose">
-        The centre plane is fitted to the pairs that agree with it ({pairs.filter(({ symmetric }) => symmetric).length} of {pairs.length}) and to the centre
-        points. It stands {degrees(plane.lengthways)} ±{degrees(2 * Math.sqrt(plane.covariance[4]!))} to the length axis and leans {degrees(plane.upward)} ±{degrees(2 * Math.sqrt(plane.covariance[8]!))}. The
-        differences do not say which side moved: the undisturbed points do. Damage that is the same on both sides cannot be seen here.
+        The centre plane is fitted to the pairs that agree with it ({pairs.filter(({ symmetric }) => symmetric).length}{' '}
+        of {pairs.length}) and to the centre points. It stands {degrees(plane.lengthways)} ±
+        {degrees(2 * Math.sqrt(plane.covariance[4]!))} to the length axis and leans {degrees(plane.upward)} ±
+        {degrees(2 * Math.sqrt(plane.covariance[8]!))}. The differences do not say which side moved: the undisturbed
+        points do. Damage that is the same on both sides cannot be seen here.
       </p>
       <Faults faults={marking.faults} />
       <div className="grid grid-cols-1 items-start gap-4 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
-        {placed.ok ? <FoldedPlan rows={rows} pairs={pairs} positions={placed.positions} selected={selected} select={select} /> : null}
-        <PairTable rows={rows} pairs={pairs} selected={selected} select={select} onApart={(pair) => marking.run({ pointIds: [pair.left, pair.right], mirrored: false })} />
+        {placed.ok ? (
+          <FoldedPlan rows={rows} pairs={pairs} positions={placed.positions} selected={selected} select={select} />
+        ) : null}
+        <PairTable
+          rows={rows}
+          pairs={pairs}
+          selected={selected}
+          select={select}
+          onApart={(pair) => marking.run({ pointIds: [pair.left, pair.right], mirrored: false })}
+        />
       </div>
       {apart.length > 0 ? (
         <p className="flex flex-wrap items-center gap-2">
           <span className="caps">Not meant to match</span>
           {apart.map(({ id, code }) => (
-            <button key={id} type="button" className="min-h-11 border border-rule px-2" title="They are meant to match after all" onClick={() => marking.run({ pointIds: [id], mirrored: true })}>
+            <button
+              key={id}
+              type="button"
+              className="min-h-11 border border-rule px-2"
+              title="They are meant to match after all"
+              onClick={() => marking.run({ pointIds: [id], mirrored: true })}
+            >
               {code} ×
             </button>
           ))}
@@ -57,23 +73,31 @@ export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; round
       <CentreTable mirror={mirror} nameOf={(id) => byId.get(id)!.code} />
     </div>
   );
-} // prettier-ignore
+}
 
 /** A slope as an angle, without sign. */
-const degrees = (slope: number): string => `${Math.abs((Math.atan(slope) * 180) / Math.PI).toFixed(2)}°`; // prettier-ignore
+const degrees = (slope: number): string => `${Math.abs((Math.atan(slope) * 180) / Math.PI).toFixed(2)}°`;
 
 const differs = ({ difference, sd }: SideDifference): boolean =>
   difference.some((value, i) => Math.abs(value) > DIFFERS * sd[i]!);
 
 type Choosing = { readonly selected?: string; readonly select: (leftId: string) => void };
 
-function PairTable({ rows, pairs, selected, select, onApart }: Choosing & { rows: JobRows; pairs: readonly SideDifference[]; onApart: (pair: SideDifference['pair']) => void }) {
+function PairTable({
+  rows,
+  pairs,
+  selected,
+  select,
+  onApart,
+}: Choosing & { rows: JobRows; pairs: readonly SideDifference[]; onApart: (pair: SideDifference['pair']) => void }) {
   const format = useFormat();
   const byId = new Map(rows.points.map((point) => [point.id, point]));
   return (
     <div className="min-w-0 overflow-auto xl:max-h-[34rem]">
       <table className="ruled">
-        <caption className="pb-1 text-left text-sm text-soft">Right minus left, {format.unit}; ± is two standard deviations. Bold: more than its ±.</caption>
+        <caption className="pb-1 text-left text-sm text-soft">
+          Right minus left, {format.unit}; ± is two standard deviations. Bold: more than its ±.
+        </caption>
         <thead className="sticky top-0 bg-paper">
           <tr>
             <th>Pair</th>
@@ -93,9 +117,20 @@ function PairTable({ rows, pairs, selected, select, onApart }: Choosing & { rows
             const { pair, difference, sd, halfWidths } = each;
             const left = byId.get(pair.left)!;
             return (
-              <tr key={pair.left} className={selected === pair.left ? 'bg-lit' : ''} data-pair={left.code} data-differs={differs(each)}>
+              <tr
+                key={pair.left}
+                className={selected === pair.left ? 'bg-lit' : ''}
+                data-pair={left.code}
+                data-differs={differs(each)}
+              >
                 <td className="py-0!">
-                  <button type="button" className="min-h-11 w-full whitespace-nowrap text-left" aria-pressed={selected === pair.left} title={format.name(left.name)} onClick={() => select(pair.left)}>
+                  <button
+                    type="button"
+                    className="min-h-11 w-full whitespace-nowrap text-left"
+                    aria-pressed={selected === pair.left}
+                    title={format.name(left.name)}
+                    onClick={() => select(pair.left)}
+                  >
                     {left.code} – {byId.get(pair.right)!.code}
                   </button>
                 </td>
@@ -108,7 +143,12 @@ function PairTable({ rows, pairs, selected, select, onApart }: Choosing & { rows
                 ))}
                 <td className="num text-soft">{format.length(2 * Math.max(...sd))}</td>
                 <td className="py-0!">
-                  <button type="button" className="min-h-11 min-w-11 whitespace-nowrap text-sm underline" title="The two were never meant to match" onClick={() => onApart(pair)}>
+                  <button
+                    type="button"
+                    className="min-h-11 min-w-11 whitespace-nowrap text-sm underline"
+                    title="The two were never meant to match"
+                    onClick={() => onApart(pair)}
+                  >
                     not a pair
                   </button>
                 </td>
@@ -119,7 +159,7 @@ function PairTable({ rows, pairs, selected, select, onApart }: Choosing & { rows
       </table>
     </div>
   );
-} // prettier-ignore
+}
 
 const SIZE = { width: 620, height: 460 };
 
@@ -127,16 +167,28 @@ const SIZE = { width: 620, height: 460 };
  * The right side of the shell in plan and side view with the left folded onto it: where they are alike the
  * two marks cover each other. Differences are drawn as often as large as the factor says.
  */
-function FoldedPlan({ rows, pairs, positions, selected, select }: Choosing & { rows: JobRows; pairs: readonly SideDifference[]; positions: ReadonlyMap<string, Vector> }) {
+function FoldedPlan({
+  rows,
+  pairs,
+  positions,
+  selected,
+  select,
+}: Choosing & { rows: JobRows; pairs: readonly SideDifference[]; positions: ReadonlyMap<string, Vector> }) {
   const rights = pairs.map(({ pair }) => positions.get(pair.right)!);
-  const layout = layOut(boundsOf(rights.map(([x, y, z]) => [x, Math.abs(y), z] as const)), { width: 2 * SIZE.width, height: SIZE.height + 120 }, 22);
+  const layout = layOut(
+    boundsOf(rights.map(([x, y, z]) => [x, Math.abs(y), z] as const)),
+    { width: 2 * SIZE.width, height: SIZE.height + 120 },
+    22,
+  );
   const largest = Math.max(1, ...pairs.flatMap(({ difference }) => difference.map(Math.abs)));
   const factor = [50, 20, 10, 5, 2, 1].find((each) => each * largest * layout.scale < 60) ?? 1;
   const codeOf = new Map(rows.points.map(({ id, code }) => [id, code.replace(/R$/i, '')]));
   const box = layout.views.side;
   const folded = (id: string): Vector | undefined => {
     const at = positions.get(id);
-    return at && rows.points.find((point) => point.id === id)?.side !== 'left' ? [at[0], Math.abs(at[1]), at[2]] : undefined;
+    return at && rows.points.find((point) => point.id === id)?.side !== 'left'
+      ? [at[0], Math.abs(at[1]), at[2]]
+      : undefined;
   };
   const outline = rows.memberLines.flatMap(({ fromPointId, toPointId }) => {
     const [from, to] = [folded(fromPointId), folded(toPointId)];
@@ -144,7 +196,12 @@ function FoldedPlan({ rows, pairs, positions, selected, select }: Choosing & { r
   });
   return (
     <figure className="min-w-0 border border-rule bg-sheet">
-      <svg viewBox={`0 0 ${box.width} ${layout.views.plan.height / 2 + box.height}`} className="block w-full" role="img" aria-label="The left side folded onto the right, plan above and side below">
+      <svg
+        viewBox={`0 0 ${box.width} ${layout.views.plan.height / 2 + box.height}`}
+        className="block w-full"
+        role="img"
+        aria-label="The left side folded onto the right, plan above and side below"
+      >
         {(['plan', 'side'] as const).map((view) => (
           <g key={view} transform={view === 'side' ? `translate(0 ${-layout.views.plan.height / 2})` : undefined}>
             {outline.map(([from, to], i) => {
@@ -161,19 +218,34 @@ function FoldedPlan({ rows, pairs, positions, selected, select }: Choosing & { r
                 <g key={each.pair.left} onClick={() => select(each.pair.left)} className="cursor-pointer">
                   {on ? <circle cx={x} cy={y} r={12} fill="none" stroke="var(--lit)" strokeWidth={5} /> : null}
                   <line x1={x} y1={y} x2={lx} y2={ly} stroke="var(--ink)" strokeWidth={differs(each) ? 2 : 1} />
-                  <rect x={lx - 3.5} y={ly - 3.5} width={7} height={7} fill="var(--sheet)" stroke="var(--soft)" strokeWidth={1.6} />
+                  <rect
+                    x={lx - 3.5}
+                    y={ly - 3.5}
+                    width={7}
+                    height={7}
+                    fill="var(--sheet)"
+                    stroke="var(--soft)"
+                    strokeWidth={1.6}
+                  />
                   <circle cx={x} cy={y} r={4} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.8} />
-                  {differs(each) || on ? <text x={x + 7} y={y - 6} fontSize={12} fill="currentColor" className="font-cond">{codeOf.get(each.pair.right)}</text> : null}
+                  {differs(each) || on ? (
+                    <text x={x + 7} y={y - 6} fontSize={12} fill="currentColor" className="font-cond">
+                      {codeOf.get(each.pair.right)}
+                    </text>
+                  ) : null}
                 </g>
               );
             })}
           </g>
         ))}
       </svg>
-      <figcaption className="px-2 pb-1 text-sm text-soft">Plan above, side below. Ring: right; square: left, folded over; the line between them is how the sides differ, drawn {factor} times as large.</figcaption>
+      <figcaption className="px-2 pb-1 text-sm text-soft">
+        Plan above, side below. Ring: right; square: left, folded over; the line between them is how the sides differ,
+        drawn {factor} times as large.
+      </figcaption>
     </figure>
   );
-} // prettier-ignore
+}
 
 function LengthTable({ lengths }: { lengths: Sides['lengths'] }) {
   const format = useFormat();
@@ -199,7 +271,9 @@ function LengthTable({ lengths }: { lengths: Sides['lengths'] }) {
               <td className="num">{format.length(a)}</td>
               <td>{ends[1].join(' – ')}</td>
               <td className="num">{format.length(b)}</td>
-              <td className={`num ${Math.abs(difference) > DIFFERS * sd ? 'font-semibold' : 'text-soft'}`}>{format.difference(difference)}</td>
+              <td className={`num ${Math.abs(difference) > DIFFERS * sd ? 'font-semibold' : 'text-soft'}`}>
+                {format.difference(difference)}
+              </td>
               <td className="num text-soft">{format.length(2 * sd)}</td>
             </tr>
           ))}
@@ -207,15 +281,24 @@ function LengthTable({ lengths }: { lengths: Sides['lengths'] }) {
       </table>
     </section>
   );
-} // prettier-ignore
+}
 
-function CentreTable({ mirror, nameOf }: { mirror: Extract<Sides['mirror'], { ok: true }>; nameOf: (id: string) => string }) {
+function CentreTable({
+  mirror,
+  nameOf,
+}: {
+  mirror: Extract<Sides['mirror'], { ok: true }>;
+  nameOf: (id: string) => string;
+}) {
   const format = useFormat();
   if (mirror.centre.length === 0) return null;
   return (
     <p>
       <span className="caps">Centre points off the plane</span>{' '}
-      {mirror.centre.map(({ id, off, sd }) => `${nameOf(id)} ${format.difference(off)} ${format.plusMinus(2 * sd)}`).join(' · ')} {format.unit}; to the right is plus.
+      {mirror.centre
+        .map(({ id, off, sd }) => `${nameOf(id)} ${format.difference(off)} ${format.plusMinus(2 * sd)}`)
+        .join(' · ')}{' '}
+      {format.unit}; to the right is plus.
     </p>
   );
-} // prettier-ignore
+}

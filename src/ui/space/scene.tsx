@@ -20,11 +20,21 @@ type Colours = Readonly<Record<(typeof NAMES)[number], string>>;
 function coloursOf(sheet: string): Colours {
   const themed = document.querySelector(`[data-sheet='${sheet}']`) ?? document.documentElement;
   const style = getComputedStyle(themed);
-  return Object.fromEntries(NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()])) as Colours; // prettier-ignore
+  return Object.fromEntries(NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()])) as Colours;
 }
 
 /** The frame of the shell with its marks and exaggerated movements; never seen from below the floor. */
-export function Scene({ figure, factor, selected, onSelect }: { figure: SheetFigure; factor: number; selected?: string; onSelect: (code: string) => void }) {
+export function Scene({
+  figure,
+  factor,
+  selected,
+  onSelect,
+}: {
+  figure: SheetFigure;
+  factor: number;
+  selected?: string;
+  onSelect: (code: string) => void;
+}) {
   const { preferences } = usePreferences();
   const colours = useMemo(() => coloursOf(preferences.sheet), [preferences.sheet]);
   const controls = useRef<ComponentRef<typeof OrbitControls>>(null);
@@ -45,44 +55,123 @@ export function Scene({ figure, factor, selected, onSelect }: { figure: SheetFig
     orbit.update();
   };
   return (
-    <div role="application" tabIndex={0} aria-label="The shell in space; arrow keys turn it" onKeyDown={turn} className="h-[62dvh] min-h-96 border border-rule bg-sheet" data-scene={figure.points.length}>
-      <Canvas flat frameloop="demand" camera={{ position: [middle[0] + size * 0.92, middle[1] + size * 0.62, middle[2] + size * 0.92], fov: 35, near: 0.05, far: 60 }}>
-        <OrbitControls ref={controls} makeDefault target={middle} enablePan={false} minDistance={size * 0.25} maxDistance={size * 2.2} minPolarAngle={0.05} maxPolarAngle={Math.PI / 2} />
+    <div
+      role="application"
+      tabIndex={0}
+      aria-label="The shell in space; arrow keys turn it"
+      onKeyDown={turn}
+      className="h-[62dvh] min-h-96 border border-rule bg-sheet"
+      data-scene={figure.points.length}
+    >
+      <Canvas
+        flat
+        frameloop="demand"
+        camera={{
+          position: [middle[0] + size * 0.92, middle[1] + size * 0.62, middle[2] + size * 0.92],
+          fov: 35,
+          near: 0.05,
+          far: 60,
+        }}
+      >
+        <OrbitControls
+          ref={controls}
+          makeDefault
+          target={middle}
+          enablePan={false}
+          minDistance={size * 0.25}
+          maxDistance={size * 2.2}
+          minPolarAngle={0.05}
+          maxPolarAngle={Math.PI / 2}
+        />
         <Floor middle={middle} size={size} colours={colours} />
         {figure.lines.map(([from, to], i) => (
           <Line key={i} points={[inScene(from), inScene(to)]} color={colours.rule} lineWidth={1.6} />
         ))}
         {figure.points.map((point) => (
-          <PointInSpace key={point.id} point={point} factor={factor} lit={point.id === selected} colours={colours} size={size} onSelect={() => onSelect(point.code)} />
+          <PointInSpace
+            key={point.id}
+            point={point}
+            factor={factor}
+            lit={point.id === selected}
+            colours={colours}
+            size={size}
+            onSelect={() => onSelect(point.code)}
+          />
         ))}
       </Canvas>
     </div>
   );
-} // prettier-ignore
+}
 
 /** The datum plane as a thin grid with the centre line. */
-function Floor({ middle, size, colours }: { middle: readonly [number, number, number]; size: number; colours: Colours }) {
+function Floor({
+  middle,
+  size,
+  colours,
+}: {
+  middle: readonly [number, number, number];
+  size: number;
+  colours: Colours;
+}) {
   const half = size * 0.65;
   return (
     <>
-      <gridHelper args={[half * 2, 12, colours.rule, colours.rule]} position={[middle[0], 0, 0]} material-opacity={0.35} material-transparent />
-      <Line points={[[middle[0] - half, 0, 0], [middle[0] + half, 0, 0]]} color={colours.soft} lineWidth={1} dashed dashSize={0.12} gapSize={0.04} />
+      <gridHelper
+        args={[half * 2, 12, colours.rule, colours.rule]}
+        position={[middle[0], 0, 0]}
+        material-opacity={0.35}
+        material-transparent
+      />
+      <Line
+        points={[
+          [middle[0] - half, 0, 0],
+          [middle[0] + half, 0, 0],
+        ]}
+        color={colours.soft}
+        lineWidth={1}
+        dashed
+        dashSize={0.12}
+        gapSize={0.04}
+      />
     </>
   );
-} // prettier-ignore
+}
 
 /**
  * A mark by its shape, as on the sheet: hollow inside, solid outside, half-filled undecided, square held, small
  * when not measured; and the whisker of its movement.
  */
-function PointInSpace({ point, factor, lit, colours, size, onSelect }: { point: SheetPoint; factor: number; lit: boolean; colours: Colours; size: number; onSelect: () => void }) {
+function PointInSpace({
+  point,
+  factor,
+  lit,
+  colours,
+  size,
+  onSelect,
+}: {
+  point: SheetPoint;
+  factor: number;
+  lit: boolean;
+  colours: Colours;
+  size: number;
+  onSelect: () => void;
+}) {
   const at = inScene(point.position);
-  const moved = point.movement && point.verdict !== 'inside' ? inScene(point.position.map((value, i) => value + point.movement![i]! * factor) as unknown as Vector) : undefined;
+  const moved =
+    point.movement && point.verdict !== 'inside'
+      ? inScene(point.position.map((value, i) => value + point.movement![i]! * factor) as unknown as Vector)
+      : undefined;
   const r = size * (point.verdict || point.control ? 0.0075 : 0.004);
   const solid = point.verdict === 'outside';
   const tone = point.movement && largestTone(point) === 'plus' ? colours.plus : colours.minus;
   return (
-    <group position={at} onClick={(event) => { event.stopPropagation(); onSelect(); }}>
+    <group
+      position={at}
+      onClick={(event) => {
+        event.stopPropagation();
+        onSelect();
+      }}
+    >
       <mesh>
         {point.control ? <boxGeometry args={[2 * r, 2 * r, 2 * r]} /> : <sphereGeometry args={[r, 20, 14]} />}
         <meshBasicMaterial color={solid ? colours.ink : colours.sheet} />
@@ -106,11 +195,17 @@ function PointInSpace({ point, factor, lit, colours, size, onSelect }: { point: 
       <mesh visible={false}>
         <sphereGeometry args={[r * 3.5, 8, 6]} />
       </mesh>
-      {moved ? <Line points={[[0, 0, 0], moved.map((value, i) => value - at[i]!) as [number, number, number]]} color={tone} lineWidth={solid ? 3.4 : 2} /> : null}
+      {moved ? (
+        <Line
+          points={[[0, 0, 0], moved.map((value, i) => value - at[i]!) as [number, number, number]]}
+          color={tone}
+          lineWidth={solid ? 3.4 : 2}
+        />
+      ) : null}
       {lit || solid ? <Label text={point.code} lift={r * 3} /> : null}
     </group>
   );
-} // prettier-ignore
+}
 
 function Label({ text, lift }: { text: string; lift: number }) {
   return (
@@ -118,11 +213,11 @@ function Label({ text, lift }: { text: string; lift: number }) {
       <span className="-translate-y-2 whitespace-nowrap">{text}</span>
     </Html>
   );
-} // prettier-ignore
+}
 
 function largestTone({ movement, position }: SheetPoint): 'plus' | 'minus' {
   const outward = position[1] < 0 ? -1 : 1;
   const parts = [movement![0], movement![1] * outward, movement![2]];
   const largest = parts.reduce((best, value) => (Math.abs(value) > Math.abs(best) ? value : best), 0);
   return largest >= 0 ? 'plus' : 'minus';
-} // prettier-ignore
+}

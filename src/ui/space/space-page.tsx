@@ -26,25 +26,42 @@ export function SpacePage({ rows, roundId }: { rows: JobRows; roundId: string })
   const judgement = useMemo(() => judgeRound(rows, round), [rows, round]);
   const figure = useMemo(() => sheetFigure(rows, judgement), [rows, judgement]);
   const [state, change] = useSheetAddress();
-  const suggested = useMemo(() => suggestFactor(figure.points.flatMap(({ movement }) => (movement ? [norm(movement)] : [])), layoutOf(figure)), [figure]); // prettier-ignore
+  const suggested = useMemo(
+    () =>
+      suggestFactor(
+        figure.points.flatMap(({ movement }) => (movement ? [norm(movement)] : [])),
+        layoutOf(figure),
+      ),
+    [figure],
+  );
   const { factor, slide, commit } = useFactor(state, change, suggested);
   const selected = figure.points.find(({ code }) => code === state.point);
   if (figure.points.length === 0)
-    return <p className="text-soft">There is nothing to show in space yet: neither a reference nor located points.</p>; // prettier-ignore
+    return <p className="text-soft">There is nothing to show in space yet: neither a reference nor located points.</p>;
   return (
     <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1fr)_18rem]">
       <div className="flex min-w-0 flex-col gap-2">
-        <Scene figure={figure} factor={factor} selected={selected?.id} onSelect={(code) => change({ point: code, dimension: undefined })} />
+        <Scene
+          figure={figure}
+          factor={factor}
+          selected={selected?.id}
+          onSelect={(code) => change({ point: code, dimension: undefined })}
+        />
         <div className="flex flex-wrap items-center gap-4">
           <FactorSlider factor={factor} onChange={slide} onCommit={commit} />
-          <span className="text-sm text-soft">Drag to turn, wheel or two fingers to come closer. Arrow keys turn it too.</span>
+          <span className="text-sm text-soft">
+            Drag to turn, wheel or two fingers to come closer. Arrow keys turn it too.
+          </span>
         </div>
         {selected ? (
           <p role="status" className="text-lg">
             {selected.code} {format.name(selected.name)}:{' '}
             {selected.movement ? (
               <>
-                <span className="figures">{selected.movement.map((value) => format.difference(value)).join(' / ')}</span> {format.unit} rearward, right, up
+                <span className="figures">
+                  {selected.movement.map((value) => format.difference(value)).join(' / ')}
+                </span>{' '}
+                {format.unit} rearward, right, up
               </>
             ) : (
               'no deviation yet'
@@ -57,14 +74,21 @@ export function SpacePage({ rows, roundId }: { rows: JobRows; roundId: string })
       <ul aria-label="Points" className="overflow-auto xl:max-h-[calc(100dvh-11rem)]">
         {figure.points.map((point) => (
           <li key={point.id} className={state.point === point.code ? 'bg-lit' : ''}>
-            <button type="button" className="flex min-h-11 w-full items-center gap-2 border-b border-rule text-left" aria-pressed={state.point === point.code} onClick={() => change({ point: point.code, dimension: undefined })}>
+            <button
+              type="button"
+              className="flex min-h-11 w-full items-center gap-2 border-b border-rule text-left"
+              aria-pressed={state.point === point.code}
+              onClick={() => change({ point: point.code, dimension: undefined })}
+            >
               <VerdictMark verdict={point.verdict} control={point.control} />
               <span className="font-mono">{point.code}</span>
-              <span className="figures ml-auto text-soft">{point.movement ? format.length(norm(point.movement)) : ''}</span>
+              <span className="figures ml-auto text-soft">
+                {point.movement ? format.length(norm(point.movement)) : ''}
+              </span>
             </button>
           </li>
         ))}
       </ul>
     </div>
   );
-} // prettier-ignore
+}

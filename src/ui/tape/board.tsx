@@ -40,4 +40,4 @@ function Following({ roundId, title }: { roundId: string; title: string }) {
       )}
     </main>
   );
-} // prettier-ignore
+}

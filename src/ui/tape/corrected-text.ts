@@ -12,11 +12,7 @@ type Rows = Pick<JobRows, 'points' | 'instrumentVersions' | 'rounds'>;
  * The line that would have been typed had a reading been read right: its raw value, changed by what the
  * cause changes, before the instrument's own corrections.
  */
-export function correctedText(
-  rows: Rows,
-  reading: Reading,
-  corrected: SurveyReading,
-): string | undefined {
+export function correctedText(rows: Rows, reading: Reading, corrected: SurveyReading): string | undefined {
   if (corrected.kind === 'position' || corrected.kind === 'rise') return undefined;
   const temperature = rows.rounds.find(({ id }) => id === reading.roundId)?.temperature ?? null;
   const before = correctedValue(reading, versionOf(rows as JobRows, reading), temperature);
@@ -31,8 +27,7 @@ export function correctedText(
 export function lineText(rows: Pick<JobRows, 'points'>, reading: Reading): string {
   const code = (id: string | null) => rows.points.find((point) => point.id === id)?.code ?? '';
   const amount = `${Math.round(reading.value * 1000) / 1000} mm`;
-  const pointers =
-    reading.pointerFrom !== null ? ` p ${reading.pointerFrom} ${reading.pointerTo ?? 0}` : '';
+  const pointers = reading.pointerFrom !== null ? ` p ${reading.pointerFrom} ${reading.pointerTo ?? 0}` : '';
   return reading.toPointId
     ? `${code(reading.pointId)} ${code(reading.toPointId)} ${amount}${pointers} ${reading.measure ?? 'tip'}`
     : `${code(reading.pointId)} ${reading.quantity[0]} ${amount}`;

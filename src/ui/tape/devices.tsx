@@ -26,8 +26,18 @@ const RATES = ['1200', '2400', '4800', '9600', '19200', '57600', '115200'];
  * the field. One on a serial line is read through a pattern; a simulated one sends the same kind of line.
  */
 export function Devices({
-  rows, jobId, target, sd, onAmount,
-}: { rows: JobRows; jobId: string; target?: Target; sd: number; onAmount: (amount: string, takeIt: boolean) => void }) {
+  rows,
+  jobId,
+  target,
+  sd,
+  onAmount,
+}: {
+  rows: JobRows;
+  jobId: string;
+  target?: Target;
+  sd: number;
+  onAmount: (amount: string, takeIt: boolean) => void;
+}) {
   const [pattern, setPattern] = useState(() => localStorage.getItem(PATTERN_KEY) ?? USUAL_PATTERN);
   const [sample, setSample] = useState('+01011.5 mm');
   const [takeIt, setTakeIt] = useState(true);
@@ -51,11 +61,24 @@ export function Devices({
           }}
           error={tried.ok ? undefined : tried.reason}
         />
-        <TextField label="Try it on" value={sample} onChange={(event) => setSample(event.target.value)} hint={tried.ok ? `would land as ${tried.amount}` : undefined} />
+        <TextField
+          label="Try it on"
+          value={sample}
+          onChange={(event) => setSample(event.target.value)}
+          hint={tried.ok ? `would land as ${tried.amount}` : undefined}
+        />
         <label className="flex min-h-11 items-center gap-2">
-          <input type="checkbox" className="h-5 w-5" checked={takeIt} onChange={(event) => setTakeIt(event.target.checked)} /> take it at once, without Enter
+          <input
+            type="checkbox"
+            className="h-5 w-5"
+            checked={takeIt}
+            onChange={(event) => setTakeIt(event.target.checked)}
+          />{' '}
+          take it at once, without Enter
         </label>
-        <p role="status" className="text-sm">{said}</p>
+        <p role="status" className="text-sm">
+          {said}
+        </p>
       </section>
       <div className="flex flex-col gap-4">
         <Serial onLine={arrive} />
@@ -63,7 +86,7 @@ export function Devices({
       </div>
     </div>
   );
-} // prettier-ignore
+}
 
 function Serial({ onLine }: { onLine: (line: string) => void }) {
   const [rate, setRate] = useState('9600');
@@ -101,7 +124,8 @@ function Serial({ onLine }: { onLine: (line: string) => void }) {
         lines.forEach((line) => latest.current(line));
       }
     } catch (error) {
-      if ((error as Error).name !== 'NotFoundError') setFault('The instrument cannot be read: is another program using it?'); // prettier-ignore
+      if ((error as Error).name !== 'NotFoundError')
+        setFault('The instrument cannot be read: is another program using it?');
     } finally {
       reader.current?.releaseLock();
       await port.current?.close().catch(() => undefined);
@@ -164,18 +188,14 @@ function Simulated({
       if (!truth.current) {
         const response = await fetch(`/api/jobs/${jobId}/simulated-shell`);
         if (!response.ok) throw new Error();
-        truth.current = new Map(Object.entries((await response.json()) as Record<string, [number, number, number]>)); // prettier-ignore
+        truth.current = new Map(Object.entries((await response.json()) as Record<string, [number, number, number]>));
       }
     } catch {
-      return setFault('The simulated shell cannot be fetched: this job has no chart to make it from, or the server is away.'); // prettier-ignore
+      return setFault(
+        'The simulated shell cannot be fetched: this job has no chart to make it from, or the server is away.',
+      );
     }
-    const reading = simulateReading(
-      withSubstitutes(truth.current, rows),
-      target,
-      sd,
-      share / 100,
-      random,
-    );
+    const reading = simulateReading(withSubstitutes(truth.current, rows), target, sd, share / 100, random);
     setFault(reading ? '' : 'The simulated shell has no such point.');
     if (reading) onLine(reading.line);
   };

@@ -10,7 +10,11 @@ import { subjectText } from './tape';
 
 /** The readings the rest of the round contradicts, each with what can be done about it. Nothing here is urgent. */
 export function Doubts({
-  rows, doubts, onCorrect, onAgain, onKeep,
+  rows,
+  doubts,
+  onCorrect,
+  onAgain,
+  onKeep,
 }: {
   rows: JobRows;
   doubts: readonly Doubt[];
@@ -25,20 +29,30 @@ export function Doubts({
       {doubts.map((doubt) => {
         const reading = rows.readings.find(({ id }) => id === doubt.readingId);
         if (!reading) return null;
-        const line = doubt.cause && !doubt.cause.ambiguous ? correctedText(rows, reading, doubt.cause.corrected) : undefined;
+        const line =
+          doubt.cause && !doubt.cause.ambiguous ? correctedText(rows, reading, doubt.cause.corrected) : undefined;
         return (
           <li key={doubt.readingId} data-doubt={subjectText(rows, reading)} className="border border-rule bg-sheet p-2">
             <p>
               <strong className="font-mono">
-                {subjectText(rows, reading)} {doubt.quantity === 'distance' || doubt.quantity === 'plan' ? '' : doubt.quantity} {format.length(reading.value)}
+                {subjectText(rows, reading)}{' '}
+                {doubt.quantity === 'distance' || doubt.quantity === 'plan' ? '' : doubt.quantity}{' '}
+                {format.length(reading.value)}
               </strong>{' '}
               {doubtText(doubt)}
-              {doubt.expected ? ` The others say ${format.length(doubt.expected.value)} ${format.plusMinus(2 * doubt.expected.sd)} ${format.unit}.` : ''}
+              {doubt.expected
+                ? ` The others say ${format.length(doubt.expected.value)} ${format.plusMinus(2 * doubt.expected.sd)} ${format.unit}.`
+                : ''}
             </p>
             {doubt.cause ? <p className="font-medium">Likely: {doubt.cause.text}.</p> : null}
             {doubt.together.length > 0 && !doubt.cause ? (
               <p className="text-sm text-soft">
-                Cannot be told apart from {doubt.together.map((id) => rows.readings.find((each) => each.id === id)).flatMap((each) => (each ? [`${subjectText(rows, each)} ${format.length(each.value)}`] : [])).join(', ')}.
+                Cannot be told apart from{' '}
+                {doubt.together
+                  .map((id) => rows.readings.find((each) => each.id === id))
+                  .flatMap((each) => (each ? [`${subjectText(rows, each)} ${format.length(each.value)}`] : []))
+                  .join(', ')}
+                .
               </p>
             ) : null}
             <div className="mt-1 flex flex-wrap gap-1.5">
@@ -55,11 +69,10 @@ export function Doubts({
       })}
     </ol>
   );
-} // prettier-ignore
+}
 
 function doubtText({ kind, w }: Doubt): string {
   if (kind === 'repeatsDiffer') return 'differs from its repeat by more than the instrument can.';
-  if (kind === 'farFromChart')
-    return 'is far from what the chart lets expect; nothing else speaks of it yet.';
+  if (kind === 'farFromChart') return 'is far from what the chart lets expect; nothing else speaks of it yet.';
   return `does not fit the rest (${Math.abs(w).toFixed(1)} times its own spread); it is left out until this is settled.`;
 }

@@ -1,22 +1,13 @@
 'use client';
 
-import {
-  useEffect,
-  useImperativeHandle,
-  useMemo,
-  useRef,
-  useState,
-  type KeyboardEvent,
-  type Ref,
-} from 'react';
+import { useEffect, useImperativeHandle, useMemo, useRef, useState, type KeyboardEvent, type Ref } from 'react';
 import { completions } from '@/core/shorthand/complete';
 import type { ParsedLine, Subjects } from '@/core/shorthand/line';
 import { Button } from '../kit/button';
 import { halfTyped, keepHalfTyped } from './outbox';
 import type { TapeLine } from './use-tape';
 
-export type Correction =
-  { readonly line: TapeLine; readonly strikeOnly: boolean; readonly text: string } | undefined;
+export type Correction = { readonly line: TapeLine; readonly strikeOnly: boolean; readonly text: string } | undefined;
 
 /** What other parts of the screen may do to the field. */
 export interface EntryHandle {
@@ -27,14 +18,7 @@ export interface EntryHandle {
   land(amount: string, takeIt: boolean): void;
 }
 
-const REASONS = [
-  'misread',
-  'misheard',
-  'wrong point',
-  'start mark not taken off',
-  'gauge slipped',
-  'typing slip',
-];
+const REASONS = ['misread', 'misheard', 'wrong point', 'start mark not taken off', 'gauge slipped', 'typing slip'];
 
 export interface EntryFieldProps {
   readonly ref?: Ref<EntryHandle>;
@@ -61,7 +45,21 @@ export interface EntryFieldProps {
  * A correction is another field with another key, so that what was half typed waits beneath it.
  */
 export function EntryField(props: EntryFieldProps) {
-  const { ref, roundId, subjects, read, wanted, question, correction, onTake, onStrike, onLeave, lastLine, onTyping, disabled } = props;
+  const {
+    ref,
+    roundId,
+    subjects,
+    read,
+    wanted,
+    question,
+    correction,
+    onTake,
+    onStrike,
+    onLeave,
+    lastLine,
+    onTyping,
+    disabled,
+  } = props;
   const kept = halfTyped(roundId);
   const [text, setText] = useState(correction && !correction.strikeOnly ? correction.text : kept);
   const [offered, setOffered] = useState(!correction && kept !== '');
@@ -130,7 +128,12 @@ export function EntryField(props: EntryFieldProps) {
           <span>
             {correction.strikeOnly ? 'Strikes' : 'Corrects'} “{correction.text}” because
           </span>
-          <select aria-label="Reason of the correction" value={reason} onChange={(event) => setReason(event.target.value)} className="min-h-11 border border-rule bg-sheet px-2">
+          <select
+            aria-label="Reason of the correction"
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+            className="min-h-11 border border-rule bg-sheet px-2"
+          >
             {REASONS.map((each) => (
               <option key={each}>{each}</option>
             ))}
@@ -166,14 +169,27 @@ export function EntryField(props: EntryFieldProps) {
         <ul className="flex flex-wrap gap-1" aria-label="Points that begin like this">
           {offers.map((offer) => (
             <li key={offer.code}>
-              <button type="button" tabIndex={-1} className="min-h-11 border border-rule bg-sheet px-2 font-mono" title={offer.name} onClick={() => { edit(offer.text); field.current?.focus(); }}>
+              <button
+                type="button"
+                tabIndex={-1}
+                className="min-h-11 border border-rule bg-sheet px-2 font-mono"
+                title={offer.name}
+                onClick={() => {
+                  edit(offer.text);
+                  field.current?.focus();
+                }}
+              >
                 {offer.code}
               </button>
             </li>
           ))}
         </ul>
       ) : null}
-      <p id="entry-say" role={refusal ? 'alert' : 'status'} className={`min-h-6 text-sm ${refusal ? 'font-medium text-minus' : 'text-soft'}`}>
+      <p
+        id="entry-say"
+        role={refusal ? 'alert' : 'status'}
+        className={`min-h-6 text-sm ${refusal ? 'font-medium text-minus' : 'text-soft'}`}
+      >
         {disabled || refusal || say()}
       </p>
     </div>
@@ -181,11 +197,19 @@ export function EntryField(props: EntryFieldProps) {
 
   function say(): string {
     if (offered) return 'This was half typed before: go on, or clear it.';
-    if (!parsed) return wanted ? 'a number for the pair above · or a whole line of your own' : 'two points and a distance · a point and l, w, h · a station and gap, flush';
+    if (!parsed)
+      return wanted
+        ? 'a number for the pair above · or a whole line of your own'
+        : 'two points and a distance · a point and l, w, h · a station and gap, flush';
     if (!parsed.ok) return '';
     return [
-      parsed.readings.map((reading) => `${reading.quantity}${reading.measure ? ` ${reading.measure === 'tip' ? 'tip to tip' : 'level'}` : ''} ${reading.value.toFixed(1)} mm`).join(', '),
+      parsed.readings
+        .map(
+          (reading) =>
+            `${reading.quantity}${reading.measure ? ` ${reading.measure === 'tip' ? 'tip to tip' : 'level'}` : ''} ${reading.value.toFixed(1)} mm`,
+        )
+        .join(', '),
       ...parsed.warnings,
     ].join(' · ');
   }
-} // prettier-ignore
+}

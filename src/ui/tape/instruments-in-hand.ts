@@ -7,12 +7,22 @@ import type { JobRows } from '@/core/job/job-rows';
 export type Hand = 'distance' | 'plan' | 'height' | 'gap' | 'fixture';
 
 export const HAND_OF: Readonly<Record<Quantity, Hand>> = {
-  distance: 'distance', length: 'plan', width: 'plan', height: 'height', gap: 'gap', flush: 'gap', fixture: 'fixture',
-}; // prettier-ignore
+  distance: 'distance',
+  length: 'plan',
+  width: 'plan',
+  height: 'height',
+  gap: 'gap',
+  flush: 'gap',
+  fixture: 'fixture',
+};
 
 export const HAND_WORD: Readonly<Record<Hand, string>> = {
-  distance: 'Distances with', plan: 'Lengths and widths with', height: 'Heights with', gap: 'Gaps with', fixture: 'Fixture heads',
-}; // prettier-ignore
+  distance: 'Distances with',
+  plan: 'Lengths and widths with',
+  height: 'Heights with',
+  gap: 'Gaps with',
+  fixture: 'Fixture heads',
+};
 
 const USUAL: Readonly<Record<Hand, readonly string[]>> = {
   distance: ['tape', 'tram', 'digitalTram'],
@@ -25,9 +35,7 @@ const USUAL: Readonly<Record<Hand, readonly string[]>> = {
 /** The newest version of every instrument. */
 export function newestVersions(rows: JobRows): Map<string, InstrumentVersion> {
   return new Map(
-    [...rows.instrumentVersions]
-      .sort((a, b) => a.number - b.number)
-      .map((version) => [version.instrumentId, version]),
+    [...rows.instrumentVersions].sort((a, b) => a.number - b.number).map((version) => [version.instrumentId, version]),
   );
 }
 
@@ -39,9 +47,7 @@ export function useInstrumentsInHand(rows: JobRows, roundInstrumentVersionId: st
     const pick = (hand: Hand): string => {
       const kind = (id?: string) => rows.instruments.find((each) => each.id === id)?.kind;
       if (own && USUAL[hand].includes(kind(own.instrumentId)!)) return own.instrumentId;
-      const usual = USUAL[hand].flatMap((name) =>
-        rows.instruments.filter((each) => each.kind === name),
-      );
+      const usual = USUAL[hand].flatMap((name) => rows.instruments.filter((each) => each.kind === name));
       return (usual[0] ?? rows.instruments[0]!).id;
     };
     return {
@@ -54,8 +60,7 @@ export function useInstrumentsInHand(rows: JobRows, roundInstrumentVersionId: st
   });
   return {
     hands,
-    choose: (hand: Hand, instrumentId: string) =>
-      setHands((all) => ({ ...all, [hand]: instrumentId })),
+    choose: (hand: Hand, instrumentId: string) => setHands((all) => ({ ...all, [hand]: instrumentId })),
     versionFor: (quantity: Quantity): InstrumentVersion => newest.get(hands[HAND_OF[quantity]])!,
   };
 }

@@ -3,7 +3,23 @@
 import { Delete } from 'lucide-react';
 
 const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '-'] as const;
-const SIXTEENTHS = ['1/16', '1/8', '3/16', '1/4', '5/16', '3/8', '7/16', '1/2', '9/16', '5/8', '11/16', '3/4', '13/16', '7/8', '15/16'] as const; // prettier-ignore
+const SIXTEENTHS = [
+  '1/16',
+  '1/8',
+  '3/16',
+  '1/4',
+  '5/16',
+  '3/8',
+  '7/16',
+  '1/2',
+  '9/16',
+  '5/8',
+  '11/16',
+  '3/4',
+  '13/16',
+  '7/8',
+  '15/16',
+] as const;
 
 /** Keys of fifteen millimetres, for gloves; fractions when inches are on. */
 export function Keypad({
@@ -17,9 +33,8 @@ export function Keypad({
   onErase: () => void;
   onTake: () => void;
 }) {
-  const shape =
-    'flex min-h-[15mm] min-w-[15mm] items-center justify-center border border-rule font-mono text-xl';
-  const key = `${shape} bg-sheet active:bg-faint`; // prettier-ignore
+  const shape = 'flex min-h-[15mm] min-w-[15mm] items-center justify-center border border-rule font-mono text-xl';
+  const key = `${shape} bg-sheet active:bg-faint`;
   return (
     <div className="flex flex-wrap gap-2" role="group" aria-label="Keypad">
       <div className="grid grid-cols-4 gap-1">
@@ -39,11 +54,7 @@ export function Keypad({
               </button>
             ) : null}
             {i === 8 ? (
-              <button
-                type="button"
-                className={`${shape} row-span-2 bg-ink text-paper`}
-                onClick={onTake}
-              >
+              <button type="button" className={`${shape} row-span-2 bg-ink text-paper`} onClick={onTake}>
                 Take
               </button>
             ) : null}

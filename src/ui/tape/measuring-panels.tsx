@@ -48,14 +48,34 @@ export function MeasuringPanels(props: MeasuringPanelsProps) {
         <Tabs.Trigger value="sheet" className={TAB}>
           Sheet
         </Tabs.Trigger>
-        <Tabs.Trigger value="doubts" className={`${TAB} ${doubts.length > 0 ? 'font-semibold' : ''}`} data-doubt-count={doubts.length}>
-          {doubts.length === 0 ? 'Doubts' : <><span aria-hidden>▲</span> {doubts.length} doubtful</>}
+        <Tabs.Trigger
+          value="doubts"
+          className={`${TAB} ${doubts.length > 0 ? 'font-semibold' : ''}`}
+          data-doubt-count={doubts.length}
+        >
+          {doubts.length === 0 ? (
+            'Doubts'
+          ) : (
+            <>
+              <span aria-hidden>▲</span> {doubts.length} doubtful
+            </>
+          )}
         </Tabs.Trigger>
-        <Tabs.Trigger value="helpful" className={TAB}>Helps most</Tabs.Trigger>
-        <Tabs.Trigger value="instruments" className={TAB}>Instruments</Tabs.Trigger>
-        <Tabs.Trigger value="devices" className={TAB}>Devices</Tabs.Trigger>
-        <Tabs.Trigger value="files" className={TAB}>Files</Tabs.Trigger>
-        <Tabs.Trigger value="help" className={TAB}>How to type</Tabs.Trigger>
+        <Tabs.Trigger value="helpful" className={TAB}>
+          Helps most
+        </Tabs.Trigger>
+        <Tabs.Trigger value="instruments" className={TAB}>
+          Instruments
+        </Tabs.Trigger>
+        <Tabs.Trigger value="devices" className={TAB}>
+          Devices
+        </Tabs.Trigger>
+        <Tabs.Trigger value="files" className={TAB}>
+          Files
+        </Tabs.Trigger>
+        <Tabs.Trigger value="help" className={TAB}>
+          How to type
+        </Tabs.Trigger>
       </Tabs.List>
       <Tabs.Content value="sheet" className="pt-2">
         {props.sheet}
@@ -64,27 +84,54 @@ export function MeasuringPanels(props: MeasuringPanelsProps) {
         {!judgement ? null : doubts.length === 0 ? (
           <p className="text-sm text-soft">Every reading fits the others as well as its instrument lets it.</p>
         ) : (
-          <Doubts rows={rows} doubts={doubts} onCorrect={props.onCorrect} onAgain={props.onAgain} onKeep={props.onKeep} />
+          <Doubts
+            rows={rows}
+            doubts={doubts}
+            onCorrect={props.onCorrect}
+            onAgain={props.onAgain}
+            onKeep={props.onKeep}
+          />
         )}
       </Tabs.Content>
       <Tabs.Content value="helpful" className="pt-2">
         <Wanted aim={props.aim} setAim={props.setAim} />
         <Helpful targets={helpful} onPress={props.onPress} />
         {props.milliseconds === undefined ? null : (
-          <p className="text-sm text-soft">Solved in {props.milliseconds.toFixed(0)} ms; {judgement?.net.solution?.survey.readings.length ?? 0} readings.</p>
+          <p className="text-sm text-soft">
+            Solved in {props.milliseconds.toFixed(0)} ms; {judgement?.net.solution?.survey.readings.length ?? 0}{' '}
+            readings.
+          </p>
         )}
       </Tabs.Content>
       <Tabs.Content value="instruments" className="pt-2">
         <InstrumentChoice rows={rows} instruments={props.instruments} />
       </Tabs.Content>
       <Tabs.Content value="devices" className="pt-2">
-        <Devices rows={rows} jobId={round.jobId} target={props.target} sd={props.instruments.versionFor(props.target?.quantity ?? 'distance').sdConstant} onAmount={props.onAmount} />
+        <Devices
+          rows={rows}
+          jobId={round.jobId}
+          target={props.target}
+          sd={props.instruments.versionFor(props.target?.quantity ?? 'distance').sdConstant}
+          onAmount={props.onAmount}
+        />
       </Tabs.Content>
       <Tabs.Content value="files" className="flex flex-col gap-3 pt-2">
         <p className="flex flex-wrap gap-x-4">
-          <a className="flex min-h-11 items-center underline" href={`/jobs/${round.jobId}/rounds/${round.id}/walk`}>The walk as a pencil sheet</a>
-          <a className="flex min-h-11 items-center underline" href={`/api/jobs/${round.jobId}/rounds/${round.id}/survey`}>Net as vinkel.survey/1</a>
-          <a className="flex min-h-11 items-center underline" href={`/api/jobs/${round.jobId}/readings?round=${round.id}`}>Readings as CSV</a>
+          <a className="flex min-h-11 items-center underline" href={`/jobs/${round.jobId}/rounds/${round.id}/walk`}>
+            The walk as a pencil sheet
+          </a>
+          <a
+            className="flex min-h-11 items-center underline"
+            href={`/api/jobs/${round.jobId}/rounds/${round.id}/survey`}
+          >
+            Net as vinkel.survey/1
+          </a>
+          <a
+            className="flex min-h-11 items-center underline"
+            href={`/api/jobs/${round.jobId}/readings?round=${round.id}`}
+          >
+            Readings as CSV
+          </a>
         </p>
         {round.closedAt ? null : <ReadingsImport rows={rows} onTake={props.onTakeLine} />}
       </Tabs.Content>
@@ -96,7 +143,7 @@ export function MeasuringPanels(props: MeasuringPanelsProps) {
       </p>
     </Tabs.Root>
   );
-} // prettier-ignore
+}
 
 /** What the proposals are to make surer, and how sure. */
 function Wanted({ aim, setAim }: { aim: Aim; setAim: (aim: Aim) => void }) {
@@ -128,13 +175,7 @@ function Wanted({ aim, setAim }: { aim: Aim; setAim: (aim: Aim) => void }) {
   );
 }
 
-function Helpful({
-  targets,
-  onPress,
-}: {
-  targets: readonly Target[];
-  onPress: (target: Target) => void;
-}) {
+function Helpful({ targets, onPress }: { targets: readonly Target[]; onPress: (target: Target) => void }) {
   const format = useFormat();
   if (targets.length === 0)
     return (

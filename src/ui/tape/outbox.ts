@@ -35,10 +35,7 @@ function read<T>(key: string, otherwise: T): T {
 export const waitingEntries = (roundId: string): TapeEntry[] => read(outboxKey(roundId), []);
 
 export function keepEntry(entry: TapeEntry): void {
-  localStorage.setItem(
-    outboxKey(entry.roundId),
-    JSON.stringify([...waitingEntries(entry.roundId), entry]),
-  );
+  localStorage.setItem(outboxKey(entry.roundId), JSON.stringify([...waitingEntries(entry.roundId), entry]));
 }
 
 export function forgetEntry(entry: TapeEntry): void {
@@ -85,9 +82,7 @@ export const keepHalfTyped = (roundId: string, text: string): void =>
 export type SendResult = 'taken' | 'refused' | 'unreachable';
 
 /** Sends one entry; a refusal comes with the server's words. */
-export async function sendEntry(
-  entry: TapeEntry,
-): Promise<{ result: SendResult; message?: string }> {
+export async function sendEntry(entry: TapeEntry): Promise<{ result: SendResult; message?: string }> {
   try {
     const response = await fetch('/api/readings', {
       method: 'POST',

@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { JobRows } from '@/core/job/job-rows';
 import { typedUnit } from '@/formats/preferences';
-import { READING_COLUMNS, readReadingsCsv, type ReadingColumn, type ReadingMapping } from '@/formats/readings-import'; // prettier-ignore
+import { READING_COLUMNS, readReadingsCsv, type ReadingColumn, type ReadingMapping } from '@/formats/readings-import';
 import { Button } from '../kit/button';
 import { usePreferences } from '../shell/preferences-context';
 import { subjectsOf } from './measuring';
@@ -70,26 +70,39 @@ export function ReadingsImport({ rows, onTake }: { rows: JobRows; onTake: (line:
             ))}
           </div>
           <p role="status" className="font-medium">
-            {preview.rows.length} readings, {faulty.length === 0 ? 'all sound' : `${faulty.length} with a fault: mend the file, or match the columns`}
+            {preview.rows.length} readings,{' '}
+            {faulty.length === 0 ? 'all sound' : `${faulty.length} with a fault: mend the file, or match the columns`}
           </p>
-          <div className="max-h-60 overflow-auto border-y border-rule" tabIndex={0} role="region" aria-label="Preview of the readings">
+          <div
+            className="max-h-60 overflow-auto border-y border-rule"
+            tabIndex={0}
+            role="region"
+            aria-label="Preview of the readings"
+          >
             <table className="ruled">
               <tbody>
-                {[...faulty, ...preview.rows.filter(({ fault }) => !fault)].slice(0, MOST_SHOWN).map(({ number, line, fault }) => (
-                  <tr key={number}>
-                    <td className="num">{number}</td>
-                    <td className="font-mono text-sm">{line}</td>
-                    <td className="text-minus">{fault}</td>
-                  </tr>
-                ))}
+                {[...faulty, ...preview.rows.filter(({ fault }) => !fault)]
+                  .slice(0, MOST_SHOWN)
+                  .map(({ number, line, fault }) => (
+                    <tr key={number}>
+                      <td className="num">{number}</td>
+                      <td className="font-mono text-sm">{line}</td>
+                      <td className="text-minus">{fault}</td>
+                    </tr>
+                  ))}
               </tbody>
             </table>
           </div>
-          <Button look="main" className="self-start" disabled={faulty.length > 0 || preview.rows.length === 0} onClick={take}>
+          <Button
+            look="main"
+            className="self-start"
+            disabled={faulty.length > 0 || preview.rows.length === 0}
+            onClick={take}
+          >
             Take all {preview.rows.length}
           </Button>
         </>
       ) : null}
     </section>
   );
-} // prettier-ignore
+}

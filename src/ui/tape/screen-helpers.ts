@@ -31,7 +31,7 @@ export function useKeys(keys: Readonly<Record<string, () => void>>): void {
   });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const act = event.ctrlKey || event.altKey || event.metaKey ? undefined : latest.current[event.key]; // prettier-ignore
+      const act = event.ctrlKey || event.altKey || event.metaKey ? undefined : latest.current[event.key];
       if (!act) return;
       event.preventDefault();
       act();

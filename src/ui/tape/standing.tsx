@@ -29,8 +29,8 @@ export function Standing({
   return (
     <div role="status" data-standing data-readings={net.solution?.survey.readings.length ?? 0} className="text-sm">
       <p>
-        <strong>{judgement.located.size}</strong> of {rows.points.length} points located,{' '}
-        <strong>{measured}</strong> of {rows.dimensions.length} dimensions known
+        <strong>{judgement.located.size}</strong> of {rows.points.length} points located, <strong>{measured}</strong> of{' '}
+        {rows.dimensions.length} dimensions known
         {worst
           ? `; the least sure is ${worst.code}, ${format.plusMinus(2 * worst.sd)} ${format.unit} ${worst.direction}`
           : ''}
@@ -45,7 +45,11 @@ export function Standing({
       {net.loose.length > 0 ? (
         <details>
           <summary className="flex min-h-11 cursor-pointer items-center">
-            Still loose: {net.loose.slice(0, 6).map(({ id }) => id).join(', ')}
+            Still loose:{' '}
+            {net.loose
+              .slice(0, 6)
+              .map(({ id }) => id)
+              .join(', ')}
             {net.loose.length > 6 ? ` and ${net.loose.length - 6} more` : ''}
           </summary>
           <ul className="pl-4 text-soft">
@@ -64,8 +68,7 @@ export function Standing({
       ))}
       {net.notEntering.length > 0 ? (
         <p className="font-medium">
-          A head does not enter at {net.notEntering.join(', ')}: that point is out; put it into the
-          log.
+          A head does not enter at {net.notEntering.join(', ')}: that point is out; put it into the log.
         </p>
       ) : null}
       {net.rough && judgement.located.size > 0 ? (
@@ -82,4 +85,4 @@ export function Standing({
       ) : null}
     </div>
   );
-} // prettier-ignore
+}

@@ -10,7 +10,12 @@ import type { TapeLine } from './use-tape';
 
 /** The running tape: every line typed, oldest at the top; a correction strikes, nothing is overwritten. */
 export function Tape({
-  rows, lines, selected, onSelect, onCorrect, onStrike,
+  rows,
+  lines,
+  selected,
+  onSelect,
+  onCorrect,
+  onStrike,
 }: {
   rows: JobRows;
   lines: readonly TapeLine[];
@@ -27,18 +32,30 @@ export function Tape({
   return (
     <div className="min-h-0 overflow-auto" role="log" aria-label="Tape" tabIndex={0}>
       <ol className="tape px-3 pt-2 text-[0.92rem]">
-        {lines.length === 0 ? <li className="py-3 text-soft">The tape is empty: type the first reading below.</li> : null}
+        {lines.length === 0 ? (
+          <li className="py-3 text-soft">The tape is empty: type the first reading below.</li>
+        ) : null}
         {lines.map((line) => (
-          <Line key={line.lineId} {...{ rows, line, onCorrect, onStrike }} open={selected === line.lineId} onSelect={() => onSelect(selected === line.lineId ? undefined : line.lineId)} />
+          <Line
+            key={line.lineId}
+            {...{ rows, line, onCorrect, onStrike }}
+            open={selected === line.lineId}
+            onSelect={() => onSelect(selected === line.lineId ? undefined : line.lineId)}
+          />
         ))}
       </ol>
       <div className="tape-edge" ref={end} aria-hidden />
     </div>
   );
-} // prettier-ignore
+}
 
 function Line({
-  rows, line, open, onSelect, onCorrect, onStrike,
+  rows,
+  line,
+  open,
+  onSelect,
+  onCorrect,
+  onStrike,
 }: {
   rows: JobRows;
   line: TapeLine;
@@ -52,7 +69,12 @@ function Line({
   const { strike, state } = line;
   return (
     <li className="border-b border-dashed border-faint" data-line={line.lineId} data-state={strike ? 'struck' : state}>
-      <button type="button" onClick={onSelect} aria-expanded={open} className="flex min-h-9 w-full items-baseline gap-2 text-left">
+      <button
+        type="button"
+        onClick={onSelect}
+        aria-expanded={open}
+        className="flex min-h-9 w-full items-baseline gap-2 text-left"
+      >
         <span className={`grow ${strike ? 'text-soft line-through' : ''}`}>
           {subjectText(rows, first)}
           {first.pullId ? ` · ${first.phase === 'underLoad' ? 'under load' : first.phase}` : ''}
@@ -61,7 +83,9 @@ function Line({
           {line.readings.map((reading) => (
             <Fragment key={reading.id}>
               <span>
-                {reading.quantity === 'distance' ? null : <span className="text-soft">{QUANTITY_WORD[reading.quantity][0]} </span>}
+                {reading.quantity === 'distance' ? null : (
+                  <span className="text-soft">{QUANTITY_WORD[reading.quantity][0]} </span>
+                )}
                 {format.length(reading.value)}
                 {reading.measure === 'level' ? <span className="text-soft"> level</span> : null}
               </span>
@@ -72,7 +96,11 @@ function Line({
           {state === 'waiting' ? 'waiting' : state === 'refused' ? 'refused' : first.author}
         </span>
       </button>
-      {state === 'refused' ? <p role="alert" className="text-sm text-minus">Not taken: {line.message}</p> : null}
+      {state === 'refused' ? (
+        <p role="alert" className="text-sm text-minus">
+          Not taken: {line.message}
+        </p>
+      ) : null}
       {strike ? (
         <p className="pb-1 text-xs text-soft">
           struck by {strike.author}, {format.time(strike.struckAt)}: {strike.reason}
@@ -93,19 +121,14 @@ function Line({
       ) : null}
     </li>
   );
-} // prettier-ignore
+}
 
 /** `S1L – S3R`, `F1L` or `DFL.2`. */
-export function subjectText(
-  rows: Pick<JobRows, 'points' | 'seams' | 'seamStations'>,
-  reading: Reading,
-): string {
+export function subjectText(rows: Pick<JobRows, 'points' | 'seams' | 'seamStations'>, reading: Reading): string {
   const code = (id: string | null) => rows.points.find((point) => point.id === id)?.code ?? '?';
   if (reading.stationId) {
     const station = rows.seamStations.find((each) => each.id === reading.stationId);
     return `${rows.seams.find((seam) => seam.id === station?.seamId)?.code ?? '?'}.${station?.number ?? '?'}`;
   }
-  return reading.toPointId
-    ? `${code(reading.pointId)} – ${code(reading.toPointId)}`
-    : code(reading.pointId);
+  return reading.toPointId ? `${code(reading.pointId)} – ${code(reading.toPointId)}` : code(reading.pointId);
 }

@@ -25,7 +25,15 @@ export const CONDITION_KEYS = [
 
 /** Where we are on the walk: the pair wanted now, what is known of it, and the ways round it. */
 export function TargetBar({
-  rows, roundId, targets, expected, onMark, onRepeat, onSubstitute, end, chooseEnd,
+  rows,
+  roundId,
+  targets,
+  expected,
+  onMark,
+  onRepeat,
+  onSubstitute,
+  end,
+  chooseEnd,
 }: {
   rows: JobRows;
   roundId: string;
@@ -56,7 +64,9 @@ export function TargetBar({
             <span className="text-sm text-soft">
               {WHY_WORD[current.why]}
               {current.section ? `, ${current.section} section` : ''}
-              {expected ? ` · about ${format.length(expected.value)}${expected.sd ? ` ${format.plusMinus(2 * expected.sd)}` : ''} ${format.unit}` : ''}
+              {expected
+                ? ` · about ${format.length(expected.value)}${expected.sd ? ` ${format.plusMinus(2 * expected.sd)}` : ''} ${format.unit}`
+                : ''}
             </span>
           </>
         ) : (
@@ -64,13 +74,18 @@ export function TargetBar({
         )}
       </div>
       <div className="flex flex-wrap items-center gap-x-4">
-      <p className="min-w-0 grow basis-72 text-sm text-soft">
-        {current ? current.codes.map((code) => `${code} ${nameOf(code)}`).join(' · ') : ''}
-        {queue[1] ? ` — then ${targetText(queue[1])}` : ''} · {targets.open} of {targets.total} left
-      </p>
+        <p className="min-w-0 grow basis-72 text-sm text-soft">
+          {current ? current.codes.map((code) => `${code} ${nameOf(code)}`).join(' · ') : ''}
+          {queue[1] ? ` — then ${targetText(queue[1])}` : ''} · {targets.open} of {targets.total} left
+        </p>
         <label className="flex items-center">
           <span className="sr-only">Order of reading</span>
-          <select aria-label="Order of reading" className="min-h-11 border border-rule bg-sheet px-2" value={targets.source} onChange={(event) => targets.choose(event.target.value as Source)}>
+          <select
+            aria-label="Order of reading"
+            className="min-h-11 border border-rule bg-sheet px-2"
+            value={targets.source}
+            onChange={(event) => targets.choose(event.target.value as Source)}
+          >
             {SOURCES.map((source) => (
               <option key={source} value={source}>
                 {SOURCE_WORD[source]}
@@ -80,11 +95,20 @@ export function TargetBar({
         </label>
       </div>
       <div className="flex flex-wrap gap-1.5">
-        <Button onClick={targets.skip} disabled={!current} aria-keyshortcuts="F2">Skip</Button>
-        <Button onClick={targets.back} disabled={!targets.canGoBack} aria-keyshortcuts="F3">Back</Button>
-        <Button onClick={onRepeat} aria-keyshortcuts="F4">Repeat</Button>
+        <Button onClick={targets.skip} disabled={!current} aria-keyshortcuts="F2">
+          Skip
+        </Button>
+        <Button onClick={targets.back} disabled={!targets.canGoBack} aria-keyshortcuts="F3">
+          Back
+        </Button>
+        <Button onClick={onRepeat} aria-keyshortcuts="F4">
+          Repeat
+        </Button>
         {current && current.codes.length > 1 ? (
-          <Button onClick={() => chooseEnd(1 - Math.min(end, 1))} title={`The marks are for ${marked}; this changes the end`}>
+          <Button
+            onClick={() => chooseEnd(1 - Math.min(end, 1))}
+            title={`The marks are for ${marked}; this changes the end`}
+          >
             <span className="text-soft">Mark</span> {marked}
           </Button>
         ) : null}
@@ -96,7 +120,12 @@ export function TargetBar({
             ))
           : null}
         {marked ? (
-          <select aria-label={`${marked} is otherwise doubtful`} className="min-h-11 border border-rule bg-sheet px-2" value="" onChange={(event) => onMark(marked, event.target.value as PointCondition['kind'])}>
+          <select
+            aria-label={`${marked} is otherwise doubtful`}
+            className="min-h-11 border border-rule bg-sheet px-2"
+            value=""
+            onChange={(event) => onMark(marked, event.target.value as PointCondition['kind'])}
+          >
             <option value="">Doubtful …</option>
             {(['oval', 'rusty', 'rebuilt'] as const).map((kind) => (
               <option key={kind} value={kind}>
@@ -108,26 +137,27 @@ export function TargetBar({
         {marked ? <Button onClick={() => setSubstituting(marked)}>Substitute</Button> : null}
       </div>
       {substituting ? (
-        <SubstituteForm key={substituting} code={substituting} taken={rows.points.map(({ code }) => code)} onLeave={() => setSubstituting(undefined)} onMake={(code, name, newCode) => { onSubstitute(code, name, newCode); setSubstituting(undefined); }} />
+        <SubstituteForm
+          key={substituting}
+          code={substituting}
+          taken={rows.points.map(({ code }) => code)}
+          onLeave={() => setSubstituting(undefined)}
+          onMake={(code, name, newCode) => {
+            onSubstitute(code, name, newCode);
+            setSubstituting(undefined);
+          }}
+        />
       ) : null}
       <Marked rows={rows} roundId={roundId} onClear={(code) => onMark(code, 'clear')} />
     </section>
   );
-} // prettier-ignore
+}
 
 export const targetText = ({ codes, quantity, measure, again }: Target): string =>
   `${codes.join(' – ')}${quantity === 'height' ? ' height' : measure === 'level' ? ' level' : ''}${again ? ', again' : ''}`;
 
 /** Points with something in the way, each with the way back. */
-function Marked({
-  rows,
-  roundId,
-  onClear,
-}: {
-  rows: JobRows;
-  roundId: string;
-  onClear: (code: string) => void;
-}) {
+function Marked({ rows, roundId, onClear }: { rows: JobRows; roundId: string; onClear: (code: string) => void }) {
   const conditions = [...conditionsOf(rows, { id: roundId })];
   if (conditions.length === 0) return null;
   return (
@@ -159,7 +189,7 @@ function SubstituteForm({
   onMake: (code: string, name: string, newCode: string) => void;
   onLeave: () => void;
 }) {
-  const free = ['X', 'Y', 'Z', 'X2', 'Y2'].map((end) => `${code}${end}`).find((each) => !taken.includes(each)) ?? ''; // prettier-ignore
+  const free = ['X', 'Y', 'Z', 'X2', 'Y2'].map((end) => `${code}${end}`).find((each) => !taken.includes(each)) ?? '';
   const [newCode, setNewCode] = useState(free);
   const [name, setName] = useState('Punch mark beside it');
   const clash = taken.some((each) => each.toLowerCase() === newCode.trim().toLowerCase());

@@ -87,9 +87,7 @@ export function useTape(rows: JobRows, roundId: string) {
       }
       forgetEntry(entry);
       setLocals((all) =>
-        all.map((each) =>
-          entryKey(each.entry) === key ? { ...each, state: result, message } : each,
-        ),
+        all.map((each) => (entryKey(each.entry) === key ? { ...each, state: result, message } : each)),
       );
     }
     flushing.current = false;
@@ -115,9 +113,7 @@ export function useTape(rows: JobRows, roundId: string) {
     others.current = channel;
     channel.onmessage = ({ data: entry }: MessageEvent<TapeEntry>) =>
       setLocals((all) =>
-        all.some((each) => entryKey(each.entry) === entryKey(entry))
-          ? all
-          : [...all, local(entry, 'taken')],
+        all.some((each) => entryKey(each.entry) === entryKey(entry)) ? all : [...all, local(entry, 'taken')],
       );
     return () => channel.close();
   }, [roundId]);
@@ -143,25 +139,35 @@ function mergeLocal(rows: JobRows, roundId: string, locals: readonly Local[]): J
       if (reading.lineId === entry.strike!.lineId && !struck.has(reading.id)) {
         struck.add(reading.id);
         strikes.push({
-          id: crypto.randomUUID(), readingId: reading.id, struckAt: at, author: entry.strike!.author,
-          reason: entry.strike!.reason, replacedByLineId: entry.readings[0]?.lineId ?? null,
-        }); // prettier-ignore
+          id: crypto.randomUUID(),
+          readingId: reading.id,
+          struckAt: at,
+          author: entry.strike!.author,
+          reason: entry.strike!.reason,
+          replacedByLineId: entry.readings[0]?.lineId ?? null,
+        });
       }
   }
   return {
     ...rows,
     readings,
     readingStrikes: strikes,
-    points: withNew(rows.points, standing.flatMap(({ entry }) => entry.points ?? [])), // prettier-ignore
-    pointConditions: withNew(rows.pointConditions, standing.flatMap(({ entry }) => entry.conditions ?? [])), // prettier-ignore
-    readingKeeps: withNew(rows.readingKeeps, standing.flatMap(({ entry }) => entry.keeps ?? [])), // prettier-ignore
+    points: withNew(
+      rows.points,
+      standing.flatMap(({ entry }) => entry.points ?? []),
+    ),
+    pointConditions: withNew(
+      rows.pointConditions,
+      standing.flatMap(({ entry }) => entry.conditions ?? []),
+    ),
+    readingKeeps: withNew(
+      rows.readingKeeps,
+      standing.flatMap(({ entry }) => entry.keeps ?? []),
+    ),
   };
 }
 
-function withNew<Row extends { readonly id: string }>(
-  rows: readonly Row[],
-  more: readonly Row[],
-): readonly Row[] {
+function withNew<Row extends { readonly id: string }>(rows: readonly Row[], more: readonly Row[]): readonly Row[] {
   const known = new Set(rows.map(({ id }) => id));
   return [...rows, ...more.filter(({ id }) => !known.has(id))];
 }
@@ -186,11 +192,13 @@ function linesOf(rows: JobRows, roundId: string, locals: readonly Local[]): Tape
     state === 'refused' && entry.readings[0]
       ? [
           {
-            lineId: entry.readings[0].lineId, state, message,
+            lineId: entry.readings[0].lineId,
+            state,
+            message,
             readings: entry.readings.map((reading) => ({ ...reading, roundId, sequence: 1e9, receivedAt: at })),
           },
         ]
       : [],
-  ); // prettier-ignore
+  );
   return [...lines, ...refused].sort((a, b) => a.readings[0]!.sequence - b.readings[0]!.sequence);
 }

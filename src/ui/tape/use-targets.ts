@@ -23,7 +23,7 @@ function kept(roundId: string): Kept {
   } catch {
     return { source: 'walk', skipped: [] };
   }
-} // prettier-ignore
+}
 
 /** The readings still to take, in order, and the ways to change that order. */
 export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
@@ -43,10 +43,7 @@ export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
     return live.walk.length > 0 ? live.walk : charted;
   }, [rows, round, state.source, live.walk, live.helpful]);
   const skipped = useMemo(() => new Set(state.skipped), [state.skipped]);
-  const open = useMemo(
-    () => openTargets(rows, round, listed, skipped),
-    [rows, round, listed, skipped],
-  );
+  const open = useMemo(() => openTargets(rows, round, listed, skipped), [rows, round, listed, skipped]);
   // Everything asked for is read: what helps most goes on from there.
   const queue = useMemo(
     () => [...pressing, ...(open.length > 0 || state.source !== 'walk' ? open : live.helpful)],
@@ -70,8 +67,7 @@ export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
       if (!current) return;
       pin(undefined);
       if (pressing.length > 0) setPressing(pressing.slice(1));
-      else
-        change({ skipped: [...state.skipped.filter((each) => each !== current.key), current.key] });
+      else change({ skipped: [...state.skipped.filter((each) => each !== current.key), current.key] });
     },
     /** The last one skipped comes back. */
     back: () => {

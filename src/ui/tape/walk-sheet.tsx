@@ -10,17 +10,9 @@ import { useFormat } from '../shell/preferences-context';
 import { targetText } from './target-bar';
 
 /** The walk on paper: a line to write on for each reading, typed back in the same order. */
-export function WalkSheet({
-  rows,
-  round,
-  targets,
-}: {
-  rows: JobRows;
-  round: Round;
-  targets: readonly Target[];
-}) {
+export function WalkSheet({ rows, round, targets }: { rows: JobRows; round: Round; targets: readonly Target[] }) {
   const format = useFormat();
-  const nameOf = (code: string) => format.name(rows.points.find((point) => point.code === code)?.name ?? ''); // prettier-ignore
+  const nameOf = (code: string) => format.name(rows.points.find((point) => point.code === code)?.name ?? '');
   return (
     <div className="flex flex-col gap-3">
       <div className="flex flex-wrap items-center gap-3">
@@ -32,9 +24,8 @@ export function WalkSheet({
         </Button>
       </div>
       <p className="text-sm">
-        {targets.length} readings in the order of the walk, {format.unit}. Written on paper, they
-        are typed back in this order: a number and Enter each. Read by ____________________ with
-        ____________________ at ______ °C
+        {targets.length} readings in the order of the walk, {format.unit}. Written on paper, they are typed back in this
+        order: a number and Enter each. Read by ____________________ with ____________________ at ______ °C
       </p>
       {targets.length === 0 ? (
         <p>There is no chart to plan a walk from, and no dimension to read.</p>

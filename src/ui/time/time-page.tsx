@@ -14,7 +14,9 @@ const SHOWN_AT_FIRST = 4;
 export function TimePage({ jobId, time }: { jobId: string; time: ThroughTime }) {
   const format = useFormat();
   const router = useRouter();
-  const [chosen, choose] = useState<readonly string[]>(() => time.series.slice(0, SHOWN_AT_FIRST).map(({ dimension }) => dimension.id));
+  const [chosen, choose] = useState<readonly string[]>(() =>
+    time.series.slice(0, SHOWN_AT_FIRST).map(({ dimension }) => dimension.id),
+  );
   const shown = useMemo(() => time.series.filter(({ dimension }) => chosen.includes(dimension.id)), [time, chosen]);
   if (time.series.length === 0)
     return (
@@ -38,7 +40,12 @@ export function TimePage({ jobId, time }: { jobId: string; time: ThroughTime }) 
           <legend className="caps">Dimensions, the telling ones first</legend>
           {time.series.map((series) => (
             <label key={series.dimension.id} className="flex min-h-11 items-center gap-2 border-b border-rule">
-              <input type="checkbox" className="h-5 w-5" checked={chosen.includes(series.dimension.id)} onChange={() => choose(toggled(chosen, series.dimension.id))} />
+              <input
+                type="checkbox"
+                className="h-5 w-5"
+                checked={chosen.includes(series.dimension.id)}
+                onChange={() => choose(toggled(chosen, series.dimension.id))}
+              />
               <span className="font-mono">{series.dimension.code}</span>
               <span className="min-w-0 grow truncate text-sm text-soft">{format.name(series.dimension.name)}</span>
               <span className="figures text-sm">{spanText(series, format.difference)}</span>
@@ -56,11 +63,13 @@ export function TimePage({ jobId, time }: { jobId: string; time: ThroughTime }) 
             </li>
           ))}
         </ul>
-        <p className="text-sm text-soft">{time.rounds.map(({ number, name, state }) => `${number}. ${name} (${STATE_WORD[state]})`).join(' · ')}</p>
+        <p className="text-sm text-soft">
+          {time.rounds.map(({ number, name, state }) => `${number}. ${name} (${STATE_WORD[state]})`).join(' · ')}
+        </p>
       </section>
     </div>
   );
-} // prettier-ignore
+}
 
 const toggled = (all: readonly string[], id: string): string[] =>
   all.includes(id) ? all.filter((each) => each !== id) : [...all, id];

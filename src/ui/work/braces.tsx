@@ -25,8 +25,10 @@ export interface ListedBrace {
 }
 
 const NEXT: Readonly<Record<BraceEvent['kind'], BraceEvent['kind'] | undefined>> = {
-  planned: 'fitted', fitted: 'removed', removed: undefined,
-}; // prettier-ignore
+  planned: 'fitted',
+  fitted: 'removed',
+  removed: undefined,
+};
 
 /** Braces planned, fitted, removed; each with what it is there to hold. */
 export function Braces({
@@ -53,12 +55,7 @@ export function Braces({
     <section aria-label="Braces" className="flex flex-col gap-3">
       <div className="flex items-center gap-3">
         <h2 className="text-xl">Braces</h2>
-        <PlanBrace
-          rows={rows}
-          positions={positions}
-          latestRoundId={latestRoundId}
-          planBrace={planBrace}
-        />
+        <PlanBrace rows={rows} positions={positions} latestRoundId={latestRoundId} planBrace={planBrace} />
       </div>
       <Faults faults={recording.faults} />
       {braces.length === 0 ? (
@@ -115,11 +112,7 @@ export function Braces({
                       {next ? (
                         <ConfirmEvent
                           text={next === 'fitted' ? 'Fitted' : 'Removed'}
-                          title={
-                            next === 'fitted'
-                              ? `${brace.code} is fitted`
-                              : `Take ${brace.code} out?`
-                          }
+                          title={next === 'fitted' ? `${brace.code} is fitted` : `Take ${brace.code} out?`}
                           caution={
                             next === 'fitted'
                               ? 'Measure again what it holds: welding a brace in can itself pull a dimension.'
@@ -145,8 +138,7 @@ export function Braces({
         </div>
       )}
       <p className="text-sm text-soft">
-        Lengths are between the points themselves; pads and threaded ends are taken off by whoever
-        makes the brace.
+        Lengths are between the points themselves; pads and threaded ends are taken off by whoever makes the brace.
       </p>
     </section>
   );
@@ -199,8 +191,7 @@ function PlanBrace({
   const [ends, setEnds] = useState({ from: '', to: '' });
   const [error, setError] = useState<Readonly<Record<string, string>>>({});
   const { run, faults, pending } = useAction(planBrace);
-  const find = (code: string) =>
-    rows.points.find((point) => point.code.toLowerCase() === code.trim().toLowerCase());
+  const find = (code: string) => rows.points.find((point) => point.code.toLowerCase() === code.trim().toLowerCase());
   const [from, to] = [find(ends.from), find(ends.to)];
   const line =
     from && to && positions[from.id] && positions[to.id]
@@ -213,8 +204,12 @@ function PlanBrace({
     if (!from) found.from = `no point "${ends.from}"`;
     if (!to) found.to = `no point "${ends.to}"`;
     if (from && from === to) found.to = 'a brace has two ends';
-    const codes = String(form.get('holds') ?? '').split(/[\s,;]+/).filter(Boolean);
-    const held = codes.map((code) => rows.dimensions.find((dimension) => dimension.code.toLowerCase() === code.toLowerCase()));
+    const codes = String(form.get('holds') ?? '')
+      .split(/[\s,;]+/)
+      .filter(Boolean);
+    const held = codes.map((code) =>
+      rows.dimensions.find((dimension) => dimension.code.toLowerCase() === code.toLowerCase()),
+    );
     const unknown = codes.filter((_, i) => !held[i]);
     if (unknown.length > 0) found.holds = `no dimension ${unknown.join(', ')}`;
     if (!String(form.get('code')).trim()) found.code = 'mark it with a code';
@@ -222,14 +217,21 @@ function PlanBrace({
     if (Object.keys(found).length > 0) return;
     const outcome = await run({
       brace: {
-        id: crypto.randomUUID(), jobId: rows.jobs[0]!.id, code: String(form.get('code')).trim(), fromPointId: from!.id, toPointId: to!.id,
-        kind: form.get('kind'), section: String(form.get('section')), roundId: latestRoundId, note: '',
+        id: crypto.randomUUID(),
+        jobId: rows.jobs[0]!.id,
+        code: String(form.get('code')).trim(),
+        fromPointId: from!.id,
+        toPointId: to!.id,
+        kind: form.get('kind'),
+        section: String(form.get('section')),
+        roundId: latestRoundId,
+        note: '',
       },
       dimensionIds: held.map((dimension) => dimension!.id),
       author: preferences.person || 'unnamed',
     });
     if (outcome.ok) setOpen(false);
-  }; // prettier-ignore
+  };
   const short = line !== undefined && line.length <= 1200;
   return (
     <Dialog
@@ -252,10 +254,7 @@ function PlanBrace({
         <SelectField
           label="Kind"
           name="kind"
-          options={(Object.keys(BRACE_WORD) as Brace['kind'][]).map((kind) => [
-            kind,
-            BRACE_WORD[kind],
-          ])}
+          options={(Object.keys(BRACE_WORD) as Brace['kind'][]).map((kind) => [kind, BRACE_WORD[kind]])}
         />
         <TextField
           label="From point"
@@ -275,20 +274,15 @@ function PlanBrace({
           name="section"
           defaultValue={short || !line ? 'square tube 25×25×2' : 'square tube 40×40×3'}
         />
-        <TextField
-          label="Dimensions it holds"
-          name="holds"
-          placeholder="DL1 DL2"
-          error={error.holds}
-        />
+        <TextField label="Dimensions it holds" name="holds" placeholder="DL1 DL2" error={error.holds} />
         <p role="status" className="sm:col-span-2">
           {line
             ? `${format.length(line.length)} ${format.unit} between the points, rising ${line.rise.toFixed(1)}°, ${line.heading.toFixed(1)}° in plan.`
             : 'Name two points to see the length and the angles.'}
         </p>
         <p className="text-sm text-soft sm:col-span-2">
-          Weld or bolt it to metal that stays, on doubled metal, out of the way of the new panel,
-          where it can be reached and removed at the end.
+          Weld or bolt it to metal that stays, on doubled metal, out of the way of the new panel, where it can be
+          reached and removed at the end.
         </p>
         <div className="sm:col-span-2">
           <Faults faults={faults} />

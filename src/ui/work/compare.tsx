@@ -37,14 +37,10 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
   const { change, final, accepted, movement } = view;
   const lengthTest = new Map(movement.lengths.map((test) => [test.dimension.id, test]));
   const moved = movedWord(movement);
-  const go = (from: string, to: string) =>
-    router.push(`/jobs/${jobId}/verify?from=${from}&to=${to}`);
-  const options = ownRounds(rows).map(
-    (round) => [round.id, `${round.number}. ${round.name}`] as const,
-  );
+  const go = (from: string, to: string) => router.push(`/jobs/${jobId}/verify?from=${from}&to=${to}`);
+  const options = ownRounds(rows).map((round) => [round.id, `${round.number}. ${round.name}`] as const);
   const finalOf = new Map(final.map((each) => [each.dimension.id, each]));
-  const count = (verdict: string) =>
-    change.dimensions.filter((each) => each.verdict === verdict).length;
+  const count = (verdict: string) => change.dimensions.filter((each) => each.verdict === verdict).length;
   return (
     <section aria-label="Verdict" className="flex flex-col gap-3">
       <div className="flex flex-wrap items-end gap-3">
@@ -67,22 +63,16 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
         </div>
       </div>
       {change.cautions.length > 0 ? (
-        <aside
-          aria-label="Cautions of the comparison"
-          className="border-l-4 border-ink bg-sheet px-3 py-2"
-        >
+        <aside aria-label="Cautions of the comparison" className="border-l-4 border-ink bg-sheet px-3 py-2">
           {change.cautions.map((caution) => (
             <p key={caution}>{CAUTION_WORD[caution]}</p>
           ))}
-          <p className="text-sm">
-            Below, “{moved}” is said where “moved” alone would claim too much.
-          </p>
+          <p className="text-sm">Below, “{moved}” is said where “moved” alone would claim too much.</p>
         </aside>
       ) : null}
       <p role="status">
-        Of {change.dimensions.length} lengths {count('held')} changed within their limit,{' '}
-        {count('moved')} beyond it, {count('undecided')} undecided;{' '}
-        {movement.lengths.filter((test) => test.moved).length} by more than noise.
+        Of {change.dimensions.length} lengths {count('held')} changed within their limit, {count('moved')} beyond it,{' '}
+        {count('undecided')} undecided; {movement.lengths.filter((test) => test.moved).length} by more than noise.
         {change.notCompared.length > 0
           ? ` Measured in one round only: ${change.notCompared.map((each) => each.code).join(', ')}.`
           : ''}

@@ -11,14 +11,28 @@ import { useAction, type Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 
 const KIND_WORD: Readonly<Record<Instrument['kind'], string>> = {
-  tape: 'tape', tram: 'tram gauge', digitalTram: 'digital tram', caliper: 'caliper', heightStick: 'height stick',
-  plumb: 'plumb or pointer', fixtureHead: 'fixture head', other: 'other',
-}; // prettier-ignore
+  tape: 'tape',
+  tram: 'tram gauge',
+  digitalTram: 'digital tram',
+  caliper: 'caliper',
+  heightStick: 'height stick',
+  plumb: 'plumb or pointer',
+  fixtureHead: 'fixture head',
+  other: 'other',
+};
 
 /** The shop's instruments: what each can be trusted to. A change makes a new version; old readings keep the old one. */
 export function Instruments({
-  instruments, versions, reviseInstrument, addInstrument,
-}: { instruments: readonly Instrument[]; versions: readonly InstrumentVersion[]; reviseInstrument: Action; addInstrument: Action }) {
+  instruments,
+  versions,
+  reviseInstrument,
+  addInstrument,
+}: {
+  instruments: readonly Instrument[];
+  versions: readonly InstrumentVersion[];
+  reviseInstrument: Action;
+  addInstrument: Action;
+}) {
   const format = useFormat();
   const newest = new Map(versions.map((version) => [version.instrumentId, version]));
   return (
@@ -28,8 +42,9 @@ export function Instruments({
         <InstrumentDialog save={addInstrument} />
       </div>
       <p className="text-soft">
-        One standard deviation is the spread of one careful reading; every ± in the program is two. A change is a new version: readings
-        already taken keep the figures they were taken with. A steel instrument grows with the shell; any other is corrected to 20 °C.
+        One standard deviation is the spread of one careful reading; every ± in the program is two. A change is a new
+        version: readings already taken keep the figures they were taken with. A steel instrument grows with the shell;
+        any other is corrected to 20 °C.
       </p>
       <table className="ruled">
         <thead>
@@ -44,8 +59,8 @@ export function Instruments({
             <th>Checked</th>
             <th className="num">Version</th>
             <th>
-                  <span className="sr-only">Actions</span>
-                </th>
+              <span className="sr-only">Actions</span>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -72,7 +87,7 @@ export function Instruments({
       </table>
     </main>
   );
-} // prettier-ignore
+}
 
 function InstrumentDialog({
   instrument,
@@ -102,8 +117,7 @@ function InstrumentDialog({
       zeroOffset: read('zeroOffset'),
       startMark: read('startMark'),
     };
-    if (fields.sdConstant <= 0 && !found.sdConstant)
-      found.sdConstant = 'no instrument is without spread';
+    if (fields.sdConstant <= 0 && !found.sdConstant) found.sdConstant = 'no instrument is without spread';
     setError(found);
     if (Object.keys(found).length > 0) return;
     const instrumentId = instrument?.id ?? crypto.randomUUID();
@@ -113,9 +127,7 @@ function InstrumentDialog({
       instrumentId,
       steel: form.get('steel') === 'on',
       pointers: text('pointers'),
-      checkedAt: text('checkedAt')
-        ? new Date(`${text('checkedAt')}T12:00:00Z`).toISOString()
-        : null,
+      checkedAt: text('checkedAt') ? new Date(`${text('checkedAt')}T12:00:00Z`).toISOString() : null,
       note: text('note'),
     };
     const outcome = await run(
@@ -134,25 +146,13 @@ function InstrumentDialog({
       description="Figures in millimetres"
       open={open}
       onOpenChange={setOpen}
-      trigger={
-        <Button className={instrument ? '' : 'ml-auto'}>
-          {instrument ? 'Change' : 'New instrument'}
-        </Button>
-      }
+      trigger={<Button className={instrument ? '' : 'ml-auto'}>{instrument ? 'Change' : 'New instrument'}</Button>}
     >
       <form onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
         {instrument ? null : (
           <>
-            <TextField
-              label="Name"
-              name="name"
-              error={faults.find((fault) => fault.path.endsWith('name'))?.message}
-            />
-            <SelectField
-              label="Kind"
-              name="kind"
-              options={INSTRUMENT_KINDS.map((kind) => [kind, KIND_WORD[kind]])}
-            />
+            <TextField label="Name" name="name" error={faults.find((fault) => fault.path.endsWith('name'))?.message} />
+            <SelectField label="Kind" name="kind" options={INSTRUMENT_KINDS.map((kind) => [kind, KIND_WORD[kind]])} />
           </>
         )}
         <TextField
@@ -193,8 +193,7 @@ function InstrumentDialog({
         />
         <TextField label="Note" name="note" defaultValue={version?.note} />
         <label className="flex min-h-11 items-center gap-2 self-end">
-          <input type="checkbox" name="steel" defaultChecked={version?.steel} className="h-5 w-5" />{' '}
-          of steel
+          <input type="checkbox" name="steel" defaultChecked={version?.steel} className="h-5 w-5" /> of steel
         </label>
         <div className="sm:col-span-2">
           <Faults faults={faults} />

@@ -13,7 +13,15 @@ export const movedWord = ({ cautions }: Movement): string =>
       : 'moved';
 
 /** The points of both rounds, each tested against those that stayed congruent. */
-export function PointsMoved({ rows, movement, limits }: { rows: JobRows; movement: Movement; limits: ReadonlyMap<string, number> }) {
+export function PointsMoved({
+  rows,
+  movement,
+  limits,
+}: {
+  rows: JobRows;
+  movement: Movement;
+  limits: ReadonlyMap<string, number>;
+}) {
   const format = useFormat();
   const { points, axes } = movement;
   const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
@@ -34,19 +42,24 @@ export function PointsMoved({ rows, movement, limits }: { rows: JobRows; movemen
           ? 'No point changed by more than the readings explain.'
           : `${moved.map(({ id }) => codeOf.get(id)).join(', ')} ${word}.`}{' '}
         <span className="text-soft">
-          The rounds are laid on each other by the {points.stable.length} points that kept their places among themselves, so that a shift or tilt of the
-          whole shell does not count. Of unmoved shells one in twenty would show any point as moved.
+          The rounds are laid on each other by the {points.stable.length} points that kept their places among
+          themselves, so that a shift or tilt of the whole shell does not count. Of unmoved shells one in twenty would
+          show any point as moved.
         </span>
       </p>
       <details open={moved.length > 0}>
-        <summary className="flex min-h-11 cursor-pointer items-center font-cond text-lg">Points located in both rounds ({points.tests.length})</summary>
+        <summary className="flex min-h-11 cursor-pointer items-center font-cond text-lg">
+          Points located in both rounds ({points.tests.length})
+        </summary>
         <table className="ruled max-w-4xl">
           <thead>
             <tr>
               <th>Point</th>
               <th className="num">{axes === 'chart' ? 'Length' : 'x'}</th>
               <th className="num">{axes === 'chart' ? 'Width' : 'y'}</th>
-              <th className="num">{axes === 'chart' ? 'Height' : 'z'} {format.unit}</th>
+              <th className="num">
+                {axes === 'chart' ? 'Height' : 'z'} {format.unit}
+              </th>
               <th className="num">Worst ±</th>
               <th className="num">Limit</th>
               <th className="num">By chance</th>
@@ -63,9 +76,15 @@ export function PointsMoved({ rows, movement, limits }: { rows: JobRows; movemen
                     {format.difference(value)}
                   </td>
                 ))}
-                <td className="num text-soft">{format.length(2 * Math.sqrt(Math.max(test.covariance[0]!, test.covariance[4]!, test.covariance[8]!)))}</td>
+                <td className="num text-soft">
+                  {format.length(
+                    2 * Math.sqrt(Math.max(test.covariance[0]!, test.covariance[4]!, test.covariance[8]!)),
+                  )}
+                </td>
                 <td className="num text-soft">{limits.has(test.id) ? format.length(limits.get(test.id)!) : ''}</td>
-                <td className="num text-soft">{test.probability < 0.001 ? '< 0.1 %' : `${(100 * test.probability).toFixed(1)} %`}</td>
+                <td className="num text-soft">
+                  {test.probability < 0.001 ? '< 0.1 %' : `${(100 * test.probability).toFixed(1)} %`}
+                </td>
                 <td>{test.moved ? <strong>{word}</strong> : <span className="text-soft">no</span>}</td>
                 <td>{test.stable ? 'yes' : ''}</td>
               </tr>
@@ -75,4 +94,4 @@ export function PointsMoved({ rows, movement, limits }: { rows: JobRows; movemen
       </details>
     </section>
   );
-} // prettier-ignore
+}

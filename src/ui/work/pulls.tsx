@@ -32,9 +32,7 @@ export interface Pullable {
 /** An aim in plain words: `12.9 forward, 4.8 to the left`. */
 function aimText(aim: Vector, length: (mm: number) => string): string {
   const parts = (['x', 'y', 'z'] as const).flatMap((axis, i) =>
-    Math.abs(aim[i]!) >= 0.1
-      ? [`${length(Math.abs(aim[i]!))} ${directionWord(axis, aim[i]!)}`]
-      : [],
+    Math.abs(aim[i]!) >= 0.1 ? [`${length(Math.abs(aim[i]!))} ${directionWord(axis, aim[i]!)}`] : [],
   );
   return parts.join(', ') || 'nowhere';
 }
@@ -88,13 +86,10 @@ export function Pulls({
               {pull.code} at {point}
             </h3>
             <p>
-              {format.length(distance)} {format.unit}:{' '}
-              {aimText([pull.aimX, pull.aimY, pull.aimZ], format.length)}
+              {format.length(distance)} {format.unit}: {aimText([pull.aimX, pull.aimY, pull.aimZ], format.length)}
             </p>
             <p className="text-soft">
-              {lastEvent
-                ? `${lastEvent.kind}, ${lastEvent.author}, ${format.day(lastEvent.at)}`
-                : ''}
+              {lastEvent ? `${lastEvent.kind}, ${lastEvent.author}, ${format.day(lastEvent.at)}` : ''}
             </p>
           </div>
           <p className="text-sm text-soft">
@@ -194,18 +189,27 @@ function PlanPull({
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    if (!chosen) return setError(code ? `"${code}" is not a point with a deviation in the latest round` : 'name a point');
+    if (!chosen)
+      return setError(code ? `"${code}" is not a point with a deviation in the latest round` : 'name a point');
     setError('');
     const [aimX, aimY, aimZ] = chosen.aim;
     const outcome = await run({
       pull: {
-        id: crypto.randomUUID(), jobId: rows.jobs[0]!.id, code: String(form.get('code')).trim(), pointId: chosen.pointId, roundId,
-        aimX, aimY, aimZ, heldAt: String(form.get('heldAt')), note: String(form.get('note')),
+        id: crypto.randomUUID(),
+        jobId: rows.jobs[0]!.id,
+        code: String(form.get('code')).trim(),
+        pointId: chosen.pointId,
+        roundId,
+        aimX,
+        aimY,
+        aimZ,
+        heldAt: String(form.get('heldAt')),
+        note: String(form.get('note')),
       },
       author: preferences.person || 'unnamed',
     });
     if (outcome.ok) setOpen(false);
-  }; // prettier-ignore
+  };
   return (
     <Dialog
       title="Plan a pull"

@@ -12,21 +12,36 @@ import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/wor
 
 /** Which round this is, in which state and on which support; the way between tape and sheet. */
 export function RoundHead({
-  rows, round, here, saveRound, pull, phase,
-}: { rows: JobRows; round: Round; here: 'measure' | 'sheet' | 'sides' | 'space'; saveRound: Action<unknown, Round>; pull?: Pull; phase?: Phase }) {
+  rows,
+  round,
+  here,
+  saveRound,
+  pull,
+  phase,
+}: {
+  rows: JobRows;
+  round: Round;
+  here: 'measure' | 'sheet' | 'sides' | 'space';
+  saveRound: Action<unknown, Round>;
+  pull?: Pull;
+  phase?: Phase;
+}) {
   const format = useFormat();
   const { run, faults, pending } = useAction(saveRound);
   const base = `/jobs/${round.jobId}/rounds/${round.id}`;
   const state = rows.shellStates.find((each) => each.id === round.stateId)!;
   const support = rows.supports.find((each) => each.id === round.supportId)!;
-  const tab = 'flex min-h-11 items-center border border-rule px-3 aria-[current=page]:bg-ink aria-[current=page]:text-paper';
+  const tab =
+    'flex min-h-11 items-center border border-rule px-3 aria-[current=page]:bg-ink aria-[current=page]:text-paper';
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <div className="min-w-0 grow basis-96">
           <h1 className="text-xl">
             {round.number}. {round.name}
-            {round.shell ? <span className="ml-3 border border-ink px-2 text-base font-normal">another shell: {round.shell}</span> : null}
+            {round.shell ? (
+              <span className="ml-3 border border-ink px-2 text-base font-normal">another shell: {round.shell}</span>
+            ) : null}
           </h1>
           <p className="text-sm text-soft">
             {STATE_WORD[state.kind]} · {SUPPORT_WORD[support.kind]}, {SUSPENSION_WORD[support.suspension]}
@@ -40,14 +55,28 @@ export function RoundHead({
           <Link className={tab} href={`${base}/sheet`} aria-current={here === 'sheet' ? 'page' : undefined}>
             Sheet
           </Link>
-          <Link className={tab} href={`${base}/sides`} aria-current={here === 'sides' ? 'page' : undefined} prefetch={false}>
+          <Link
+            className={tab}
+            href={`${base}/sides`}
+            aria-current={here === 'sides' ? 'page' : undefined}
+            prefetch={false}
+          >
             Left/right
           </Link>
-          <Link className={tab} href={`${base}/space`} aria-current={here === 'space' ? 'page' : undefined} prefetch={false}>
+          <Link
+            className={tab}
+            href={`${base}/space`}
+            aria-current={here === 'space' ? 'page' : undefined}
+            prefetch={false}
+          >
             In space
           </Link>
         </nav>
-        <Button look="quiet" disabled={pending} onClick={() => run({ ...round, closedAt: round.closedAt ? null : new Date().toISOString() })}>
+        <Button
+          look="quiet"
+          disabled={pending}
+          onClick={() => run({ ...round, closedAt: round.closedAt ? null : new Date().toISOString() })}
+        >
           {round.closedAt ? 'Open the round again' : 'Close the round'}
         </Button>
       </div>
@@ -55,7 +84,8 @@ export function RoundHead({
       {pull ? (
         <>
           <p className="border-y-2 border-ink py-1 font-medium">
-            Reading pull {pull.code} {phase === 'released' ? 'after release' : 'under load'}: these lines belong to the pull, not to the round.{' '}
+            Reading pull {pull.code} {phase === 'released' ? 'after release' : 'under load'}: these lines belong to the
+            pull, not to the round.{' '}
             <Link className="underline" href={`/jobs/${round.jobId}/pull`}>
               Back to the pulls
             </Link>
@@ -65,4 +95,4 @@ export function RoundHead({
       ) : null}
     </>
   );
-} // prettier-ignore
+}

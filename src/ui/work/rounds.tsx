@@ -26,8 +26,14 @@ export interface ListedRound {
 
 /** The rounds of a job, and a new one: state, support, instrument, temperature, who. */
 export function Rounds({
-  rows, rounds, openRound,
-}: { rows: JobRows; rounds: readonly ListedRound[]; openRound: Action<unknown, { roundId: string }> }) {
+  rows,
+  rounds,
+  openRound,
+}: {
+  rows: JobRows;
+  rounds: readonly ListedRound[];
+  openRound: Action<unknown, { roundId: string }>;
+}) {
   const format = useFormat();
   const jobId = rows.jobs[0]!.id;
   const state = (round: Round) => rows.shellStates.find((each) => each.id === round.stateId)!;
@@ -47,8 +53,8 @@ export function Rounds({
                 {round.number}. {round.name}
               </p>
               <p className="text-sm text-soft">
-                {STATE_WORD[state(round).kind]} · {SUPPORT_WORD[support(round).kind]}, {SUSPENSION_WORD[support(round).suspension]} · {round.author},{' '}
-                {format.day(round.startedAt)}
+                {STATE_WORD[state(round).kind]} · {SUPPORT_WORD[support(round).kind]},{' '}
+                {SUSPENSION_WORD[support(round).suspension]} · {round.author}, {format.day(round.startedAt)}
                 {round.temperature === null ? '' : ` · ${round.temperature} °C`}
               </p>
             </div>
@@ -72,15 +78,9 @@ export function Rounds({
       </ol>
     </section>
   );
-} // prettier-ignore
+}
 
-function NewRound({
-  rows,
-  openRound,
-}: {
-  rows: JobRows;
-  openRound: Action<unknown, { roundId: string }>;
-}) {
+function NewRound({ rows, openRound }: { rows: JobRows; openRound: Action<unknown, { roundId: string }> }) {
   const router = useRouter();
   const { preferences } = usePreferences();
   const [open, setOpen] = useState(false);
@@ -98,20 +98,37 @@ function NewRound({
     const found: Record<string, string> = {};
     if (!text('name')) found.name = 'the round needs a name';
     if (!text('author')) found.author = 'say who measures';
-    if (temperature && !Number.isFinite(Number(temperature))) found.temperature = `"${temperature}" is not a temperature`;
+    if (temperature && !Number.isFinite(Number(temperature)))
+      found.temperature = `"${temperature}" is not a temperature`;
     setMissing(found);
     if (Object.keys(found).length > 0) return;
     const id = crypto.randomUUID();
     const stateId = crypto.randomUUID();
     const supportId = crypto.randomUUID();
     const outcome = await run({
-      round: { id, jobId, name: text('name'), stateId, supportId, instrumentVersionId: text('instrument'), temperature: temperature ? Number(temperature) : null, author: text('author'), shell: text('shell') },
+      round: {
+        id,
+        jobId,
+        name: text('name'),
+        stateId,
+        supportId,
+        instrumentVersionId: text('instrument'),
+        temperature: temperature ? Number(temperature) : null,
+        author: text('author'),
+        shell: text('shell'),
+      },
       state: { id: stateId, jobId, kind: text('state'), note: '' },
-      support: { id: supportId, jobId, kind: text('support'), suspension: text('suspension'), note: text('supportNote') },
+      support: {
+        id: supportId,
+        jobId,
+        kind: text('support'),
+        suspension: text('suspension'),
+        note: text('supportNote'),
+      },
       control: rows.roundControls.filter((each) => each.roundId === last?.id).map((each) => each.pointId),
     });
     if (outcome.ok) router.push(`/jobs/${jobId}/rounds/${outcome.value.roundId}`);
-  }; // prettier-ignore
+  };
   return (
     <Dialog
       title="A round of measuring"
@@ -146,24 +163,14 @@ function NewRound({
           label="Suspension"
           name="suspension"
           defaultValue={lastSupport?.suspension}
-          options={(['off', 'onUnloaded', 'loaded'] as const).map((each) => [
-            each,
-            SUSPENSION_WORD[each],
-          ])}
+          options={(['off', 'onUnloaded', 'loaded'] as const).map((each) => [each, SUSPENSION_WORD[each]])}
         />
-        <TextField
-          label="Support, more exactly"
-          name="supportNote"
-          defaultValue={lastSupport?.note}
-        />
+        <TextField label="Support, more exactly" name="supportNote" defaultValue={lastSupport?.note} />
         <SelectField
           label="Distances are taken with"
           name="instrument"
           defaultValue={last?.instrumentVersionId}
-          options={rows.instruments.map((instrument) => [
-            versions.get(instrument.id)!.id,
-            instrument.name,
-          ])}
+          options={rows.instruments.map((instrument) => [versions.get(instrument.id)!.id, instrument.name])}
         />
         <TextField
           label="Temperature, °C"
@@ -177,11 +184,7 @@ function NewRound({
           defaultValue={preferences.person || last?.author}
           error={missing.author}
         />
-        <TextField
-          label="Another shell, a sister car"
-          name="shell"
-          hint="Left empty for this job’s own shell"
-        />
+        <TextField label="Another shell, a sister car" name="shell" hint="Left empty for this job’s own shell" />
         <div className="sm:col-span-2">
           <Faults faults={faults} />
         </div>

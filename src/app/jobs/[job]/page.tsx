@@ -5,13 +5,7 @@ import { DayPage } from '@/ui/day/day-page';
 
 export default async function DaySheetPage({ params }: { params: Promise<{ job: string }> }) {
   const rows = await jobRows((await params).job);
-  return (
-    <DayPage
-      job={theJob(rows)}
-      day={dayView(daySheet(rows))}
-      printedAt={new Date().toISOString()}
-    />
-  );
+  return <DayPage job={theJob(rows)} day={dayView(daySheet(rows))} printedAt={new Date().toISOString()} />;
 }
 
 /** The judged round stays on the server: the page needs its name only. */

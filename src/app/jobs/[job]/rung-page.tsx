@@ -7,26 +7,12 @@ import { Steps } from '@/ui/ladder/steps';
 import { RUNG_WORD } from '@/core/vocabulary/words';
 
 /** A rung of the ladder: its steps and cautions, then the work that belongs to it. */
-export function RungPage({
-  rows,
-  rung,
-  children,
-}: {
-  rows: JobRows;
-  rung: Rung;
-  children?: ReactNode;
-}) {
+export function RungPage({ rows, rung, children }: { rows: JobRows; rung: Rung; children?: ReactNode }) {
   const { steps } = ladderOf(rows).rungs.find((each) => each.rung === rung)!;
   return (
     <div className="flex flex-col gap-6">
       <h1 className="text-2xl">{RUNG_WORD[rung]}</h1>
-      <Steps
-        jobId={rows.jobs[0]!.id}
-        rung={rung}
-        steps={steps}
-        addStep={addStep}
-        recordStepEvent={recordStepEvent}
-      />
+      <Steps jobId={rows.jobs[0]!.id} rung={rung} steps={steps} addStep={addStep} recordStepEvent={recordStepEvent} />
       {children}
     </div>
   );

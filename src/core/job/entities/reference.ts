@@ -4,8 +4,13 @@ import { id, at, line, name, text, author, count, version, limit, length } from 
 // What is right: references, their editions and their figures.
 
 export const REFERENCE_KINDS = [
-  'chart', 'sisterCar', 'mirroredSide', 'earlierRound', 'keptPart', 'plannedChange',
-] as const; // prettier-ignore
+  'chart',
+  'sisterCar',
+  'mirroredSide',
+  'earlierRound',
+  'keptPart',
+  'plannedChange',
+] as const;
 export const reference = z.strictObject({
   id,
   jobId: id,

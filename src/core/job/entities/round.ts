@@ -4,8 +4,15 @@ import { at, author, count, id, length, line, measure, name, version } from './f
 // Measuring: instruments, states, supports, rounds and their readings.
 
 export const INSTRUMENT_KINDS = [
-  'tape', 'tram', 'digitalTram', 'caliper', 'heightStick', 'plumb', 'fixtureHead', 'other',
-] as const; // prettier-ignore
+  'tape',
+  'tram',
+  'digitalTram',
+  'caliper',
+  'heightStick',
+  'plumb',
+  'fixtureHead',
+  'other',
+] as const;
 export const instrument = z.strictObject({ id, name, kind: z.enum(INSTRUMENT_KINDS) });
 export const instrumentVersion = z.strictObject({
   id,
@@ -25,8 +32,16 @@ export const instrumentVersion = z.strictObject({
   validFrom: at,
 });
 export const STATE_KINDS = [
-  'asFound', 'stripped', 'braced', 'cut', 'pulled', 'fitted', 'tacked', 'welded', 'cold',
-] as const; // prettier-ignore
+  'asFound',
+  'stripped',
+  'braced',
+  'cut',
+  'pulled',
+  'fitted',
+  'tacked',
+  'welded',
+  'cold',
+] as const;
 export const shellState = z.strictObject({
   id,
   jobId: id,
@@ -60,9 +75,7 @@ export const round = z.strictObject({
 });
 /** A point the user holds to be right when this round is aligned. */
 export const roundControl = z.strictObject({ roundId: id, pointId: id });
-export const QUANTITIES = [
-  'length', 'width', 'height', 'distance', 'gap', 'flush', 'fixture',
-] as const; // prettier-ignore
+export const QUANTITIES = ['length', 'width', 'height', 'distance', 'gap', 'flush', 'fixture'] as const;
 export const FITS = ['free', 'tight', 'none'] as const;
 /** One number from one instrument. Append-only: it is struck, never changed. */
 export const reading = z.strictObject({
@@ -103,9 +116,7 @@ export const readingStrike = z.strictObject({
 });
 /** A doubtful reading that somebody decided to keep. */
 export const readingKeep = z.strictObject({ id, readingId: id, at, author, reason: line.min(1) });
-export const CONDITIONS = [
-  'buried', 'suspension', 'gone', 'worn', 'oval', 'rusty', 'rebuilt', 'clear',
-] as const; // prettier-ignore
+export const CONDITIONS = ['buried', 'suspension', 'gone', 'worn', 'oval', 'rusty', 'rebuilt', 'clear'] as const;
 /** What stands in the way of a point in a round; the last one holds. */
 export const pointCondition = z.strictObject({
   id,

@@ -46,17 +46,7 @@ export const pullEvent = z.strictObject({
   author,
   note: line,
 });
-export const RUNGS = [
-  'look',
-  'setUp',
-  'measure',
-  'brace',
-  'cut',
-  'pull',
-  'fit',
-  'weld',
-  'verify',
-] as const;
+export const RUNGS = ['look', 'setUp', 'measure', 'brace', 'cut', 'pull', 'fit', 'weld', 'verify'] as const;
 export const step = z.strictObject({
   id,
   jobId: id,

@@ -31,8 +31,7 @@ export default async function Page({ params }: JobParams) {
   const positions = Object.fromEntries(
     rows.points.flatMap((point): [string, Vector][] => {
       const row = references.points.get(point.id)?.row;
-      const at =
-        (latest && placedPosition(latest, point.id)) ?? (row && ([row.x, row.y, row.z] as Vector));
+      const at = (latest && placedPosition(latest, point.id)) ?? (row && ([row.x, row.y, row.z] as Vector));
       return at ? [[point.id, at]] : [];
     }),
   );

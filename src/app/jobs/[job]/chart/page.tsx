@@ -4,15 +4,7 @@ import { ChartPage } from '@/ui/chart/chart-page';
 
 export default async function Page({ params }: { params: Promise<{ job: string }> }) {
   const rows = rowsForRounds(await jobRows((await params).job), []);
-  const {
-    importChart,
-    addPoint,
-    savePoint,
-    removePoint,
-    addDimension,
-    saveDimension,
-    removeDimension,
-  } = chart;
+  const { importChart, addPoint, savePoint, removePoint, addDimension, saveDimension, removeDimension } = chart;
   return (
     <ChartPage
       rows={rows}

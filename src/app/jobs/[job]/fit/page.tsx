@@ -18,12 +18,7 @@ export default async function Page({ params }: JobParams) {
   const pairs = pairSeams(judgeSeams(rows, withGaps ?? unread));
   return (
     <RungPage rows={rows} rung="fit">
-      <Gaps
-        rows={rowsForRounds(rows, [])}
-        pairs={pairs}
-        roundName={withGaps?.round.name}
-        addSeam={addSeam}
-      />
+      <Gaps rows={rowsForRounds(rows, [])} pairs={pairs} roundName={withGaps?.round.name} addSeam={addSeam} />
     </RungPage>
   );
 }

@@ -32,14 +32,22 @@ function acceptanceFrom(rows: JobRows, query: Awaited<Query>): Acceptance | unde
   const dimension = judgement.dimensions.find((each) => each.dimension.id === query.dimension);
   if (dimension?.judged)
     return {
-      roundId: round.id, code: dimension.dimension.code, pointId: null, dimensionId: dimension.dimension.id,
-      deviation: dimension.judged.deviation, referenceId: dimension.judged.referenceId,
-    }; // prettier-ignore
+      roundId: round.id,
+      code: dimension.dimension.code,
+      pointId: null,
+      dimensionId: dimension.dimension.id,
+      deviation: dimension.judged.deviation,
+      referenceId: dimension.judged.referenceId,
+    };
   const point = judgement.points.find((each) => each.point.id === query.point);
   if (!point?.judged) return undefined;
   const { deviation, worstAxis, referenceId } = point.judged;
   return {
-    roundId: round.id, code: point.point.code, pointId: point.point.id, dimensionId: null,
-    deviation: { x: deviation.dx, y: deviation.dy, z: deviation.dz }[worstAxis], referenceId,
-  }; // prettier-ignore
+    roundId: round.id,
+    code: point.point.code,
+    pointId: point.point.id,
+    dimensionId: null,
+    deviation: { x: deviation.dx, y: deviation.dy, z: deviation.dz }[worstAxis],
+    referenceId,
+  };
 }

@@ -22,9 +22,7 @@ export default async function Page({ params }: JobParams) {
     ),
   }));
   const pullable = (latest?.points ?? []).flatMap(({ point, judged }) =>
-    latest && judged
-      ? [{ pointId: point.id, code: point.code, aim: aimOf(latest, point.id)! }]
-      : [],
+    latest && judged ? [{ pointId: point.id, code: point.code, aim: aimOf(latest, point.id)! }] : [],
   );
   return (
     <RungPage rows={rows} rung="pull">

@@ -13,12 +13,6 @@ export default async function Page({ params, searchParams }: Props) {
   const { record: number } = await searchParams;
   const { record, signature, signatures } = recordOf(await jobRows(job), number);
   return (
-    <RecordPage
-      jobId={job}
-      record={record}
-      signature={signature}
-      signatures={signatures}
-      signRecord={signRecord}
-    />
+    <RecordPage jobId={job} record={record} signature={signature} signatures={signatures} signRecord={signRecord} />
   );
 }

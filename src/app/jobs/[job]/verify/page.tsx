@@ -17,8 +17,7 @@ export default async function Page({ params, searchParams }: JobParams & Query) 
   const read = new Set(rows.readings.map((reading) => reading.roundId));
   const rounds = ownRounds(rows).filter((round) => read.has(round.id));
   const later = rounds.find((round) => round.id === to) ?? rounds.at(-1);
-  const earlier =
-    rounds.find((round) => round.id === from) ?? rounds.filter((round) => round !== later).at(-1);
+  const earlier = rounds.find((round) => round.id === from) ?? rounds.filter((round) => round !== later).at(-1);
   const view = ((): CompareView | undefined => {
     if (!earlier || !later) return undefined;
     const [before, judged] = [judgeRound(rows, earlier), judgeRound(rows, later)];

@@ -4,10 +4,7 @@ import { exportJob } from '@/server/archive';
 import { store } from '@/server/store';
 
 /** The whole job as one zip, streamed. */
-export async function GET(
-  _: Request,
-  { params }: { params: Promise<{ job: string }> },
-): Promise<Response> {
+export async function GET(_: Request, { params }: { params: Promise<{ job: string }> }): Promise<Response> {
   const exported = await exportJob((await store()).database, (await params).job);
   if (!exported) return new Response('no such job', { status: 404 });
   return new Response(Readable.toWeb(exported.zip) as ReadableStream, {

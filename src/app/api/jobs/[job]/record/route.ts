@@ -8,10 +8,7 @@ import { recordOf } from '@/server/record';
 import { jobRows, photographPreviews } from '@/server/views';
 
 /** The record as a PDF, A4 or Letter, in the reader's units and words. */
-export async function GET(
-  request: Request,
-  { params }: { params: Promise<{ job: string }> },
-): Promise<Response> {
+export async function GET(request: Request, { params }: { params: Promise<{ job: string }> }): Promise<Response> {
   const query = new URL(request.url).searchParams;
   const rows = await jobRows((await params).job);
   const { record, signature } = recordOf(rows, query.get('record'));

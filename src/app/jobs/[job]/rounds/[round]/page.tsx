@@ -26,12 +26,7 @@ export default async function Page({ params, searchParams }: Props) {
         pull={pull}
         phase={context?.phase}
       />
-      <Measuring
-        key={`${pullId}${phase}`}
-        rows={rowsForRounds(rows, [round.id])}
-        roundId={round.id}
-        pull={context}
-      />
+      <Measuring key={`${pullId}${phase}`} rows={rowsForRounds(rows, [round.id])} roundId={round.id} pull={context} />
     </div>
   );
 }

@@ -9,11 +9,7 @@ export default async function Page({ params }: { params: Promise<RoundParams> })
   return (
     <div className="flex flex-col gap-3">
       <RoundHead rows={rowsForRounds(rows, [])} round={round} here="sides" saveRound={saveRound} />
-      <SidesPage
-        rows={rowsForRounds(rows, [round.id])}
-        roundId={round.id}
-        setMirrored={setMirrored}
-      />
+      <SidesPage rows={rowsForRounds(rows, [round.id])} roundId={round.id} setMirrored={setMirrored} />
     </div>
   );
 }

@@ -15,12 +15,9 @@ export async function GET(
   const round = rows.rounds.find((each) => each.id === roundId);
   if (!round) return new Response('no such round', { status: 404 });
   const { survey } = surveyOf(rows, round, chooseReferences(rows));
-  const spoken = new Set(survey.readings.flatMap((each) => ('point' in each ? [each.point] : [each.from, each.to]))); // prettier-ignore
+  const spoken = new Set(survey.readings.flatMap((each) => ('point' in each ? [each.point] : [each.from, each.to])));
   const points = survey.points.filter(({ id }) => spoken.has(id));
   return new Response(JSON.stringify(surveyDocumentOf({ ...survey, points }), null, 1), {
-    headers: downloadHeaders(
-      'application/json',
-      `${fileName(theJob(rows).name)}-round-${round.number}.survey.json`,
-    ),
+    headers: downloadHeaders('application/json', `${fileName(theJob(rows).name)}-round-${round.number}.survey.json`),
   });
 }
