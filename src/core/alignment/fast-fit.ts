@@ -1,8 +1,12 @@
-import type { Vector } from '../geometry/vector';
+import { centroid, subtract, type Vector } from '../geometry/vector';
 
 /** Scatter across the line, as a share of that along it squared, below which points count as on one line. */
 const COLLINEAR = 1e-12;
-const SWEEPS = 12;
+/** Newton's steps double the figures that are right; a start far off needs a dozen. */
+const MOST_STEPS = 50;
+const SETTLED = 1e-14;
+/** A column of the adjugate shorter than this share of its greatest has lost figures: another is longer. */
+const SMALL_COLUMN = 1e-4;
 
 /**
  * Rigid fits of many subsets of the same points, for searches: Horn's quaternion method (1987) on flat
@@ -14,12 +18,12 @@ export class FastFit {
   private readonly measured: Float64Array;
   private readonly reference: Float64Array;
   private readonly cross = new Float64Array(9);
-  private readonly symmetric = new Float64Array(16);
-  private readonly vectors = new Float64Array(16);
+  private readonly shifted = new Float64Array(16);
+  private readonly quaternion = new Float64Array(4);
 
   constructor(points: readonly { readonly measured: Vector; readonly reference: Vector }[]) {
-    this.measured = Float64Array.from(points.flatMap(({ measured }) => [...measured]));
-    this.reference = Float64Array.from(points.flatMap(({ reference }) => [...reference]));
+    this.measured = aboutTheMiddle(points.map(({ measured }) => measured));
+    this.reference = aboutTheMiddle(points.map(({ reference }) => reference));
     this.distances = new Float64Array(points.length);
   }
 
@@ -32,51 +36,67 @@ export class FastFit {
   fit(set: readonly number[], weights: ArrayLike<number>): boolean {
     if (set.length < 3) return false;
     const { measured: m, reference: r, cross } = this;
-    let total = 0;
+    // Sums about the middle of all points, which is near enough that taking out the set's own loses no figures.
+    let [total, squares] = [0, 0];
     let [mx, my, mz, rx, ry, rz] = [0, 0, 0, 0, 0, 0];
-    for (let k = 0; k < set.length; k++) {
-      const w = weights[k]!;
-      const i = 3 * set[k]!;
-      total += w;
-      mx += w * m[i]!;
-      my += w * m[i + 1]!;
-      mz += w * m[i + 2]!;
-      rx += w * r[i]!;
-      ry += w * r[i + 1]!;
-      rz += w * r[i + 2]!;
-    }
-    mx /= total;
-    my /= total;
-    mz /= total;
-    rx /= total;
-    ry /= total;
-    rz /= total;
-    cross.fill(0);
+    let [c0, c1, c2, c3, c4, c5, c6, c7, c8] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
     let [xx, yy, zz, xy, xz, yz] = [0, 0, 0, 0, 0, 0];
     for (let k = 0; k < set.length; k++) {
       const w = weights[k]!;
       const i = 3 * set[k]!;
-      const [a, b, c] = [m[i]! - mx, m[i + 1]! - my, m[i + 2]! - mz];
-      const [x, y, z] = [r[i]! - rx, r[i + 1]! - ry, r[i + 2]! - rz];
-      cross[0]! += w * a * x;
-      cross[1]! += w * a * y;
-      cross[2]! += w * a * z;
-      cross[3]! += w * b * x;
-      cross[4]! += w * b * y;
-      cross[5]! += w * b * z;
-      cross[6]! += w * c * x;
-      cross[7]! += w * c * y;
-      cross[8]! += w * c * z;
-      xx += w * x * x;
-      yy += w * y * y;
-      zz += w * z * z;
-      xy += w * x * y;
-      xz += w * x * z;
-      yz += w * y * z;
+      const [a, b, c] = [w * m[i]!, w * m[i + 1]!, w * m[i + 2]!];
+      const [x, y, z] = [r[i]!, r[i + 1]!, r[i + 2]!];
+      const [wx, wy, wz] = [w * x, w * y, w * z];
+      total += w;
+      mx += a;
+      my += b;
+      mz += c;
+      rx += wx;
+      ry += wy;
+      rz += wz;
+      squares += a * m[i]! + b * m[i + 1]! + c * m[i + 2]!;
+      c0 += a * x;
+      c1 += a * y;
+      c2 += a * z;
+      c3 += b * x;
+      c4 += b * y;
+      c5 += b * z;
+      c6 += c * x;
+      c7 += c * y;
+      c8 += c * z;
+      xx += wx * x;
+      yy += wy * y;
+      zz += wz * z;
+      xy += wx * y;
+      xz += wx * z;
+      yz += wy * z;
     }
+    squares -= (mx * mx + my * my + mz * mz) / total;
+    mx /= total;
+    my /= total;
+    mz /= total;
+    cross[0] = c0 - mx * rx;
+    cross[1] = c1 - mx * ry;
+    cross[2] = c2 - mx * rz;
+    cross[3] = c3 - my * rx;
+    cross[4] = c4 - my * ry;
+    cross[5] = c5 - my * rz;
+    cross[6] = c6 - mz * rx;
+    cross[7] = c7 - mz * ry;
+    cross[8] = c8 - mz * rz;
+    xx -= (rx * rx) / total;
+    yy -= (ry * ry) / total;
+    zz -= (rz * rz) / total;
+    xy -= (rx * ry) / total;
+    xz -= (rx * rz) / total;
+    yz -= (ry * rz) / total;
+    rx /= total;
+    ry /= total;
+    rz /= total;
     const minors = xx * yy + xx * zz + yy * zz - xy * xy - xz * xz - yz * yz;
     if (minors <= COLLINEAR * (xx + yy + zz) ** 2) return false;
-    const [q0, q1, q2, q3] = this.quaternion();
+    if (!this.rotate((squares + xx + yy + zz) / 2)) return false;
+    const [q0, q1, q2, q3] = this.quaternion as unknown as readonly [number, number, number, number];
     const rotation = [
       q0 * q0 + q1 * q1 - q2 * q2 - q3 * q3,
       2 * (q1 * q2 - q0 * q3),
@@ -99,70 +119,93 @@ export class FastFit {
     return true;
   }
 
-  /** The unit quaternion of the best rotation: the eigenvector of the largest eigenvalue, by Jacobi's method. */
-  private quaternion(): readonly [number, number, number, number] {
-    const [xx, xy, xz, yx, yy, yz, zx, zy, zz] = this.cross as unknown as [
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-    ];
-    const { symmetric: n, vectors: v } = this;
-    n.set([
-      xx + yy + zz,
-      yz - zy,
-      zx - xz,
-      xy - yx,
-      yz - zy,
-      xx - yy - zz,
-      xy + yx,
-      zx + xz,
-      zx - xz,
-      xy + yx,
-      yy - xx - zz,
-      yz + zy,
-      xy - yx,
-      zx + xz,
-      yz + zy,
-      zz - xx - yy,
-    ]);
-    v.fill(0);
-    for (let i = 0; i < 4; i++) v[5 * i] = 1;
-    const scale = Math.abs(n[0]!) + Math.abs(n[5]!) + Math.abs(n[10]!) + Math.abs(n[15]!);
-    for (let sweep = 0; sweep < SWEEPS; sweep++) {
-      let off = 0;
-      for (let p = 0; p < 3; p++)
-        for (let q = p + 1; q < 4; q++) {
-          const apq = n[4 * p + q]!;
-          off += Math.abs(apq);
-          if (apq === 0) continue;
-          const theta = (n[5 * q]! - n[5 * p]!) / (2 * apq);
-          const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.sqrt(theta * theta + 1));
-          const c = 1 / Math.sqrt(t * t + 1);
-          const s = t * c;
-          for (let k = 0; k < 4; k++) {
-            const [a, b] = [n[4 * k + p]!, n[4 * k + q]!];
-            n[4 * k + p] = c * a - s * b;
-            n[4 * k + q] = s * a + c * b;
-          }
-          for (let k = 0; k < 4; k++) {
-            const [a, b] = [n[4 * p + k]!, n[4 * q + k]!];
-            n[4 * p + k] = c * a - s * b;
-            n[4 * q + k] = s * a + c * b;
-            const [d, e] = [v[4 * k + p]!, v[4 * k + q]!];
-            v[4 * k + p] = c * d - s * e;
-            v[4 * k + q] = s * d + c * e;
-          }
-        }
-      if (off <= 1e-15 * scale) break;
+  /**
+   * The quaternion of the best rotation, of length one, into `quaternion`: the eigenvector of the largest eigenvalue
+   * of Horn's symmetric matrix K. The eigenvalue by Newton's steps down the quartic det(K − λI) from above it; the
+   * eigenvector as a column of the adjugate of K − λI (Theobald 2005).
+   *
+   * @param bound half the sum of the weighted squares of both sets of points, which is λ for a perfect fit
+   * @returns false where no one rotation is best
+   */
+  private rotate(bound: number): boolean {
+    const c = this.cross;
+    let squares = 0;
+    for (let i = 0; i < 9; i++) squares += c[i]! * c[i]!;
+    const determinant =
+      c[0]! * (c[4]! * c[8]! - c[5]! * c[7]!) -
+      c[1]! * (c[3]! * c[8]! - c[5]! * c[6]!) +
+      c[2]! * (c[3]! * c[7]! - c[4]! * c[6]!);
+    this.shift(0);
+    this.cofactors(0);
+    let constant = 0;
+    for (let i = 0; i < 4; i++) constant += this.quaternion[i]! * this.shifted[i]!;
+    let largest = bound;
+    for (let step = 0; step < MOST_STEPS; step++) {
+      const square = largest * largest;
+      const value = square * (square - 2 * squares) - 8 * determinant * largest + constant;
+      const change = value / (4 * largest * (square - squares) - 8 * determinant);
+      if (!(Math.abs(change) > SETTLED * largest)) break;
+      largest -= change;
     }
-    let best = 0;
-    for (let i = 1; i < 4; i++) if (n[5 * i]! > n[5 * best]!) best = i;
-    return [v[best]!, v[4 + best]!, v[8 + best]!, v[12 + best]!];
+    this.shift(largest);
+    // The first column vanishes only where the best turn is by half a circle.
+    let [length, row] = [this.cofactors(0), 0];
+    if (length < SMALL_COLUMN * bound ** 3) {
+      for (let r = 1; r < 4; r++) {
+        const other = this.cofactors(r);
+        if (other > length) [length, row] = [other, r];
+      }
+      this.cofactors(row);
+    }
+    if (!(length > COLLINEAR * bound ** 3)) return false;
+    for (let i = 0; i < 4; i++) this.quaternion[i]! /= length;
+    return true;
   }
+
+  /** K − λI into `shifted`, row major. */
+  private shift(eigenvalue: number): void {
+    const c = this.cross;
+    const [xx, yy, zz] = [c[0]!, c[4]!, c[8]!];
+    const k = this.shifted;
+    k[0] = xx + yy + zz - eigenvalue;
+    k[5] = xx - yy - zz - eigenvalue;
+    k[10] = yy - xx - zz - eigenvalue;
+    k[15] = zz - xx - yy - eigenvalue;
+    k[1] = k[4] = c[5]! - c[7]!;
+    k[2] = k[8] = c[6]! - c[2]!;
+    k[3] = k[12] = c[1]! - c[3]!;
+    k[6] = k[9] = c[1]! + c[3]!;
+    k[7] = k[13] = c[6]! + c[2]!;
+    k[11] = k[14] = c[5]! + c[7]!;
+  }
+
+  /** The cofactors of a row of `shifted` into `quaternion`; returns their length. */
+  private cofactors(row: number): number {
+    const { shifted: k, quaternion: q } = this;
+    // The other three rows.
+    const u = 4 * (row === 0 ? 1 : 0);
+    const v = 4 * (row <= 1 ? 2 : 1);
+    const w = 4 * (row <= 2 ? 3 : 2);
+    const sign = row % 2 === 0 ? 1 : -1;
+    q[0] = sign * minor(k, u + 1, v + 1, w + 1, 1, 2);
+    q[1] = -sign * minor(k, u, v, w, 2, 3);
+    q[2] = sign * minor(k, u, v, w, 1, 3);
+    q[3] = -sign * minor(k, u, v, w, 1, 2);
+    return Math.sqrt(q[0] * q[0] + q[1] * q[1] + q[2] * q[2] + q[3] * q[3]);
+  }
+}
+
+/** The determinant of three rows of `k` that begin at u, v and w, in their first column and those b and c after it. */
+const minor = (k: Float64Array, u: number, v: number, w: number, b: number, c: number): number =>
+  k[u]! * (k[v + b]! * k[w + c]! - k[v + c]! * k[w + b]!) -
+  k[u + b]! * (k[v]! * k[w + c]! - k[v + c]! * k[w]!) +
+  k[u + c]! * (k[v]! * k[w + b]! - k[v + b]! * k[w]!);
+
+/** Coordinates of points from their middle, three each. */
+function aboutTheMiddle(points: readonly Vector[]): Float64Array {
+  const middle = centroid(
+    points,
+    points.map(() => 1),
+  );
+  return Float64Array.from(points.flatMap((point) => subtract(point, middle)));
 }

@@ -27,12 +27,21 @@ const FREE = 1e4;
  */
 export function withFreeMotion(covariance: Matrix, positions: readonly Vector[]): Matrix {
   const middle = [0, 1, 2].map((i) => positions.reduce((sum, p) => sum + p[i]! / positions.length, 0));
-  const design = Matrix.zeros(3 * positions.length, 6);
-  positions.forEach((position, i) => {
+  const rows = positions.flatMap((position) => {
     const centred = [0, 1, 2].map((k) => position[k]! - middle[k]!) as unknown as Vector;
-    design.setSubMatrix(rigidDesign(centred), 3 * i, 0);
+    return rigidDesign(centred).to2DArray();
   });
-  return Matrix.add(covariance, design.mmul(design.transpose()).mul(FREE));
+  const free = Matrix.zeros(covariance.rows, covariance.columns);
+  rows.forEach((a, i) => {
+    for (let k = 0; k <= i; k++) {
+      const b = rows[k]!;
+      let sum = 0;
+      for (let j = 0; j < 6; j++) sum += a[j]! * b[j]!;
+      free.set(i, k, covariance.get(i, k) + FREE * sum);
+      free.set(k, i, covariance.get(k, i) + FREE * sum);
+    }
+  });
+  return free;
 }
 
 /** The joint covariance of several points as one matrix, 3n×3n, mm². */
@@ -54,11 +63,23 @@ export function jointMatrix(ids: readonly string[], joint: (a: string, b: string
 
 /** R Σ Rᵀ on every pair of points of a 3n×3n covariance. */
 export function turned(covariance: Matrix, rotation: readonly Vector[]): Matrix {
-  const r = new Matrix(rotation.map((row) => [...row]));
-  const back = r.transpose();
   const whole = Matrix.zeros(covariance.rows, covariance.columns);
+  const half = new Float64Array(9);
   for (let i = 0; i < covariance.rows; i += 3)
-    for (let k = 0; k < covariance.columns; k += 3)
-      whole.setSubMatrix(r.mmul(covariance.subMatrix(i, i + 2, k, k + 2)).mmul(back), i, k);
+    for (let k = 0; k <= i; k += 3) {
+      for (let r = 0; r < 3; r++)
+        for (let c = 0; c < 3; c++) {
+          const [x, y, z] = rotation[r]!;
+          half[3 * r + c] =
+            x * covariance.get(i, k + c) + y * covariance.get(i + 1, k + c) + z * covariance.get(i + 2, k + c);
+        }
+      for (let r = 0; r < 3; r++)
+        for (let c = 0; c < 3; c++) {
+          const [x, y, z] = rotation[c]!;
+          const entry = half[3 * r]! * x + half[3 * r + 1]! * y + half[3 * r + 2]! * z;
+          whole.set(i + r, k + c, entry);
+          whole.set(k + c, i + r, entry);
+        }
+    }
   return whole;
 }

@@ -93,7 +93,7 @@ class Search {
   ) {
     this.agree = points.map((point) => point.agree ?? agree);
     this.fits = new FastFit(points);
-    this.mostNodes = MOST_NODES * Math.min(1, (USUAL_SIZE / points.length) ** 2);
+    this.mostNodes = MOST_NODES * Math.min(1, (USUAL_SIZE / points.length) ** 3);
     this.compatible = points.map((a, i) =>
       Uint8Array.from(points, (b, k) => {
         const apart = distance(a.measured, b.measured) - distance(a.reference, b.reference);
@@ -109,15 +109,19 @@ class Search {
     );
   }
 
-  /** Looks for sets that hold all of `kept` and any of `open`; every one of `open` fits every one of `kept`. */
-  private explore(kept: readonly number[], open: readonly number[]): void {
+  /**
+   * Looks for sets that hold all of `kept` and any of `open`; every one of `open` fits every one of `kept`.
+   *
+   * @param keptFit the kept points are known not to be too far apart
+   */
+  private explore(kept: readonly number[], open: readonly number[], keptFit = false): void {
     const size = kept.length + open.length;
     if (size < SMALLEST || size < (this.best?.set.length ?? 0)) return;
     if (++this.nodes > this.mostNodes && this.points.length > SEARCHED_TO_THE_END) {
       this.proven = false;
       return;
     }
-    if (kept.length + this.colours(open) < Math.max(SMALLEST, this.best?.set.length ?? 0)) return;
+    if (this.best && kept.length + this.colours(open) < this.best.set.length) return;
     const set = [...kept, ...open];
     const residuals = this.residuals(set);
     if (!residuals) return;
@@ -127,10 +131,10 @@ class Search {
     }
     if (size === this.best?.set.length || open.length === 0) return;
     // The kept points alone are farther apart in the mean than any agreeing set can be.
-    if (kept.length >= SMALLEST && this.tooFar(kept)) return;
+    if (!keptFit && kept.length >= SMALLEST && this.tooFar(kept)) return;
     const worst = this.mostInTheWay(set, kept.length, residuals);
     const others = open.filter((i) => i !== worst);
-    this.explore(kept, others);
+    this.explore(kept, others, true);
     this.explore(
       [...kept, worst],
       others.filter((i) => this.compatible[worst]![i] === 1),

@@ -3,10 +3,10 @@ import { withFreeMotion } from '../alignment/rigid-freedom';
 import type { Vector } from '../geometry/vector';
 import type { Random } from '../random/seeded';
 import { chiSquareTail } from '../statistics/distributions';
-import { factorise } from '../survey/cholesky';
+import { coloured, factorise } from '../survey/cholesky';
 import { designOf, hingeColumn, visibleComponents, type Component } from './model';
 import { hingesToTry, type Hinge, type PatternPoint, type Section } from './sections';
-import { dotSparse, gramOf, Weights, type Sparse } from './weights';
+import { gramOf, Weights, type Sparse } from './weights';
 
 /** A point with its deviation after alignment, chart axes, mm. */
 export interface DeviatedPoint extends PatternPoint {
@@ -55,6 +55,9 @@ export interface DamagePattern {
 /** Chance of any false pattern in an undamaged shell: half of it for sections, half for single points. */
 const FALSE_PATTERN = 0.01;
 const SIMULATIONS = 1000;
+/** Keeps the covariance definite where a round and its reference are both held exact, mm². */
+const SMALLEST_VARIANCE = 1e-4;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
 /** Estimates correlated more than this cannot be told apart. */
 const ALIKE = 0.95;
 
@@ -78,7 +81,8 @@ export function damagePattern(
   const free = withFreeMotion(
     covariance,
     points.map(({ at }) => at),
-  ).add(Matrix.eye(covariance.rows).mul(1e-4));
+  );
+  for (let i = 0; i < free.rows; i++) free.set(i, i, free.get(i, i) + SMALLEST_VARIANCE);
   let shell = new Shell(points, Weights.of(free), held);
   const threshold = shell.threshold(random);
   const { hinges } = shell;
@@ -108,6 +112,7 @@ interface Candidate {
 class Shell {
   private readonly d: Float64Array;
   private readonly tried: readonly Hinge[];
+  private readonly atFirst: readonly Candidate[];
 
   constructor(
     readonly points: readonly DeviatedPoint[],
@@ -116,6 +121,7 @@ class Shell {
   ) {
     this.d = Float64Array.from(points.flatMap(({ deviation }) => [...deviation]));
     this.tried = hingesToTry(points, held);
+    this.atFirst = this.tried.map((hinge) => this.candidate(hinge, weights));
   }
 
   get hinges(): number {
@@ -143,32 +149,20 @@ class Shell {
   }
 
   /**
-   * What the largest |component / sd| over all candidates exceeds once in two hundred undamaged shells. Each of
-   * them reads the weighted deviations, whose covariance is W, along a direction a; their joint covariance is
-   * aᵀWa', and chance is drawn from it.
+   * What the largest |component / sd| over all candidates exceeds once in two hundred undamaged shells: chance is
+   * drawn from the joint distribution of all of them.
    */
   threshold(random: Random): number {
-    const directions = this.tried.flatMap((hinge) => readingDirections(this.candidate(hinge, this.weights)));
-    const size = directions.length;
-    if (size === 0) return Infinity;
-    const joint = new Float64Array(size * size);
-    directions.forEach(({ column }, i) =>
-      directions.forEach(({ product }, k) => (joint[i * size + k] = dotSparse(column, product) + (i === k ? 1e-6 : 0))),
-    );
-    const factor = factorise(joint, size);
+    const size = this.atFirst.reduce((sum, { columns }) => sum + columns.length, 0);
+    const factor = size > 0 && factorise(jointOfStandardised(this.atFirst, size), size);
     if (!factor) return Infinity;
-    const noise = new Float64Array(size);
+    const noise = Float64Array.from({ length: SIMULATIONS * size }, () => random.normal());
+    const drawn = coloured(factor, noise, SIMULATIONS);
     const largest = new Float64Array(SIMULATIONS);
-    for (let run = 0; run < SIMULATIONS; run++) {
-      let most = 0;
-      for (let i = 0; i < size; i++) {
-        noise[i] = random.normal();
-        let sum = 0;
-        for (let k = 0; k <= i; k++) sum += factor.lower[i * size + k]! * noise[k]!;
-        most = Math.max(most, Math.abs(sum));
-      }
-      largest[run] = most;
-    }
+    drawn.forEach((value, i) => {
+      const run = Math.floor(i / size);
+      largest[run] = Math.max(largest[run]!, Math.abs(value));
+    });
     largest.sort();
     return largest[Math.ceil(SIMULATIONS * (1 - FALSE_PATTERN / 2)) - 1]!;
   }
@@ -178,11 +172,9 @@ class Shell {
     const sections: SectionMovement[] = [];
     let left = this.weights;
     while (sections.length < 2) {
-      const open = this.tried.filter((hinge) => !sections.some(({ section }) => section === hinge.section));
-      const best = maximum(
-        open.map((hinge) => this.candidate(hinge, left)),
-        explained,
-      );
+      const open = this.atFirst.filter(({ hinge }) => !sections.some(({ section }) => section === hinge.section));
+      const judged = left === this.weights ? open : open.map(({ hinge }) => this.candidate(hinge, left));
+      const best = maximum(judged, explained);
       if (!best) break;
       const refined = this.refine(best, left);
       const { movement, along } = this.estimate(refined, left, threshold);
@@ -204,12 +196,18 @@ class Shell {
     const index = same.indexOf(at);
     let [low, high] = [same[index - 1] ?? at, same[index + 1] ?? at];
     const score = (hinge: number) => explained(this.candidate({ section, end, hinge }, weights));
-    const ratio = (Math.sqrt(5) - 1) / 2;
-    for (let step = 0; step < 12 && high - low > 5; step++) {
-      const [a, b] = [high - ratio * (high - low), low + ratio * (high - low)];
-      if (score(a) > score(b)) high = b;
-      else low = a;
-    }
+    let [a, b] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
+    let [atA, atB] = [score(a), score(b)];
+    for (let step = 0; step < 12 && high - low > 5; step++)
+      if (atA > atB) {
+        [high, b, atB] = [b, a, atA];
+        a = high - GOLDEN * (high - low);
+        atA = score(a);
+      } else {
+        [low, a, atA] = [a, b, atB];
+        b = low + GOLDEN * (high - low);
+        atB = score(b);
+      }
     const refined = this.candidate({ section, end, hinge: (low + high) / 2 }, weights);
     return explained(refined) > explained(start) ? refined : start;
   }
@@ -273,23 +271,29 @@ function explained({ inverted, right }: Candidate): number {
   return g.transpose().mmul(inverted).mmul(g).get(0, 0);
 }
 
-/** For each component the direction along which its estimate by its standard deviation reads the weighted deviations, and W times it. */
-function readingDirections({ columns, products, inverted }: Candidate): { column: Sparse; product: Float64Array }[] {
-  return columns.map((_, k) => {
-    const scale = 1 / Math.sqrt(inverted.get(k, k));
-    const product = new Float64Array(products[0]!.length);
-    const rows: number[] = [];
-    const values: number[] = [];
-    columns.forEach((column, j) => {
-      const share = inverted.get(j, k) * scale;
-      for (let i = 0; i < product.length; i++) product[i]! += share * products[j]![i]!;
-      column.rows.forEach((row, r) => {
-        rows.push(row);
-        values.push(share * column.values[r]!);
-      });
+/**
+ * Covariance of every component of every candidate in an undamaged shell, each by its standard deviation. A
+ * candidate's estimates are (BᵀWB)⁻¹ BᵀWd and the covariance of Wd is W, so that two candidates' covariance is
+ * (B₁ᵀWB₁)⁻¹ B₁ᵀWB₂ (B₂ᵀWB₂)⁻¹. A little is added to the diagonal: neighbouring hinges are nearly one.
+ */
+function jointOfStandardised(candidates: readonly Candidate[], size: number): Float64Array {
+  const joint = new Float64Array(size * size);
+  const shares = candidates.map(({ inverted }) =>
+    Matrix.mul(inverted, 1).divRowVector(inverted.diagonal().map((variance) => Math.sqrt(variance))),
+  );
+  let row = 0;
+  candidates.forEach(({ columns }, i) => {
+    let column = 0;
+    candidates.slice(0, i + 1).forEach(({ products }, k) => {
+      const block = shares[i]!.transpose().mmul(gramOf(columns, products)).mmul(shares[k]!);
+      for (let r = 0; r < block.rows; r++)
+        for (let c = 0; c < block.columns; c++) joint[(row + r) * size + column + c] = block.get(r, c);
+      column += products.length;
     });
-    return { column: { rows, values }, product };
+    for (let r = 0; r < columns.length; r++) joint[(row + r) * (size + 1)]! += 1e-6;
+    row += columns.length;
   });
+  return joint;
 }
 
 function dot(a: Float64Array, b: Float64Array): number {

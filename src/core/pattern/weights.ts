@@ -21,7 +21,9 @@ export class Weights {
   /** @param covariance definite, mm² */
   static of(covariance: Matrix): Weights {
     const size = covariance.rows;
-    const factor = factorise(Float64Array.from(covariance.to1DArray()), size);
+    const flat = new Float64Array(size * size);
+    for (let i = 0; i < size; i++) for (let k = 0; k <= i; k++) flat[i * size + k] = covariance.get(i, k);
+    const factor = factorise(flat, size);
     if (!factor) throw new Error('the covariance of the deviations is not definite');
     return new Weights(size, invert(factor));
   }
@@ -30,11 +32,11 @@ export class Weights {
   times({ rows, values }: Sparse): Float64Array {
     const { size, w } = this;
     const product = new Float64Array(size);
-    rows.forEach((row, j) => {
+    for (let j = 0; j < rows.length; j++) {
       const value = values[j]!;
-      const start = row * size;
+      const start = rows[j]! * size;
       for (let i = 0; i < size; i++) product[i]! += value * w[start + i]!;
-    });
+    }
     return product;
   }
 
@@ -56,7 +58,7 @@ export class Weights {
     const { size } = this;
     const products = columns.map((column) => this.times(column));
     const inverted = inverse(gramOf(columns, products));
-    const left = Float64Array.from(this.w);
+    const left = this.w.slice();
     columns.forEach((_, a) => {
       const mixed = new Float64Array(size);
       products.forEach((product, b) => {
@@ -97,9 +99,9 @@ export function dotSparse({ rows, values }: Sparse, column: Float64Array): numbe
   return sum;
 }
 
-/** BᵀWB from the columns of B and of WB. */
+/** B₁ᵀWB₂ from the columns of B₁ and of WB₂, which may be the same. */
 export function gramOf(columns: readonly Sparse[], products: readonly Float64Array[]): Matrix {
-  const gram = Matrix.zeros(columns.length, columns.length);
+  const gram = Matrix.zeros(columns.length, products.length);
   columns.forEach((column, i) => products.forEach((product, k) => gram.set(i, k, dotSparse(column, product))));
   return gram;
 }

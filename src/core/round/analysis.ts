@@ -1,4 +1,3 @@
-import { Matrix } from 'ml-matrix';
 import { jointMatrix, turned } from '../alignment/rigid-freedom';
 import { deviationOf, fitSelected, rootMeanSquare, type Deviation, type RigidMotion } from '../alignment/selected';
 import { findUndisturbed, type PairedPoint, type UndisturbedResult } from '../alignment/undisturbed';
@@ -106,6 +105,9 @@ function patternOf(
   const joint = jointCovariance(net.solution!);
   const codes = pairs.map(({ id }) => byId.get(id)!.code);
   const covariance = turned(jointMatrix(codes, joint), motion.rotation);
-  const trust = pairs.flatMap(({ id }) => Array.from({ length: 3 }, () => references.points.get(id)!.sd ** 2));
-  return damagePattern(points, Matrix.add(covariance, Matrix.diag(trust)), held, seeded(SEED));
+  pairs.forEach(({ id }, i) => {
+    const trust = references.points.get(id)!.sd ** 2;
+    for (let k = 3 * i; k < 3 * i + 3; k++) covariance.set(k, k, covariance.get(k, k) + trust);
+  });
+  return damagePattern(points, covariance, held, seeded(SEED));
 }

@@ -10,7 +10,7 @@ import { covarianceBlock, predict } from '../survey/prediction';
 import { SUSPECT } from '../survey/reliability';
 import type { NetSolution } from '../survey/solve';
 import { accuse } from '../survey/suspects';
-import { isPair, tipDistance, type Survey, type SurveyReading } from '../survey/survey';
+import { isPair, pointIndex, tipDistance, type Survey, type SurveyReading } from '../survey/survey';
 import { parseLength } from '../units/length';
 import { surveyOf, type RoundSurvey } from './survey-of';
 
@@ -264,6 +264,6 @@ export const coordinatesOf = ({ survey, x }: NetSolution): Map<string, [number, 
 
 /** Joint covariances of a solved net's points by their codes, 3×3 row major, mm². */
 export function jointCovariance(solution: NetSolution): (a: string, b: string) => number[] {
-  const index = new Map(solution.survey.points.map((point, i) => [point.id, i]));
+  const index = pointIndex(solution.survey);
   return (a, b) => covarianceBlock(solution, index.get(a)!, index.get(b)!);
 }

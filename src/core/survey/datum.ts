@@ -31,6 +31,8 @@ export function rigidFreedoms(equations: Equations, x: Float64Array): Float64Arr
   const row = newRow();
   const noBias = new Float64Array(equations.biasSigmas.length);
   for (const observation of observations) {
+    // No motion of the whole changes a distance.
+    if (observation.kind === 'distance') continue;
     linearise(equations, observation, x, noBias, row);
     shares.fill(0);
     for (let k = 0; k < 6; k++) {

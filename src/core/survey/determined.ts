@@ -1,7 +1,7 @@
 import { factorise, invert } from './cholesky';
 import { loosePoints, type LoosePoint } from './loose';
 import { equationsOf, linearise, newRow, type Equations } from './observations';
-import { LOOSE_SD, solveNet, startOf, type NetSolution } from './solve';
+import { isLoose, LOOSE_SD, solveNet, startOf, type NetSolution } from './solve';
 import { pointsOf, type Survey } from './survey';
 
 /** What of a growing net can be solved, and what cannot yet. */
@@ -58,11 +58,12 @@ export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
 }
 
 function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): NetSolution | undefined {
-  const whole = tightSet(
+  const whole = wholeAtOnce(survey, from);
+  if (whole) return whole;
+  let ids = tightSet(
     survey,
     survey.points.map(({ id }) => id),
   );
-  let ids = whole;
   while (ids.length >= SMALLEST_PIECE || (ids.length > 0 && survey.points.some((point) => point.hold))) {
     const part = restrict(survey, new Set(ids));
     if (part.readings.length === 0) return undefined;
@@ -73,6 +74,18 @@ function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number
     ids = loose.size === 0 || loose.size === ids.length ? [] : ids.filter((id) => !loose.has(id));
   }
   return undefined;
+}
+
+/**
+ * The whole net as one piece, which it is when no coordinate's standard deviation reaches half of what counts as
+ * loose: no distance's then reaches the whole. Saves the usual, full-grown net the search for its pieces.
+ */
+function wholeAtOnce(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): NetSolution | undefined {
+  if (survey.points.length < SMALLEST_PIECE || survey.readings.length === 0) return undefined;
+  const result = solveNet(survey, { firm: true, ...(from ? { from: startFrom(survey, from) } : {}) });
+  if (!result.ok) return undefined;
+  const { covariance, equations } = result.solution;
+  return isLoose(covariance, equations, LOOSE_SD / 2) ? undefined : result.solution;
 }
 
 /** Last coordinates where there are any, the starting ones elsewhere. */

@@ -1,11 +1,14 @@
-import { equationsOf, linearise, newRow } from './observations';
-import { solveNet, type NetSolution, type SolveResult } from './solve';
-import { pointsOf, type SurveyReading } from './survey';
+import { equationsOf, linearise, newRow, observationsOf, type Observation } from './observations';
+import { isLoose, solveNet, type NetSolution, type SolveResult } from './solve';
+import { pointIndex, pointsOf, type Survey, type SurveyReading } from './survey';
 
 /** Coordinates within this of the solution need no new covariance, mm. */
 const NEAR = 5;
 const CONVERGED = 1e-7;
 const MOST_STEPS = 12;
+
+/** A reading the others check less than this takes too much of the covariance with it. */
+const WELL_CHECKED = 0.02;
 
 /**
  * A solution with one more reading: its covariance is brought up to date by one rank (Sherman and
@@ -14,40 +17,60 @@ const MOST_STEPS = 12;
  */
 export function addReading(solution: NetSolution, reading: SurveyReading): SolveResult {
   const survey = { ...solution.survey, readings: [...solution.survey.readings, reading] };
+  const index = pointIndex(solution.survey);
+  if (reading.bias || reading.kind === 'position' || !pointsOf(reading).every((id) => index.has(id)))
+    return solveNet(survey, { from: solution.x });
+  return reweighted(solution, survey, observationsOf(reading, index)[0]!, 1);
+}
+
+/**
+ * A solution without one of its readings, brought down by one rank in the same way. Solved anew where little
+ * else checks the reading, where it moves the net far, is a position, or was the only one with its bias.
+ */
+export function removeReading(solution: NetSolution, r: number): SolveResult {
+  const reading = solution.survey.readings[r]!;
+  const survey = { ...solution.survey, readings: solution.survey.readings.filter((_, i) => i !== r) };
+  const observation = solution.equations.observations.find((each) => each.reading === r)!;
+  const simple = reading.kind !== 'position' && biasGroups(survey).join() === biasGroups(solution.survey).join();
+  return simple ? reweighted(solution, survey, observation, -1) : solveNet(survey, { from: solution.x });
+}
+
+/** The groups of shared biases in the order of their unknowns. */
+const biasGroups = ({ readings }: Survey): string[] => [
+  ...new Set(readings.flatMap(({ bias }) => (bias ? [bias.group] : []))),
+];
+
+/** The solution with an observation put in (`sign` 1) or taken out (−1), which is the difference to `survey`. */
+function reweighted(solution: NetSolution, survey: Survey, observation: Observation, sign: 1 | -1): SolveResult {
   const anew = () => solveNet(survey, { from: solution.x });
-  const known = new Set(solution.survey.points.map(({ id }) => id));
-  if (reading.bias || reading.kind === 'position' || !pointsOf(reading).every((id) => known.has(id))) return anew();
+  if (solution.kept.some((share) => share < 1)) return anew();
   const equations = equationsOf(survey);
   const { unknowns } = equations;
-  const observation = equations.observations.find((each) => each.reading === survey.readings.length - 1)!;
   const covariance = Float64Array.from(solution.covariance);
   const x = Float64Array.from(solution.x);
+  const biases = Float64Array.from(solution.biases);
   const row = newRow();
-  linearise(equations, observation, x, solution.biases, row);
+  linearise(solution.equations, observation, x, biases, row);
   const spread = new Float64Array(unknowns);
   for (let p = 0; p < row.count; p++)
     for (let c = 0; c < unknowns; c++) spread[c]! += row.coefficients[p]! * covariance[row.columns[p]! * unknowns + c]!;
-  let scale = observation.sigma ** 2;
-  for (let p = 0; p < row.count; p++) scale += row.coefficients[p]! * spread[row.columns[p]!]!;
+  const own = observation.sigma ** 2;
+  const scale =
+    own + sign * row.coefficients.reduce((sum, a, p) => (p < row.count ? sum + a * spread[row.columns[p]!]! : sum), 0);
+  if (scale < WELL_CHECKED * own) return anew();
   for (let i = 0; i < unknowns; i++) {
-    const share = spread[i]! / scale;
+    const share = (sign * spread[i]!) / scale;
     if (share === 0) continue;
     for (let j = 0; j < unknowns; j++) covariance[i * unknowns + j]! -= share * spread[j]!;
   }
-  const extended: NetSolution = {
-    ...solution,
-    survey,
-    equations,
-    covariance,
-    x,
-    kept: new Float64Array(equations.observations.length).fill(1),
-  };
-  return settle(extended) ? { ok: true, solution: extended } : anew();
+  const kept = new Float64Array(equations.observations.length).fill(1);
+  const next: NetSolution = { ...solution, survey, equations, covariance, x, biases, kept };
+  return !isLoose(covariance, equations) && settle(next) ? { ok: true, solution: next } : anew();
 }
 
 /** Steps x ← x + Q AᵀP(l − f) until nothing moves; false where the covariance no longer fits. */
 function settle({ equations, covariance, x, biases }: NetSolution): boolean {
-  const { unknowns, column, observations } = equations;
+  const { unknowns, column, observations, coordinates, biasSigmas } = equations;
   const row = newRow();
   let moved = 0;
   for (let step = 0; step < MOST_STEPS; step++) {
@@ -57,17 +80,19 @@ function settle({ equations, covariance, x, biases }: NetSolution): boolean {
       const weighted = (observation.observed - row.value) / observation.sigma ** 2;
       for (let p = 0; p < row.count; p++) right[row.columns[p]!]! += weighted * row.coefficients[p]!;
     }
+    biasSigmas.forEach((sigma, i) => (right[coordinates + i]! -= biases[i]! / sigma ** 2));
     let most = 0;
+    const change = (unknown: number): number => {
+      let sum = 0;
+      for (let c = 0; c < unknowns; c++) sum += covariance[unknown * unknowns + c]! * right[c]!;
+      most = Math.max(most, Math.abs(sum));
+      return sum;
+    };
     column.forEach((first, point) => {
       if (first < 0) return;
-      for (let axis = 0; axis < 3; axis++) {
-        const start = (first + axis) * unknowns;
-        let change = 0;
-        for (let c = 0; c < unknowns; c++) change += covariance[start + c]! * right[c]!;
-        x[3 * point + axis]! += change;
-        most = Math.max(most, Math.abs(change));
-      }
+      for (let axis = 0; axis < 3; axis++) x[3 * point + axis]! += change(first + axis);
     });
+    biases.forEach((_, i) => (biases[i]! += change(coordinates + i)));
     moved += most;
     if (moved > NEAR) return false;
     if (most < CONVERGED) return true;

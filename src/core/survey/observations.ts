@@ -1,5 +1,5 @@
 import { AXES } from '../geometry/vector';
-import { COORDINATE_AXIS, isPair, tipDistance, type Survey } from './survey';
+import { COORDINATE_AXIS, isPair, pointIndex, tipDistance, type Survey, type SurveyReading } from './survey';
 
 /** One scalar equation of the net: a component of a reading, or a component of a held position. */
 export interface Observation {
@@ -31,7 +31,7 @@ export interface Equations {
 
 /** Numbers the unknowns of a net and takes its readings apart into scalar observations. */
 export function equationsOf(survey: Survey): Equations {
-  const index = new Map(survey.points.map((point, i) => [point.id, i]));
+  const index = pointIndex(survey);
   const column = new Int32Array(survey.points.length).fill(-1);
   let coordinates = 0;
   survey.points.forEach((point, i) => {
@@ -42,35 +42,16 @@ export function equationsOf(survey: Survey): Equations {
   const biases = new Map<string, number>();
   const biasSigmas: number[] = [];
   const observations: Observation[] = [];
-  // One literal makes them all, so that they have one shape in memory: the inner loop runs over them.
-  const add = (
-    kind: Observation['kind'],
-    a: number,
-    b: number,
-    axis: number,
-    observed: number,
-    sigma: number,
-    reading: number,
-    bias: number,
-  ) => observations.push({ kind, a, b, axis, observed, sigma, reading, bias });
   survey.readings.forEach((reading, r) => {
     const bias = reading.bias ? biasColumn(reading.bias.group, reading.bias.sigma) : -1;
-    if (isPair(reading)) {
-      const tip = tipDistance(reading.value, reading.pointers);
-      add(reading.kind, index.get(reading.from)!, index.get(reading.to)!, -1, tip, reading.sigma, r, bias);
-    } else if (reading.kind === 'position')
-      reading.value.forEach((observed, axis) =>
-        add('coordinate', index.get(reading.point)!, -1, axis, observed, reading.sigma[axis]!, r, bias),
-      );
-    else {
-      const axis = AXES.indexOf(COORDINATE_AXIS[reading.kind]);
-      add('coordinate', index.get(reading.point)!, -1, axis, reading.value, reading.sigma, r, bias);
-    }
+    observations.push(...observationsOf(reading, index, r, bias));
   });
   survey.points.forEach((point, a) => {
     const { hold } = point;
     if (typeof hold !== 'number') return;
-    point.start.forEach((observed, axis) => add('coordinate', a, -1, axis, observed, hold, -1, -1));
+    point.start.forEach((observed, axis) =>
+      observations.push({ kind: 'coordinate', a, b: -1, axis, observed, sigma: hold, reading: -1, bias: -1 }),
+    );
   });
   return {
     observations,
@@ -86,6 +67,39 @@ export function equationsOf(survey: Survey): Equations {
     biases.set(group, biasSigmas.length);
     return biasSigmas.push(sigma) - 1;
   }
+}
+
+/**
+ * Takes one reading apart: a position into three scalar observations, any other into one.
+ *
+ * @param index of every point by its id
+ * @param r     the reading's own index, −1 for one outside the net
+ * @param bias  its shared bias among the biases, or −1
+ */
+export function observationsOf(
+  reading: SurveyReading,
+  index: ReadonlyMap<string, number>,
+  r = -1,
+  bias = -1,
+): Observation[] {
+  if (isPair(reading)) {
+    const observed = tipDistance(reading.value, reading.pointers);
+    const [a, b] = [index.get(reading.from)!, index.get(reading.to)!];
+    return [{ kind: reading.kind, a, b, axis: -1, observed, sigma: reading.sigma, reading: r, bias }];
+  }
+  const coordinate = (axis: number, observed: number, sigma: number): Observation => ({
+    kind: 'coordinate',
+    a: index.get(reading.point)!,
+    b: -1,
+    axis,
+    observed,
+    sigma,
+    reading: r,
+    bias,
+  });
+  return reading.kind === 'position'
+    ? reading.value.map((observed, axis) => coordinate(axis, observed, reading.sigma[axis]!))
+    : [coordinate(AXES.indexOf(COORDINATE_AXIS[reading.kind]), reading.value, reading.sigma)];
 }
 
 /** The gradient of one observation: up to seven columns and their coefficients. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { seeded } from '../random/seeded';
 import { shellNet } from '../simulation/shell-net';
 import { ellipseOf } from '../geometry/ellipse';
-import { factorise, invert, solve } from './cholesky';
+import { coloured, factorise, invert, solve } from './cholesky';
 import { rigidFreedoms } from './datum';
 import { looseSentence } from './loose';
 import { equationsOf, linearise, newRow } from './observations';
@@ -42,6 +42,21 @@ describe('the factorisation', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('makes of independent noise noise with the covariance it was made from', () => {
+    const [size, count] = [4, 40_001];
+    const a = matrix(size, 7);
+    const random = seeded(3);
+    const noise = Float64Array.from({ length: size * count }, () => random.normal());
+    const drawn = coloured(factorise(Float64Array.from(a), size)!, noise, count);
+    for (let i = 0; i < size; i++)
+      for (let j = 0; j < size; j++) {
+        let sum = 0;
+        for (let run = 0; run < count; run++) sum += drawn[run * size + i]! * drawn[run * size + j]!;
+        const spread = Math.sqrt((a[i * size + i]! * a[j * size + j]! + a[i * size + j]! ** 2) / count);
+        expect(Math.abs(sum / count - a[i * size + j]!)).toBeLessThan(4 * spread);
+      }
   });
 
   it('refuses a matrix that is not positive definite', () => {

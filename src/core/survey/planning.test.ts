@@ -4,7 +4,7 @@ import { seeded } from '../random/seeded';
 import { shellNet, shellPoints } from '../simulation/shell-net';
 import { adjust } from './adjust';
 import { solveDetermined } from './determined';
-import { addReading } from './extend';
+import { addReading, removeReading } from './extend';
 import { PRACTICALLY_UNCHECKED, proposeNext, uncheckedPoints, type Wanted } from './propose';
 import { checkObservations } from './reliability';
 import { roughStart, type SideOf } from './rough-start';
@@ -171,15 +171,36 @@ describe('rough coordinates where there is no chart', () => {
   });
 });
 
-describe('one more reading', () => {
-  it('gives what a new solution of the whole net gives', () => {
-    const net = shellNet({ points: 12, distances: 50 }, seeded(14));
-    const { readings } = net.survey;
-    const before = solved({ ...net.survey, readings: readings.slice(0, -1) });
-    const after = addReading(before, readings.at(-1)!);
-    const whole = solved(net.survey);
+describe('one reading more or less', () => {
+  const net = shellNet({ points: 12, distances: 50 }, seeded(14));
+  const { readings } = net.survey;
+  const agree = (after: ReturnType<typeof addReading>, whole: NetSolution) => {
     if (!after.ok) throw new Error(after.why);
     whole.x.forEach((value, i) => expect(after.solution.x[i]).toBeCloseTo(value, 3));
     whole.covariance.forEach((value, i) => expect(after.solution.covariance[i]).toBeCloseTo(value, 2));
+  };
+
+  it('more gives what a new solution of the whole net gives', () => {
+    const before = solved({ ...net.survey, readings: readings.slice(0, -1) });
+    agree(addReading(before, readings.at(-1)!), solved(net.survey));
+  });
+
+  it('less gives it too, also where others repeat the reading with the same bias', () => {
+    const tied = readings.map((reading, i) =>
+      i % 6 === 0 ? { ...reading, bias: { group: `b${i % 12}`, sigma: 0.4 } } : reading,
+    );
+    const survey = { ...net.survey, readings: tied };
+    const whole = solved(survey);
+    // The last of its group, one whose group goes on without it, and one of no group.
+    for (const r of [tied.length - 1, 24, 31])
+      agree(removeReading(whole, r), solved({ ...survey, readings: tied.filter((_, i) => i !== r) }));
+  });
+
+  it('less says that a point is loose once nothing else holds it', () => {
+    const few = readings.filter((reading) => !pointsOf(reading).includes('P5R'));
+    const ties = readings.filter((reading) => pointsOf(reading).includes('P5R')).slice(0, 3);
+    const result = solveNet({ ...net.survey, readings: [...few, ...ties] });
+    if (!result.ok) throw new Error(result.why);
+    expect(removeReading(result.solution, few.length)).toMatchObject({ ok: false, why: 'loose' });
   });
 });

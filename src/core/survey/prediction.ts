@@ -1,7 +1,7 @@
-import { equationsOf, linearise, newRow, type Observation } from './observations';
+import { observationsOf, linearise, newRow, type Observation } from './observations';
 import { quadratic } from './reliability';
 import type { NetSolution } from './solve';
-import type { SurveyReading } from './survey';
+import { pointIndex, type SurveyReading } from './survey';
 
 /** What a net says a reading should be. */
 export interface Prediction {
@@ -15,10 +15,8 @@ export interface Prediction {
  * covariance gives it. One component for a position.
  */
 export function predict(solution: NetSolution, reading: SurveyReading, axis = 0): Prediction {
-  const { bias: _, ...alone } = reading;
-  const points = solution.survey.points;
-  const observations = equationsOf({ points, readings: [alone as SurveyReading] }).observations;
-  return predictObservation(solution, observations[alone.kind === 'position' ? axis : 0]!);
+  const observations = observationsOf(reading, pointIndex(solution.survey));
+  return predictObservation(solution, observations[reading.kind === 'position' ? axis : 0]!);
 }
 
 export function predictObservation(solution: NetSolution, observation: Observation): Prediction {
@@ -31,7 +29,21 @@ export function predictObservation(solution: NetSolution, observation: Observati
 export function covarianceBlock(solution: NetSolution, a: number, b: number): number[] {
   const { covariance, equations } = solution;
   const [p, q] = [equations.column[a]!, equations.column[b]!];
-  return Array.from({ length: 9 }, (_, k) =>
-    p < 0 || q < 0 ? 0 : covariance[(p + Math.floor(k / 3)) * equations.unknowns + q + (k % 3)]!,
-  );
+  if (p < 0 || q < 0) return [0, 0, 0, 0, 0, 0, 0, 0, 0];
+  const { unknowns } = equations;
+  // Asked for every pair of points, so written out.
+  const i = p * unknowns + q;
+  const j = i + unknowns;
+  const k = j + unknowns;
+  return [
+    covariance[i]!,
+    covariance[i + 1]!,
+    covariance[i + 2]!,
+    covariance[j]!,
+    covariance[j + 1]!,
+    covariance[j + 2]!,
+    covariance[k]!,
+    covariance[k + 1]!,
+    covariance[k + 2]!,
+  ];
 }

@@ -1,8 +1,8 @@
-import { linearise, newRow, equationsOf, type Row } from './observations';
+import { linearise, newRow, observationsOf, type Row } from './observations';
 import { checkObservations } from './reliability';
 import { quadratic } from './reliability';
 import type { NetSolution } from './solve';
-import { pointsOf, type SurveyReading } from './survey';
+import { pointIndex, pointsOf, type SurveyReading } from './survey';
 
 /** Something whose uncertainty is to fall: a point on its worst axis, or a length between two points. */
 export type Wanted =
@@ -94,7 +94,7 @@ interface Goal {
 
 function goalsOf(solution: NetSolution, wanted: readonly Wanted[]): Goal[] {
   const { survey, equations } = solution;
-  const index = new Map(survey.points.map((point, i) => [point.id, i]));
+  const index = pointIndex(survey);
   return wanted.flatMap((each): Goal[] => {
     const target = (each.plusMinus ?? USUAL_PLUS_MINUS) / 2;
     if (each.kind === 'pair') {
@@ -119,25 +119,13 @@ function unit(column: number): Row {
 
 /** The gradients of readings at the solution; undefined where a point is not in it. */
 function gradients(solution: NetSolution, readings: readonly SurveyReading[]): (Row | undefined)[] {
-  const known = new Set(solution.survey.points.map(({ id }) => id));
-  const usable = readings.filter(
-    (reading) => pointsOf(reading).every((id) => known.has(id)) && reading.kind !== 'position',
-  );
-  const { observations } = equationsOf({
-    points: solution.survey.points.map(({ id, start, hold }) => ({
-      id,
-      start,
-      hold: hold === 'fixed' ? hold : undefined,
-    })),
-    readings: usable,
-  });
-  const rows = new Map<SurveyReading, Row>();
-  observations.forEach((observation) => {
+  const index = pointIndex(solution.survey);
+  return readings.map((reading) => {
+    if (reading.kind === 'position' || !pointsOf(reading).every((id) => index.has(id))) return undefined;
     const row = newRow();
-    linearise(solution.equations, { ...observation, bias: -1 }, solution.x, solution.biases, row);
-    rows.set(usable[observation.reading]!, row);
+    linearise(solution.equations, observationsOf(reading, index)[0]!, solution.x, solution.biases, row);
+    return row;
   });
-  return readings.map((reading) => rows.get(reading));
 }
 
 const sigmaOf = (reading: SurveyReading): number => (reading.kind === 'position' ? 1 : reading.sigma);

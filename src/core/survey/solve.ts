@@ -53,6 +53,8 @@ export interface SolveOptions {
   readonly fromBiases?: Float64Array;
   /** Share of its weight each observation keeps. */
   readonly kept?: Float64Array;
+  /** Give up at once, as one that diverges, where some direction is all but free at the start. */
+  readonly firm?: boolean;
 }
 
 /**
@@ -63,7 +65,7 @@ export interface SolveOptions {
  */
 export function solveNet(survey: Survey, options: SolveOptions = {}): SolveResult {
   const first = solveFrom(survey, options);
-  if (first.ok || options.from) return first;
+  if (first.ok || options.from || options.firm) return first;
   // A net whose starting points lie in a plane says nothing across that plane: try just off it.
   const tries = [1, -1].map((side) => solveFrom(survey, { ...options, from: offThePlane(survey, side) }));
   const solved = tries.flatMap((each) => (each.ok ? [each.solution] : []));
@@ -71,13 +73,14 @@ export function solveNet(survey: Survey, options: SolveOptions = {}): SolveResul
   return best ? { ok: true, solution: best } : first;
 }
 
-function solveFrom(survey: Survey, { from, fromBiases, kept }: SolveOptions): SolveResult {
+function solveFrom(survey: Survey, { from, fromBiases, kept, firm = false }: SolveOptions): SolveResult {
   const equations = equationsOf(survey);
   const start = startOf(survey);
   const state = new NetState(equations, start, kept);
   if (from) state.x.set(from);
   if (fromBiases) state.biases.set(fromBiases);
-  const outcome = iterate(state);
+  const outcome = iterate(state, firm);
+  if (firm && !outcome.converged) return { ok: false, why: 'diverges' };
   const held = outcome.held ?? (outcome.converged ? holdFreedoms(state, 0) : undefined);
   const covariance = held && pseudoInverse(held);
   if (!covariance || isLoose(covariance, equations)) {
@@ -126,8 +129,13 @@ export function atFullWeight(solution: NetSolution): NetSolution {
   return { ...solution, covariance, kept: state.kept };
 }
 
-const isLoose = (covariance: Float64Array, { coordinates, unknowns }: Equations): boolean => {
-  for (let i = 0; i < coordinates; i++) if (!(covariance[i * unknowns + i]! <= LOOSE_SD ** 2)) return true;
+/** Some coordinate is not determined. */
+export const isLoose = (
+  covariance: Float64Array,
+  { coordinates, unknowns }: Equations,
+  looseSd = LOOSE_SD,
+): boolean => {
+  for (let i = 0; i < coordinates; i++) if (!(covariance[i * unknowns + i]! <= looseSd ** 2)) return true;
   return false;
 };
 
@@ -145,7 +153,7 @@ interface Iteration {
   readonly held?: HeldFactor;
 }
 
-function iterate(state: NetState): Iteration {
+function iterate(state: NetState, firm: boolean): Iteration {
   const { unknowns } = state.equations;
   let damping = 0;
   // How much the last step shrank against the one before it.
@@ -166,6 +174,7 @@ function iterate(state: NetState): Iteration {
       for (let i = 0; i < unknowns; i++) normal[i * unknowns + i]! += damping * strongest;
       factor = factorise(normal, unknowns);
       since = 0;
+      if (firm && iterations === 1 && !isFirm(factor)) return { converged: false, iterations };
     }
     if (!factor) {
       damping = damping === 0 ? 1e-6 : damping * 10;
@@ -204,6 +213,14 @@ function iterate(state: NetState): Iteration {
     }
   }
   return { converged: false, iterations: MOST_ITERATIONS };
+}
+
+/** No unknown is left all but free once those before it are eliminated: its pivot is the weight of what holds it then. */
+function isFirm(factor: Factor | undefined): boolean {
+  if (!factor) return false;
+  const { size, lower } = factor;
+  for (let i = 0; i < size; i++) if (lower[i * size + i]! < 1 / LOOSE_SD) return false;
+  return true;
 }
 
 function largestDiagonal(normal: Float64Array, size: number): number {

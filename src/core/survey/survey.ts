@@ -75,3 +75,12 @@ export const pointsOf = (reading: SurveyReading): readonly string[] =>
  */
 export const tipDistance = (value: number, pointers?: readonly [number, number]): number =>
   pointers ? Math.hypot(value, pointers[0] - pointers[1]) : value;
+
+/** Where each point stands among the points of a net; looked up by every prediction, so kept with the survey. */
+export function pointIndex(survey: Survey): ReadonlyMap<string, number> {
+  const known = INDICES.get(survey.points) ?? new Map(survey.points.map(({ id }, i) => [id, i]));
+  INDICES.set(survey.points, known);
+  return known;
+}
+
+const INDICES = new WeakMap<Survey['points'], ReadonlyMap<string, number>>();

@@ -1,8 +1,9 @@
 import { likelyCause, type Cause, type ReadingFacts } from './causes';
 import { linearise, newRow } from './observations';
 import { checkObservations, SUSPECT, type ObservationCheck } from './reliability';
-import { solveNet, type NetSolution } from './solve';
-import type { Survey, SurveyPoint, SurveyReading } from './survey';
+import { removeReading } from './extend';
+import { solveNet, type NetSolution, type SolveResult } from './solve';
+import type { SurveyPoint, SurveyReading } from './survey';
 
 /** One culprit: a reading or a held point that the others contradict. */
 export interface Accusation {
@@ -45,8 +46,7 @@ export function accuse(
     const { survey } = current;
     const reading = survey.readings[check.observation.reading];
     const axis = Math.max(0, check.observation.axis);
-    const rest = without(survey, check);
-    const next = solveNet(rest, { from: current.x });
+    const next = without(current, check);
     const accusation = {
       axis,
       w: check.w!,
@@ -64,14 +64,12 @@ export function accuse(
   return { accusations, cleared: current };
 }
 
-/** The survey without the reading of an observation; a held point becomes free. */
-function without(survey: Survey, { observation }: ObservationCheck): Survey {
-  return observation.reading >= 0
-    ? { ...survey, readings: survey.readings.filter((_, i) => i !== observation.reading) }
-    : {
-        ...survey,
-        points: survey.points.map((point, i) => (i === observation.a ? { id: point.id, start: point.start } : point)),
-      };
+/** The net without the reading of an observation; a held point becomes free. */
+function without(solution: NetSolution, { observation: { reading, a } }: ObservationCheck): SolveResult {
+  if (reading >= 0) return removeReading(solution, reading);
+  const { survey, x } = solution;
+  const points = survey.points.map((point, i) => (i === a ? { id: point.id, start: point.start } : point));
+  return solveNet({ ...survey, points }, { from: x });
 }
 
 /**
