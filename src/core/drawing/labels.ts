@@ -49,12 +49,14 @@ const SPOTS: readonly (readonly [number, number])[] = [
  * @param size   height of a line and width of a character, sheet units
  * @param reach  distance of a label from its mark, sheet units
  * @param view   where labels may stand, sheet units
+ * @param others what else is written there, sheet units
  */
 export function placeLabels(
   requests: readonly LabelRequest[],
   size: { readonly line: number; readonly character: number },
   reach: number,
   view: Box,
+  others: readonly Box[] = [],
 ): PlacedLabel[] {
   const marks = requests.map(({ at: [x, y] }): Box => ({
     x: x - reach / 2,
@@ -62,7 +64,7 @@ export function placeLabels(
     width: reach,
     height: reach,
   }));
-  const taken: Box[] = [...marks];
+  const taken: Box[] = [...others, ...marks];
   const placed: PlacedLabel[] = [];
   for (const { id, at, text } of [...requests].sort((a, b) => b.weight - a.weight)) {
     const [width, height] = [text.length * size.character, size.line];

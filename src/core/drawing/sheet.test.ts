@@ -118,4 +118,14 @@ describe('labels', () => {
     expect(placed.map((label) => label.id)).toContain('59');
     expect(Math.min(...boxes.map((box) => box.x))).toBeGreaterThanOrEqual(95);
   });
+
+  it('keep clear of what else is written there', () => {
+    const request = { id: 'C2L', at: [50, 50] as const, text: 'C2L', weight: 1 };
+    const view = { x: 0, y: 0, width: 200, height: 200 };
+    const free = placeLabels([request], { line: 13, character: 7 }, 9, view)[0]!;
+    const written = { x: free.x, y: free.y - 10, width: 60, height: 13 };
+    const moved = placeLabels([request], { line: 13, character: 7 }, 9, view, [written])[0]!;
+    expect(moved).not.toEqual(free);
+    expect(placeLabels([request], { line: 13, character: 7 }, 9, view, [view])).toEqual([]);
+  });
 });

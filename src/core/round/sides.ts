@@ -1,6 +1,6 @@
 import { covarianceBlock } from '../survey/prediction';
 import type { NetSolution } from '../survey/solve';
-import { fitCentrePlane, type MirrorResult } from '../symmetry/centre-plane';
+import { fitCentrePlane, type MirrorResult, type SideDifference } from '../symmetry/centre-plane';
 import type { Dimension } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 import { lengthBetween, type RoundJudgement } from './judgement';
@@ -98,3 +98,10 @@ function differenceSd(
     }
   return Math.sqrt(Math.max(0, variance));
 }
+
+/** So many standard deviations make a difference between the sides more than its ±. */
+export const DIFFERS = 2;
+
+/** The sides of a pair differ by more than the ± in some direction. */
+export const differs = ({ difference, sd }: Pick<SideDifference, 'difference' | 'sd'>): boolean =>
+  difference.some((value, i) => Math.abs(value) > DIFFERS * sd[i]!);

@@ -144,3 +144,6 @@ export function directionWord(axis: 'x' | 'y' | 'z', sign: number, y = 0): strin
   if (y === 0) return sign >= 0 ? 'to the right' : 'to the left';
   return sign * y >= 0 ? 'outward' : 'inward';
 }
+
+/** `1 point`, `3 points`: a number of things whose plural takes an s. */
+export const counted = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? '' : 's'}`;

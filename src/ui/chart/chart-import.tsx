@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { takenCodes } from '@/core/chart/draft';
 import type { JobRows } from '@/core/job/job-rows';
 import type { LengthUnit } from '@/core/units/length';
+import { counted } from '@/core/vocabulary/words';
 import { readChartCsv, type ChartPreview } from '@/formats/chart/csv';
 import { readChartJson } from '@/formats/chart/document';
 import { Button } from '../kit/button';
@@ -39,7 +40,7 @@ export function ChartImport({
     const outcome = await run({ jobId: rows.jobs[0]!.id, files, unit });
     if (!outcome.ok) return;
     const { points, dimensions, seams } = outcome.value;
-    setTaken(`Taken: ${points} points, ${dimensions} dimensions, ${seams} seams.`);
+    setTaken(`Taken: ${counted(points, 'point')}, ${counted(dimensions, 'dimension')}, ${counted(seams, 'seam')}.`);
     setFiles([]);
     setOpen(false);
   };
@@ -124,7 +125,7 @@ function PreviewTable({ preview, faulty }: { preview: ChartPreview; faulty: numb
   return (
     <div>
       <p role="status" className="font-medium">
-        {preview.rows.length} rows,{' '}
+        {counted(preview.rows.length, 'row')},{' '}
         {faulty === 0 ? 'all sound' : `${faulty} with a fault: mend the file and choose it again`}
       </p>
       {preview.faults.map((fault) => (

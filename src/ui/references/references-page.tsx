@@ -9,7 +9,7 @@ import { inOrder } from '@/core/reference/chosen';
 import { contradictions } from '@/core/reference/contradictions';
 import { editionDifference, editionsOf } from '@/core/reference/editions';
 import { parseLength } from '@/core/units/length';
-import { AXIS_WORD, REFERENCE_WORD } from '@/core/vocabulary/words';
+import { counted, AXIS_WORD, REFERENCE_WORD } from '@/core/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
 import { Empty, Faults } from '../kit/faults';
@@ -133,8 +133,8 @@ function ReferenceRow({
           </span>
         </p>
         <p className="text-sm text-soft">
-          {count(rows.referencePoints)} points, {count(rows.referenceDimensions)} dimensions
-          {count(rows.referenceStations) > 0 ? `, ${count(rows.referenceStations)} gap targets` : ''}.{' '}
+          {counted(count(rows.referencePoints), 'point')}, {counted(count(rows.referenceDimensions), 'dimension')}
+          {count(rows.referenceStations) > 0 ? `, ${counted(count(rows.referenceStations), 'gap target')}` : ''}.{' '}
           {reference.source}
         </p>
         {editions.map((edition) => {

@@ -5,6 +5,7 @@ import type { Vector } from '@/core/geometry/vector';
 import type { JobRows } from '@/core/job/job-rows';
 import { chooseReferences } from '@/core/reference/chosen';
 import { matchByPosition, matchRms, type PointMatch } from '@/core/reference/match-points';
+import { counted } from '@/core/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
 import { readSister, type SisterFile } from '@/formats/sister';
 import { Button } from '../kit/button';
@@ -99,7 +100,7 @@ export function SisterImport({
         {sister ? (
           <>
             <p role="status" data-matched={matched}>
-              {sister.positions.size} points, {sister.readings.length} readings
+              {counted(sister.positions.size, 'point')}, {counted(sister.readings.length, 'reading')}
               {sister.leftOut ? `; left out: ${sister.leftOut}` : ''}. {matched} points are matched
               {byPosition && found.length > 0
                 ? `, ${found.length} of them by position within ${matchRms(found).toFixed(1)} mm (root mean square)`

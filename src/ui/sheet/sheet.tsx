@@ -99,7 +99,7 @@ export function Sheet({
               <g clipPath={zoom ? `url(#${clip}${view})` : undefined}>
                 <ViewBase {...{ view, layout, figure, selected, pairs, stations }} />
                 <Movements {...{ view, layout, figure, factor, faint }} ghost={ghost?.movements} />
-                <Marks {...{ view, layout, figure, selected, onSelect, pairs, faint }} />
+                <Marks {...{ view, layout, figure, selected, onSelect, pairs, faint, stations }} />
               </g>
               {zoom ? (
                 <rect

@@ -1,5 +1,5 @@
 import { memo, useMemo } from 'react';
-import { placeLabels } from '@/core/drawing/labels';
+import { placeLabels, type Box } from '@/core/drawing/labels';
 import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
 import { gridStep, project, spreadEllipse, whisker, type SheetLayout, type ViewName } from '@/core/drawing/sheet';
 import type { Vector } from '@/core/geometry/vector';
@@ -92,7 +92,7 @@ export const Movements = memo(function Movements({
 });
 
 /** The marks with their codes, above everything else. */
-export const Marks = memo(function Marks({ view, layout, figure, selected, onSelect, faint }: ViewProps) {
+export const Marks = memo(function Marks({ view, layout, figure, selected, onSelect, faint, stations }: ViewProps) {
   const labels = useMemo(() => {
     const box = layout.views[view];
     const weightOf = (point: SheetPoint) => (point.verdict === 'outside' ? 3 : point.verdict === 'undecided' ? 1 : 0);
@@ -105,8 +105,9 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
         weight: selected.includes(point.id) ? 9 : weightOf(point),
       }))
       .filter(({ at: [x, y] }) => x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height);
-    return placeLabels(seen, { line: 15, character: 8 }, 10, box);
-  }, [figure, layout, view, selected, faint]);
+    const written = [viewWordBox(layout, view), ...stationBoxes(layout, view, stations ?? [])];
+    return placeLabels(seen, { line: 15, character: 8 }, 10, box, written);
+  }, [figure, layout, view, selected, faint, stations]);
   return (
     <>
       {figure.points.map((point) => (
@@ -147,6 +148,25 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
     </>
   );
 });
+
+/** Width of a character of the small words on the sheet, sheet units. */
+const SMALL_CHARACTER = 6;
+
+/** Where a view's name is written, at its foot. */
+function viewWordBox(layout: SheetLayout, view: ViewName): Box {
+  const { x, y, height } = layout.views[view];
+  return { x, y: y + height - 20, width: 8 + VIEW_WORD[view].length * 8, height: 20 };
+}
+
+/** Where the names of the stations are written, at the foot of the plan. */
+const stationBoxes = (layout: SheetLayout, view: ViewName, stations: readonly Station[]): Box[] =>
+  view === 'plan'
+    ? stations.map(({ x, label, strong }) => {
+        const { y, height } = layout.views.plan;
+        const [at] = project(layout, view, [x, 0, 0]);
+        return { x: at, y: y + height - (strong ? 34 : 20), width: label.length * SMALL_CHARACTER, height: 14 };
+      })
+    : [];
 
 /** The ellipse a point is known to, at the sheet's exaggeration. */
 function Spread({

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Job } from '@/core/job/entities';
+import { counted } from '@/core/vocabulary/words';
 import type { Fault } from '@/formats/faults';
 import { buttonClass } from '../kit/button';
 import { Empty, Faults } from '../kit/faults';
@@ -52,8 +53,7 @@ export function JobList({ jobs }: { jobs: readonly ListedJob[] }) {
                 <span className="text-sm text-soft">
                   {job.bench}
                   <br />
-                  {job.pointCount} points, {job.roundCount} {job.roundCount === 1 ? 'round' : 'rounds'},{' '}
-                  {job.readingCount} readings
+                  {counted(job.pointCount, 'point')}, {counted(job.roundCount, 'round')}, {job.readingCount} readings
                 </span>
                 <span className="text-sm md:text-right">
                   {job.recordCount > 0 ? (

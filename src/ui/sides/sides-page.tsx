@@ -1,18 +1,15 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { boundsOf, layOut, project } from '@/core/drawing/sheet';
-import type { Vector } from '@/core/geometry/vector';
 import type { JobRows } from '@/core/job/job-rows';
 import { judgeRound } from '@/core/round/judgement';
 import { placeRound } from '@/core/round/placed';
-import { compareSides, type Sides } from '@/core/round/sides';
+import { compareSides, differs, DIFFERS, type Sides } from '@/core/round/sides';
 import type { SideDifference } from '@/core/symmetry/centre-plane';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
-
-const DIFFERS = 2;
+import { FoldedPlan, type Choosing } from './folded-plan';
 
 /** Left against right: how the sides of the shell differ, whichever of them moved. */
 export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; roundId: string; setMirrored: Action }) {
@@ -77,11 +74,6 @@ export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; round
 
 /** A slope as an angle, without sign. */
 const degrees = (slope: number): string => `${Math.abs((Math.atan(slope) * 180) / Math.PI).toFixed(2)}°`;
-
-const differs = ({ difference, sd }: SideDifference): boolean =>
-  difference.some((value, i) => Math.abs(value) > DIFFERS * sd[i]!);
-
-type Choosing = { readonly selected?: string; readonly select: (leftId: string) => void };
 
 function PairTable({
   rows,
@@ -158,92 +150,6 @@ function PairTable({
         </tbody>
       </table>
     </div>
-  );
-}
-
-const SIZE = { width: 620, height: 460 };
-
-/**
- * The right side of the shell in plan and side view with the left folded onto it: where they are alike the
- * two marks cover each other. Differences are drawn as often as large as the factor says.
- */
-function FoldedPlan({
-  rows,
-  pairs,
-  positions,
-  selected,
-  select,
-}: Choosing & { rows: JobRows; pairs: readonly SideDifference[]; positions: ReadonlyMap<string, Vector> }) {
-  const rights = pairs.map(({ pair }) => positions.get(pair.right)!);
-  const layout = layOut(
-    boundsOf(rights.map(([x, y, z]) => [x, Math.abs(y), z] as const)),
-    { width: 2 * SIZE.width, height: SIZE.height + 120 },
-    22,
-  );
-  const largest = Math.max(1, ...pairs.flatMap(({ difference }) => difference.map(Math.abs)));
-  const factor = [50, 20, 10, 5, 2, 1].find((each) => each * largest * layout.scale < 60) ?? 1;
-  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code.replace(/R$/i, '')]));
-  const box = layout.views.side;
-  const folded = (id: string): Vector | undefined => {
-    const at = positions.get(id);
-    return at && rows.points.find((point) => point.id === id)?.side !== 'left'
-      ? [at[0], Math.abs(at[1]), at[2]]
-      : undefined;
-  };
-  const outline = rows.memberLines.flatMap(({ fromPointId, toPointId }) => {
-    const [from, to] = [folded(fromPointId), folded(toPointId)];
-    return from && to ? [[from, to] as const] : [];
-  });
-  return (
-    <figure className="min-w-0 border border-rule bg-sheet">
-      <svg
-        viewBox={`0 0 ${box.width} ${layout.views.plan.height / 2 + box.height}`}
-        className="block w-full"
-        role="img"
-        aria-label="The left side folded onto the right, plan above and side below"
-      >
-        {(['plan', 'side'] as const).map((view) => (
-          <g key={view} transform={view === 'side' ? `translate(0 ${-layout.views.plan.height / 2})` : undefined}>
-            {outline.map(([from, to], i) => {
-              const [[x1, y1], [x2, y2]] = [project(layout, view, from), project(layout, view, to)];
-              return <line key={i} {...{ x1, y1, x2, y2 }} stroke="var(--rule)" strokeWidth={1} />;
-            })}
-            {pairs.map((each) => {
-              const right = positions.get(each.pair.right)!;
-              const [x, y] = project(layout, view, [right[0], Math.abs(right[1]), right[2]]);
-              const [dx, dw, dz] = each.difference.map((value) => -value * factor) as [number, number, number];
-              const [lx, ly] = project(layout, view, [right[0] + dx, Math.abs(right[1]) + dw, right[2] + dz]);
-              const on = selected === each.pair.left;
-              return (
-                <g key={each.pair.left} onClick={() => select(each.pair.left)} className="cursor-pointer">
-                  {on ? <circle cx={x} cy={y} r={12} fill="none" stroke="var(--lit)" strokeWidth={5} /> : null}
-                  <line x1={x} y1={y} x2={lx} y2={ly} stroke="var(--ink)" strokeWidth={differs(each) ? 2 : 1} />
-                  <rect
-                    x={lx - 3.5}
-                    y={ly - 3.5}
-                    width={7}
-                    height={7}
-                    fill="var(--sheet)"
-                    stroke="var(--soft)"
-                    strokeWidth={1.6}
-                  />
-                  <circle cx={x} cy={y} r={4} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.8} />
-                  {differs(each) || on ? (
-                    <text x={x + 7} y={y - 6} fontSize={12} fill="currentColor" className="font-cond">
-                      {codeOf.get(each.pair.right)}
-                    </text>
-                  ) : null}
-                </g>
-              );
-            })}
-          </g>
-        ))}
-      </svg>
-      <figcaption className="px-2 pb-1 text-sm text-soft">
-        Plan above, side below. Ring: right; square: left, folded over; the line between them is how the sides differ,
-        drawn {factor} times as large.
-      </figcaption>
-    </figure>
   );
 }
 

@@ -67,7 +67,7 @@ export function Scene({
         flat
         frameloop="demand"
         camera={{
-          position: [middle[0] + size * 0.92, middle[1] + size * 0.62, middle[2] + size * 0.92],
+          position: [middle[0] + size * 0.76, middle[1] + size * 0.5, middle[2] + size * 0.76],
           fov: 35,
           near: 0.05,
           far: 60,
@@ -202,15 +202,20 @@ function PointInSpace({
           lineWidth={solid ? 3.4 : 2}
         />
       ) : null}
-      {lit || solid ? <Label text={point.code} lift={r * 3} /> : null}
+      {lit || solid ? <Label text={point.code} lit={lit} /> : null}
     </group>
   );
 }
 
-function Label({ text, lift }: { text: string; lift: number }) {
+/** A point's code beside its mark, on paper so that it can be read across lines; the lit one above the others. */
+function Label({ text, lit }: { text: string; lit: boolean }) {
   return (
-    <Html position={[0, lift, 0]} center className="pointer-events-none font-cond text-ink" zIndexRange={[1, 0]}>
-      <span className="-translate-y-2 whitespace-nowrap">{text}</span>
+    <Html className="pointer-events-none font-cond text-ink" zIndexRange={lit ? [2, 2] : [1, 0]}>
+      <span
+        className={`block translate-x-2.5 -translate-y-1/2 px-0.5 text-sm leading-4 whitespace-nowrap ${lit ? 'bg-lit font-semibold' : 'bg-sheet/75'}`}
+      >
+        {text}
+      </span>
     </Html>
   );
 }

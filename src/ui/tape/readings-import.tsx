@@ -2,6 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import type { JobRows } from '@/core/job/job-rows';
+import { counted } from '@/core/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
 import { READING_COLUMNS, readReadingsCsv, type ReadingColumn, type ReadingMapping } from '@/formats/readings-import';
 import { Button } from '../kit/button';
@@ -28,7 +29,7 @@ export function ReadingsImport({ rows, onTake }: { rows: JobRows; onTake: (line:
   const faulty = preview?.rows.filter(({ fault }) => fault) ?? [];
   const take = () => {
     preview?.rows.forEach(({ line }) => onTake(line));
-    setTaken(`Taken: ${preview?.rows.length ?? 0} readings.`);
+    setTaken(`Taken: ${counted(preview?.rows.length ?? 0, 'reading')}.`);
     setText('');
     setMapping(undefined);
   };
@@ -70,7 +71,7 @@ export function ReadingsImport({ rows, onTake }: { rows: JobRows; onTake: (line:
             ))}
           </div>
           <p role="status" className="font-medium">
-            {preview.rows.length} readings,{' '}
+            {counted(preview.rows.length, 'reading')},{' '}
             {faulty.length === 0 ? 'all sound' : `${faulty.length} with a fault: mend the file, or match the columns`}
           </p>
           <div
