@@ -7,7 +7,7 @@ import { typedUnit } from '@/formats/preferences';
 import { READING_COLUMNS, readReadingsCsv, type ReadingColumn, type ReadingMapping } from '@/formats/readings-import';
 import { Button } from '../kit/button';
 import { usePreferences } from '../shell/preferences-context';
-import { subjectsOf } from './measuring';
+import { subjectsOf } from './reading-lines';
 
 const COLUMN_WORD: Readonly<Record<ReadingColumn, string>> = {
   subject: 'Point or station',

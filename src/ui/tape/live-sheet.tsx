@@ -1,0 +1,40 @@
+import { useMemo } from 'react';
+import { sheetFigure } from '@/core/drawing/points';
+import type { JobRows } from '@/core/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judgement';
+import { Sheet } from '../sheet/sheet';
+
+/** Exaggeration of the live sheet. */
+const LIVE_FACTOR = 10;
+
+/** The shell as the round knows it so far, what is being read lit. */
+export function LiveSheet({
+  rows,
+  judgement,
+  lit,
+  title,
+}: {
+  rows: JobRows;
+  judgement?: RoundJudgement;
+  lit: readonly string[];
+  title: string;
+}) {
+  const figure = useMemo(() => judgement && sheetFigure(rows, judgement), [rows, judgement]);
+  const ids = lit.flatMap((code) => rows.points.filter((point) => point.code === code).map(({ id }) => id));
+  if (!figure) return null;
+  if (figure.points.length === 0)
+    return (
+      <p className="text-soft">
+        There is no chart to draw from yet, and too few readings to make a shape of; they are kept all the same.
+      </p>
+    );
+  return (
+    <Sheet
+      figure={figure}
+      factor={LIVE_FACTOR}
+      selected={ids}
+      title={[title]}
+      pairs={ids.length === 2 ? [{ from: ids[0]!, to: ids[1]!, strong: true }] : []}
+    />
+  );
+}
