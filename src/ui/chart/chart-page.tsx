@@ -11,7 +11,9 @@ import { useFormat } from '../shell/preferences-context';
 import type { Action } from '../kit/use-action';
 import { ChartImport } from './chart-import';
 import { EditableTable } from './editable-table';
-import { DimensionDialog, PointDialog, type ChartedDimension, type ChartedPoint } from './row-dialogs';
+import { DimensionDialog } from './dimension-dialog';
+import { PointDialog } from './point-dialog';
+import type { ChartedDimension, ChartedPoint } from './row-form';
 
 export interface ChartActions {
   readonly importChart: Action<unknown, { points: number; dimensions: number; seams: number }>;
