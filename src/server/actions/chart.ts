@@ -184,41 +184,59 @@ export async function saveDimension(input: unknown): Promise<Outcome> {
   );
 }
 
-/** Removes a point nothing refers to yet. */
+/** Removes a point nothing refers to yet, or its figure from the edition in use where an earlier one keeps it. */
 export async function removePoint(input: unknown): Promise<Outcome> {
-  return runUseCase(z.uuid(), input, async (id, { database }) => {
-    await database.transaction(async (tx) => {
-      await tx.query('delete from reference_point where point_id = $1', [id]);
-      await tx.query('delete from point where id = $1', [id]);
-    });
-    return done(null);
-  });
+  return runUseCase(z.uuid(), input, (id, { database }) => removeSubject(database, 'point', id));
 }
 
 export async function removeDimension(input: unknown): Promise<Outcome> {
-  return runUseCase(z.uuid(), input, async (id, { database }) => {
-    await database.transaction(async (tx) => {
-      await tx.query('delete from reference_dimension where dimension_id = $1', [id]);
-      await tx.query('delete from dimension where id = $1', [id]);
-    });
-    return done(null);
+  return runUseCase(z.uuid(), input, (id, { database }) => removeSubject(database, 'dimension', id));
+}
+
+async function removeSubject(database: Database, table: 'point' | 'dimension', id: string): Promise<Outcome> {
+  const [found] = await database.query<{ jobId: string }>(`select job_id from ${table} where id = $1`, [id]);
+  const rows = found && (await loadJob(database, found.jobId));
+  // Somebody else removed it first: it is gone, as wanted.
+  if (!rows) return done(null);
+  const figures = (table === 'point' ? rows.referencePoints : rows.referenceDimensions).filter(
+    (row) => ('pointId' in row ? row.pointId : row.dimensionId) === id,
+  );
+  const judgedBy = rows.references.filter((each) => figures.some(({ referenceId }) => referenceId === each.id));
+  await database.transaction(async (tx) => {
+    if (judgedBy.some((each) => isSealed(each, rows))) {
+      const chart = await writableChart(tx, rows);
+      await tx.query(`delete from reference_${table} where reference_id = $1 and ${table}_id = $2`, [chart?.id, id]);
+      return;
+    }
+    await tx.query(`delete from reference_${table} where ${table}_id = $1`, [id]);
+    await tx.query(`delete from ${table} where id = $1`, [id]);
   });
+  return done(null);
 }
 
 const newSeam = z.strictObject({
   seam: entity.seam,
   stations: z.array(entity.seamStation).min(1).max(40),
-  targets: z.array(entity.referenceStation),
+  targets: z.array(entity.referenceStation.omit({ referenceId: true })),
 });
 
-/** Adds a seam with its stations and their targets. */
+/** Adds a seam with its stations; their targets go to the edition of the chart that may be written. */
 export async function addSeam(input: unknown): Promise<Outcome> {
   return runUseCase(newSeam, input, async ({ seam, stations, targets }, { database }) => {
-    await database.transaction(async (tx) => {
+    const addTo = async (tx: Queryable) => {
       await insert(tx, 'seams', [seam]);
       await insert(tx, 'seamStations', stations);
-      await insert(tx, 'referenceStations', targets);
-    });
+    };
+    if (targets.length > 0)
+      return onChart(database, seam.jobId, async (tx, { id: referenceId }) => {
+        await addTo(tx);
+        await insert(
+          tx,
+          'referenceStations',
+          targets.map((target) => ({ ...target, referenceId })),
+        );
+      });
+    await database.transaction(addTo);
     return done(null);
   });
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState, type FormEvent } from 'react';
+import { useState, type FormEvent } from 'react';
 import type { JobRows } from '@/core/job/job-rows';
 import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/seams';
 import { parseLength } from '@/core/units/length';
@@ -176,7 +176,6 @@ function NewSeam({ rows, addSeam }: { rows: JobRows; addSeam: Action }) {
   const [open, setOpen] = useState(false);
   const [error, setError] = useState<Readonly<Record<string, string>>>({});
   const { run, faults, pending } = useAction(addSeam);
-  const reference = useMemo(() => [...rows.references].sort((a, b) => a.rank - b.rank)[0], [rows.references]);
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
@@ -196,13 +195,12 @@ function NewSeam({ rows, addSeam }: { rows: JobRows; addSeam: Action }) {
     if (names.length === 0) found.stations = 'name at least one station';
     if (limit <= 0 && !found.limit) found.limit = 'a limit is above zero';
     setError(found);
-    if (Object.keys(found).length > 0 || !reference) return;
+    if (Object.keys(found).length > 0) return;
     const seamId = crypto.randomUUID();
     const stations = names.map((name, i) => ({ id: crypto.randomUUID(), seamId, number: i + 1, name }));
     const target = (quantity: string, value: number) =>
       stations.map((station) => ({
         id: crypto.randomUUID(),
-        referenceId: reference.id,
         stationId: station.id,
         quantity,
         value,
