@@ -69,8 +69,10 @@ function issueFaults(issue: z.core.$ZodIssue): Fault[] {
       message: 'unknown field',
     }));
   if (issue.code === 'invalid_union') {
-    const nearest = [...issue.errors].sort((a, b) => depth(b) - depth(a))[0];
-    if (nearest && depth(nearest) > 0)
+    // The alternative that was meant is the one with least wrong inside it.
+    const inside = issue.errors.filter((each) => depth(each) > 0);
+    const nearest = inside.sort((a, b) => a.length - b.length || depth(b) - depth(a))[0];
+    if (nearest)
       return nearest.flatMap((each) =>
         issueFaults({ ...each, path: [...issue.path, ...each.path] } as z.core.$ZodIssue),
       );
