@@ -5,7 +5,10 @@ import { braceGeometry, braceState, lineGeometry, pullProgress } from '../round/
 import { compareRounds } from '../round/change';
 import { judgeRound } from '../round/judgement';
 import { judgeSeams, pairSeams } from '../round/seams';
+import { recordDocument } from '../record/document';
+import { foundSentences } from '../record/found';
 import { buildRecord, figureOfRecord } from '../record/record';
+import { referenceText } from '../vocabulary/words';
 import { daySheet, doneBetween } from './day';
 import { settlingReading } from './settle';
 
@@ -143,6 +146,26 @@ describe('the record', () => {
     expect(record.rounds).toHaveLength(3);
     expect(record.final!.dimensions.find(({ code }) => code === 'NW1')!.accepted).toBe(true);
     expect(record.changes!.rows.length).toBeGreaterThan(10);
+  });
+
+  it('says what was found before anything was done, in the reader’s words and units', () => {
+    const { found } = buildRecord(solbris, '2026-11-24T12:00:00.000Z');
+    expect(found).toMatchObject({ round: 1, sections: [{ section: 'rear' }] });
+    const words = { length: (mm: number) => mm.toFixed(1), unit: 'mm', name: (text: string) => text.toUpperCase() };
+    const sentences = foundSentences(found!, words);
+    expect(sentences[0]).toMatch(/^The rear has gone 8\.\d ± 0\.\d mm forward, .* from THE REAR SEAT CROSSMEMBER HOLE \(C1, /);
+    expect(sentences.at(-1)).toMatch(/^B1L stands 7\.\d ± \d\.\d mm inward by itself/);
+    // It survives being written and read, as a signed record is.
+    expect(recordDocument.parse(JSON.parse(JSON.stringify(buildRecord(solbris, 'now')))).found).toEqual(found);
+  });
+
+  it('names only the references in use, the edition where there were others', () => {
+    const [chart] = lodd.references.filter(({ kind }) => kind === 'chart');
+    const second = { ...chart!, id: 'second', edition: 2, editionOf: chart!.id, inUse: true };
+    const editions = { ...lodd, references: [{ ...chart!, inUse: false }, second] };
+    expect(buildRecord(editions, 'now').references.map(referenceText)).toEqual([
+      `${chart!.name} (maker’s chart, edition 2)`,
+    ]);
   });
 
   it('draws the points it judges', () => {

@@ -13,6 +13,13 @@ export interface PatternWords {
   readonly side: (id: string) => number;
 }
 
+type SpokenSection = Omit<SectionMovement, 'hingeSd'>;
+
+/** As much of a pattern as is said of it. */
+export interface SpokenPattern extends Pick<DamagePattern, 'hinges' | 'local'> {
+  readonly sections: readonly SpokenSection[];
+}
+
 /** What each component is called. */
 export const COMPONENT_WORD: Readonly<Record<Component, string>> = {
   mash: 'mash, the section shortened or drawn out',
@@ -24,7 +31,7 @@ export const COMPONENT_WORD: Readonly<Record<Component, string>> = {
 };
 
 /** The pattern in plain sentences: the whole section first, then how its sides differ, then single points. */
-export function patternSentences(pattern: DamagePattern, words: PatternWords): string[] {
+export function patternSentences(pattern: SpokenPattern, words: PatternWords): string[] {
   if (pattern.hinges === 0)
     return ['Too few points are located to look for a pattern: locate three or more of one end, and more of the rest.'];
   if (pattern.sections.length + pattern.local.length === 0)
@@ -35,7 +42,7 @@ export function patternSentences(pattern: DamagePattern, words: PatternWords): s
   ];
 }
 
-function sectionSentences(movement: SectionMovement, words: PatternWords): string[] {
+function sectionSentences(movement: SpokenSection, words: PatternWords): string[] {
   const { section, hinge, components, onlySide, alike } = movement;
   const significant = components.filter((each) => each.significant);
   const of = (names: readonly Component[]) => significant.filter(({ name }) => names.includes(name));
@@ -62,7 +69,7 @@ function sectionSentences(movement: SectionMovement, words: PatternWords): strin
 const amount = ({ amount: mm, sd }: PatternComponent, { length, unit }: PatternWords): string =>
   `${length(Math.abs(mm))} ± ${length(2 * sd)} ${unit}`;
 
-function wholePhrase(each: PatternComponent, _: SectionMovement, words: PatternWords): string {
+function wholePhrase(each: PatternComponent, _: SpokenSection, words: PatternWords): string {
   const plus = each.amount >= 0;
   const direction = {
     mash: plus ? 'rearward' : 'forward',
@@ -73,7 +80,7 @@ function wholePhrase(each: PatternComponent, _: SectionMovement, words: PatternW
 }
 
 /** How the left side differs from the right; amounts are right minus left. */
-function sidePhrase(each: PatternComponent, { hinge }: SectionMovement, words: PatternWords): string {
+function sidePhrase(each: PatternComponent, { hinge }: SpokenSection, words: PatternWords): string {
   const rightFarther = each.amount >= 0;
   if (each.name === 'diamond') {
     const leftShorter = hinge.end > hinge.hinge ? rightFarther : !rightFarther;

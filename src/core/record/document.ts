@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { COMPONENTS } from '../pattern/model';
+import { SECTIONS } from '../pattern/sections';
 
 /**
  * `vinkel.record/1`: a record that stands alone. Plain figures, no identities to follow, so that it
@@ -63,6 +65,32 @@ const gap = z.strictObject({
   verdict,
 });
 
+const component = z.strictObject({ name: z.enum(COMPONENTS), amount: mm, sd: mm, significant: z.boolean() });
+
+/** What became of the shell, as the first round that could tell says: the pattern of its deviations. */
+const found = z.strictObject({
+  round: z.int(),
+  roundName: text,
+  sections: z.array(
+    z.strictObject({
+      section: z.enum(SECTIONS),
+      hinge: mm,
+      end: mm,
+      /** What lies at the hinge. */
+      near: text,
+      onlySide: z.enum(['left', 'right']).optional(),
+      components: z.array(component),
+      alike: z.array(z.tuple([z.enum(COMPONENTS), z.enum(COMPONENTS)]).readonly()),
+    }),
+  ),
+  /** Points that moved by themselves. */
+  local: z.array(
+    z.strictObject({ code: text, side: z.enum(['left', 'centre', 'right']), movement: vector, sd: vector }),
+  ),
+  /** Hinges that could be tried: none where too few points were located. */
+  hinges: z.int(),
+});
+
 const changes = z.strictObject({
   earlier: z.int(),
   later: z.int(),
@@ -119,7 +147,7 @@ export const recordDocument = z.strictObject({
     driverSide: text,
     startedAt: text,
   }),
-  references: z.array(z.strictObject({ kind: text, name: text, source: text, trust: mm })),
+  references: z.array(z.strictObject({ kind: text, name: text, source: text, trust: mm, edition: z.int().optional() })),
   rounds: z.array(round),
   final: z
     .strictObject({
@@ -129,6 +157,7 @@ export const recordDocument = z.strictObject({
       gaps: z.array(gap),
     })
     .optional(),
+  found: found.optional(),
   changes: changes.optional(),
   braces: z.array(brace),
   pulls: z.array(pull),
@@ -149,6 +178,7 @@ export const recordDocument = z.strictObject({
 export type RecordDocument = z.infer<typeof recordDocument>;
 export type RecordRound = z.infer<typeof round>;
 export type RecordFinal = NonNullable<RecordDocument['final']>;
+export type RecordFound = z.infer<typeof found>;
 export type RecordChanges = z.infer<typeof changes>;
 export type RecordBrace = z.infer<typeof brace>;
 export type RecordPull = z.infer<typeof pull>;

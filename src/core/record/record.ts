@@ -9,6 +9,7 @@ import { judgeRound, type RoundJudgement } from '../round/judgement';
 import { instrumentOf, standingReadings } from '../round/measured';
 import { judgeSeams } from '../round/seams';
 import { COVERAGE } from '../tolerance/verdict';
+import { foundOf } from './found';
 import type { RecordBrace, RecordChanges, RecordDocument, RecordFinal, RecordPull, RecordRound } from './document';
 
 /** Writes the record of a job as it stands. `madeAt` is the time printed on it. */
@@ -19,12 +20,17 @@ export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
   const last = withReadings.at(-1);
   const beforeLast = withReadings.at(-2);
   const codes = codesOf(rows);
+  const found = withReadings[0] && foundOf(rows, withReadings[0]);
   return {
     format: 'vinkel.record/1',
     madeAt,
     job: { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt },
-    references: rows.references.map(({ kind, name: title, source, trust }) => ({ kind, name: title, source, trust })),
+    references: rows.references
+      .filter(({ inUse }) => inUse)
+      .toSorted((a, b) => a.rank - b.rank)
+      .map(({ kind, name: title, source, trust, edition }) => ({ kind, name: title, source, trust, edition })),
     rounds: judgements.map((judgement) => roundOf(rows, judgement, codes)),
+    ...(found ? { found } : {}),
     ...(last ? { final: finalOf(rows, last, codes) } : {}),
     ...(last && beforeLast ? { changes: changesOf(rows, beforeLast, last) } : {}),
     braces: rows.braces.map((brace) => braceOf(rows, brace, judgements, codes)),

@@ -4,7 +4,7 @@ import type { Reading } from '../job/entities';
 import type { Vector } from '../geometry/vector';
 import { seeded } from '../random/seeded';
 import { shellNet } from '../simulation/shell-net';
-import { analyseRound } from './analysis';
+import { analyseRound, OWN_SPREADS } from './analysis';
 import { judgeRound } from './judgement';
 import { compareSides } from './sides';
 import { didItMove } from './movement';
@@ -195,7 +195,7 @@ describe.each([
   const later = judgeRound(rows, rows.rounds[1]!);
   const options = { time: 1000, warmupTime: 300 };
   bench('judged: net, doubts, alignment, verdicts', () => void judgeRound({ ...rows }, rows.rounds[0]!), options);
-  bench('undisturbed, choices, pattern', () => void analyseRound(rows, judgement, { spreads: 3.5 }), options);
+  bench('undisturbed, choices, pattern', () => void analyseRound(rows, judgement, OWN_SPREADS), options);
   bench('left against right', () => void compareSides(rows, judgement), options);
   bench('did it move', () => void didItMove(rows, judgement, later), options);
 });

@@ -11,6 +11,9 @@ import { jointCovariance } from './net';
 /** How far undisturbed points may be off: one distance for all, mm, or so many of each point's own deviations. */
 export type Agree = { readonly mm: number } | { readonly spreads: number };
 
+/** Usual: a point whose deviation is within three and a half times what its readings and its reference explain. */
+export const OWN_SPREADS = { spreads: 3.5 } as const satisfies Agree;
+
 /** One choice of control points and what it would do to the deviations. */
 export interface ControlChoice {
   readonly name: 'held' | 'undisturbed' | 'rival' | 'all';

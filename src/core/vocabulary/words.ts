@@ -147,3 +147,7 @@ export function directionWord(axis: 'x' | 'y' | 'z', sign: number, y = 0): strin
 
 /** `1 point`, `3 points`: a number of things whose plural takes an s. */
 export const counted = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? '' : 's'}`;
+
+/** `Maker’s chart (maker’s chart, edition 2)`: a reference as a record names it. */
+export const referenceText = ({ name, kind, edition = 1 }: { name: string; kind: string; edition?: number }): string =>
+  `${name} (${REFERENCE_WORD[kind as Reference['kind']] ?? kind}${edition > 1 ? `, edition ${edition}` : ''})`;

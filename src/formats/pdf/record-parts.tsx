@@ -1,5 +1,6 @@
 import { Image, Text, View } from '@react-pdf/renderer';
 import type { RecordDocument } from '@/core/record/document';
+import { foundSentences } from '@/core/record/found';
 import { BRACE_WORD, CAUTION_WORD, STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/words';
 import type { Formatter } from '../formatter';
 import { Part, style, Table } from './page-parts';
@@ -33,6 +34,18 @@ export const Rounds = ({ record, format }: PartProps) => (
     />
   </Part>
 );
+
+/** What became of the shell, in sentences. */
+export function Found({ record: { found }, format }: PartProps) {
+  if (!found) return null;
+  return (
+    <Part title={`What was found: round ${found.round}, ${found.roundName}`}>
+      {foundSentences(found, format).map((sentence) => (
+        <Text key={sentence}>{sentence}</Text>
+      ))}
+    </Part>
+  );
+}
 
 export function Final({ record, format }: PartProps) {
   const { final } = record;

@@ -1,10 +1,10 @@
 import { Document, Page, renderToBuffer, Text, View } from '@react-pdf/renderer';
 import type { RecordDocument } from '@/core/record/document';
 import { UNCERTAINTY_STATEMENT } from '@/core/tolerance/statement';
-import { REFERENCE_WORD } from '@/core/vocabulary/words';
+import { referenceText } from '@/core/vocabulary/words';
 import type { Formatter } from '../formatter';
 import { Part, registerFonts, style } from './page-parts';
-import { Rounds, Final, Changes, Gaps, Work, Log, Photographs } from './record-parts';
+import { Rounds, Found, Final, Changes, Gaps, Work, Log, Photographs } from './record-parts';
 
 export interface RecordPdfInput {
   readonly record: RecordDocument;
@@ -36,10 +36,7 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
     ['Driver sits on the', job.driverSide],
     ['Begun', format.day(job.startedAt)],
     [signature ? `Record ${signature.number}, signed` : 'As it stands on', format.day(record.madeAt)],
-    [
-      'Judged by',
-      record.references.map((each) => `${each.name} (${REFERENCE_WORD[each.kind as 'chart'] ?? each.kind})`).join('; '),
-    ],
+    ['Judged by', record.references.map(referenceText).join('; ')],
   ];
   return (
     <Document title={`Record of ${job.name}`} author={job.shop} language="en">
@@ -55,6 +52,7 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
           ))}
         </View>
         <Rounds record={record} format={format} />
+        <Found record={record} format={format} />
         <Final record={record} format={format} />
         <Changes record={record} format={format} />
         <Gaps record={record} format={format} />

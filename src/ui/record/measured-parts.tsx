@@ -1,6 +1,7 @@
 import { suggestFactor } from '@/core/drawing/sheet';
 import { norm } from '@/core/geometry/vector';
 import type { RecordDocument } from '@/core/record/document';
+import { foundSentences } from '@/core/record/found';
 import { figureOfRecord } from '@/core/record/record';
 import { CAUTION_WORD, STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/words';
 import { useFormat } from '../shell/preferences-context';
@@ -52,6 +53,19 @@ export function Rounds({ record }: { record: RecordDocument }) {
           ))}
         </tbody>
       </table>
+    </Part>
+  );
+}
+
+/** What became of the shell, in sentences. */
+export function Found({ record: { found } }: { record: RecordDocument }) {
+  const format = useFormat();
+  if (!found) return null;
+  return (
+    <Part title={`What was found: round ${found.round}, ${found.roundName}`}>
+      {foundSentences(found, format).map((sentence) => (
+        <p key={sentence}>{sentence}</p>
+      ))}
     </Part>
   );
 }

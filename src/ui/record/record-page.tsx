@@ -2,10 +2,10 @@
 
 import type { ReactNode } from 'react';
 import type { RecordDocument } from '@/core/record/document';
-import { REFERENCE_WORD } from '@/core/vocabulary/words';
+import { referenceText } from '@/core/vocabulary/words';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
-import { Changes, Final, Gaps, Rounds } from './measured-parts';
+import { Changes, Final, Found, Gaps, Rounds } from './measured-parts';
 import type { Signature } from './part';
 import { Log, Photographs, Statement, Work } from './told-parts';
 import { Toolbar } from './toolbar';
@@ -44,14 +44,11 @@ export function RecordPage({
           <Fact term={signature ? `Record ${signature.number}, signed` : 'As it stands on'}>
             {format.day(record.madeAt)}
           </Fact>
-          <Fact term="Judged by">
-            {record.references
-              .map((each) => `${each.name} (${REFERENCE_WORD[each.kind as 'chart'] ?? each.kind})`)
-              .join('; ')}
-          </Fact>
+          <Fact term="Judged by">{record.references.map(referenceText).join('; ')}</Fact>
         </dl>
       </header>
       <Rounds record={record} />
+      <Found record={record} />
       <Final record={record} />
       <Changes record={record} />
       <Gaps record={record} />

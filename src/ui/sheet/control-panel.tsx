@@ -2,14 +2,14 @@
 
 import { norm } from '@/core/geometry/vector';
 import type { JobRows } from '@/core/job/job-rows';
-import type { Agree, ControlChoice } from '@/core/round/analysis';
+import { OWN_SPREADS, type Agree, type ControlChoice } from '@/core/round/analysis';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import type { LiveAnalysis } from './use-analysis';
 
 /** How far undisturbed points may be off: the choices offered. */
 export const AGREE: Readonly<Record<string, Agree>> = {
-  own: { spreads: 3.5 },
+  own: OWN_SPREADS,
   '2': { mm: 2 },
   '2.5': { mm: 2.5 },
   '3': { mm: 3 },
