@@ -348,7 +348,7 @@ export function kvist(): DemoJob {
 }
 
 export function lodd(): DemoJob {
-  const job = new JobBuilder(seeded(1974), '2026-09-14T07:00:00Z', {
+  const job = new JobBuilder(seeded(1978), '2026-09-14T07:00:00Z', {
     name: 'Lodd GT coupé',
     shell: 'Lodd GT coupé, 1974',
     identityNumber: 'LGT-74-02931',

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { patternSentences, type PatternWords } from '../pattern/sentences';
-import { analyseRound } from './analysis';
+import { analyseRound, OWN_SPREADS } from './analysis';
 import { whatDecides } from './decide';
 import { judgeRound } from './judgement';
 import { didItMove } from './movement';
@@ -25,7 +25,7 @@ const TRUTH = { mash: -8, sway: 5.5, sag: 5, diamond: 12, spread: -1, twist: -8 
 
 describe('the demo shell, left rear corner pushed into a quay post', () => {
   const judgement = judgeRound(solbris, asFound!);
-  const analysis = analyseRound(solbris, judgement, { spreads: 3.5 });
+  const analysis = analyseRound(solbris, judgement, OWN_SPREADS);
   const undisturbed = analysis.undisturbed;
   const { sections, local } = analysis.pattern!;
   const rear = sections[0]!;
@@ -75,6 +75,22 @@ describe('the demo shell, left rear corner pushed into a quay post', () => {
     // Fitting on everything spreads the damage over the sound end.
     expect(all.deviations.get(idOf('R4L'))!.d).toBeLessThan(sound.deviations.get(idOf('R4L'))!.d);
     expect(all.rms).toBeGreaterThan(sound.rms);
+  });
+});
+
+describe('the demo coupé, its left nose leg creased', () => {
+  it('has a front that has gone on its left, and nothing else', () => {
+    const [found] = lodd.rounds;
+    const { pattern } = analyseRound(lodd, judgeRound(lodd, found!), OWN_SPREADS);
+    expect(pattern!.local).toEqual([]);
+    const [front, ...others] = pattern!.sections;
+    expect([front!.section, others]).toEqual(['front', []]);
+    expect(Math.abs(front!.hinge.hinge - 100)).toBeLessThan(3 * front!.hingeSd);
+    // The left end went 9 mm back, 7 in and 4 up; the right one stayed: half of it is the mean, all of it the difference.
+    const share = (100 - front!.hinge.end) / 640;
+    const truth = { mash: 4.5, sway: 3.5, sag: 2, diamond: -9, spread: -7, twist: -4 };
+    for (const { name, amount, sd } of front!.components)
+      expect(Math.abs(amount - truth[name] * share)).toBeLessThan(4 * sd);
   });
 });
 

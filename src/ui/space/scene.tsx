@@ -41,7 +41,8 @@ export function Scene({
   const { middle, size } = useMemo(() => {
     const { min, max } = boundsOf(figure.points.map(({ position }) => position));
     return {
-      middle: inScene([0, 1, 2].map((i) => (min[i]! + max[i]!) / 2) as unknown as Vector),
+      // The near end of the floor fills the foot of the picture: looked at somewhat lower, the shell stands in its middle.
+      middle: inScene([(min[0] + max[0]) / 2 + 120, (min[1] + max[1]) / 2, min[2] + (max[2] - min[2]) / 4]),
       size: Math.max(1, (max[0] - min[0]) / 1000),
     };
   }, [figure]);
@@ -67,7 +68,7 @@ export function Scene({
         flat
         frameloop="demand"
         camera={{
-          position: [middle[0] + size * 0.76, middle[1] + size * 0.5, middle[2] + size * 0.76],
+          position: [middle[0] + size * 0.86, middle[1] + size * 0.56, middle[2] + size * 0.86],
           fov: 35,
           near: 0.05,
           far: 60,
