@@ -120,7 +120,13 @@ function optionOf(
       type: 'value',
       min: low - room,
       max: high + room,
-      axisLabel: { color: soft, formatter: (value: number) => format.length(value) },
+      // The ends lie where the band and the bars need them, not on round figures.
+      axisLabel: {
+        color: soft,
+        showMinLabel: false,
+        showMaxLabel: false,
+        formatter: (value: number) => format.length(value),
+      },
       splitLine: { lineStyle: { color: faint } },
     },
     series: [
