@@ -1,0 +1,240 @@
+import { createElement } from 'react';
+import { describe, expect, it, vi } from 'vitest';
+import { daySheet, dimensionsOf } from '@/core/day/day';
+import type { Reading, Rung } from '@/core/job/entities';
+import type { JobRows } from '@/core/job/job-rows';
+import { CAUTIONS } from '@/core/ladder/ladder';
+import { aimOf, braceGeometry, braceState, pullDistance, pullProgress } from '@/core/round/brace-pull';
+import { judgeRound } from '@/core/round/judgement';
+import { judgeSeams, pairSeams } from '@/core/round/seams';
+import { demoRows } from '../../tests/support/demo-rows';
+import { rendered, textOf } from '../../tests/support/render';
+import { DayPage } from './day/day-page';
+import { Gaps } from './gaps/gaps';
+import { Steps } from './ladder/steps';
+import { JobList } from './shell/job-list';
+import { Doubts } from './tape/doubts';
+import { Standing } from './tape/standing';
+import { Tape } from './tape/tape';
+import { WalkSheet } from './tape/walk-sheet';
+import { Braces, type ListedBrace } from './work/braces';
+import { Pulls, type ListedPull } from './work/pulls';
+
+vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) }));
+
+const solbris = demoRows('solbris');
+const lodd = demoRows('lodd');
+const [asFound, braced] = solbris.rounds;
+const found = judgeRound(solbris, asFound!);
+const nothing = () => undefined;
+const action = () => Promise.resolve({ ok: true, value: null } as const);
+const codeOf = (rows: JobRows, id: string) => rows.points.find((point) => point.id === id)!.code;
+
+describe('the day sheet', () => {
+  const page = (rows: JobRows) => {
+    const { latest, ...day } = daySheet(rows);
+    const view = { ...day, ...(latest ? { latestRound: latest.round } : {}) };
+    return textOf(
+      rendered(createElement(DayPage, { job: rows.jobs[0]!, day: view, printedAt: '2026-11-24T17:00:00Z' })),
+    );
+  };
+
+  it('answers the five questions of the end of a day', () => {
+    const text = page(solbris);
+    expect(text).toMatch(/What moved, and after which step\? .*From “As found” to “Braced” , after: brace X1 fitted/);
+    expect(text).toMatch(/What holds it tonight, and must stay\? .*X3 welded tube.*holds CD1 .*, CD2/);
+    expect(text).toMatch(/What must be measured or photographed before the next cut\?/);
+    expect(text).toMatch(/F2L – R4L 3327\.6 .*does not fit the rest; likely the tape was started at the 100 mm mark/);
+    expect(text).toMatch(/CURING|Curing .*Rust dissolver/);
+  });
+
+  it('says that other instruments were used before it says what moved', () => {
+    const text = page(solbris);
+    expect(text.indexOf('Not the same instruments')).toBeLessThan(text.indexOf('XL2'));
+  });
+
+  it('has something to say of a job nobody has measured', () => {
+    const bare = { ...solbris, rounds: [], readings: [], braces: [], pulls: [], pullEvents: [], braceEvents: [] };
+    expect(page(bare)).toMatch(/What moved, and after which step\?/);
+  });
+});
+
+describe('the tape', () => {
+  const readings = solbris.readings.filter((reading) => reading.roundId === asFound!.id).slice(0, 6);
+  const lines = [...new Set(readings.map(({ lineId }) => lineId))].map((lineId, i) => ({
+    lineId,
+    readings: readings.filter((reading) => reading.lineId === lineId),
+    state: i === 1 ? ('waiting' as const) : ('taken' as const),
+    ...(i === 0
+      ? {
+          strike: {
+            ...{ id: 's', readingId: readings[0]!.id, struckAt: '2026-11-10T09:00:00Z', author: 'Nils' },
+            ...{ reason: 'misread', replacedByLineId: null },
+          },
+        }
+      : {}),
+  }));
+  const html = rendered(
+    createElement(Tape, { rows: solbris, lines, onSelect: nothing, onCorrect: nothing, onStrike: nothing }),
+  );
+
+  it('keeps a struck line, with who struck it and why', () => {
+    expect(html).toMatch(/line-through|<s>|<del/);
+    expect(textOf(html)).toContain('misread');
+    expect(textOf(html)).toContain('Nils');
+  });
+
+  it('says which lines the server does not have yet', () => {
+    expect(textOf(html)).toMatch(/waiting/i);
+  });
+});
+
+describe('doubts', () => {
+  const doubts = found.net.doubts;
+  const corrected: string[] = [];
+  const html = rendered(
+    createElement(Doubts, {
+      ...{ rows: solbris, doubts, onAgain: nothing, onKeep: nothing },
+      onCorrect: (_: Reading, line: string) => corrected.push(line),
+    }),
+  );
+
+  it('name the likely cause and the one correction, where there is one', () => {
+    const text = textOf(html);
+    expect(text).toMatch(/F2L – R4L 3327\.6 does not fit the rest .* Likely: the tape was started at the 100 mm mark/);
+    expect(text).toContain('Correct it to F2L R4L 3227.6');
+    // Either end may have been exchanged: nothing is offered that would be a guess.
+    expect(text.split('Correct it to').length - 1).toBe(1);
+    expect(text.split('Measure again').length - 1).toBe(doubts.length);
+  });
+
+  it('are written in inches to those who read them', () => {
+    const parts = { rows: solbris, doubts, onAgain: nothing, onKeep: nothing, onCorrect: nothing };
+    expect(textOf(rendered(createElement(Doubts, parts), { units: 'in16' }))).toMatch(/F2L – R4L 131/);
+  });
+});
+
+describe('how a round stands', () => {
+  it('is how much is known, how well, and what has just become known', () => {
+    const text = textOf(rendered(createElement(Standing, { rows: solbris, judgement: found, newly: ['K4'] })));
+    expect(text).toMatch(/47 of 51 points located, 32 of 32 dimensions known; the least sure is \w+, ±\d\.\d mm/);
+    expect(text).toContain('K4');
+    expect(textOf(rendered(createElement(Standing, { rows: solbris, newly: [] })))).toContain('Solving');
+  });
+});
+
+describe('the walk on paper', () => {
+  it('has a line for every reading in its order', () => {
+    const targets = [
+      { key: 'a', kind: 'distance', codes: ['F1L', 'S2R'], measure: 'tip', why: 'diagonal' },
+      { key: 'b', kind: 'height', codes: ['F1L'], why: 'height' },
+    ] as never;
+    const text = textOf(rendered(createElement(WalkSheet, { rows: solbris, round: braced!, targets })));
+    expect(text).toContain('2 readings in the order of the walk');
+    expect(text.indexOf('S2R')).toBeGreaterThan(0);
+    const none = textOf(rendered(createElement(WalkSheet, { rows: solbris, round: braced!, targets: [] })));
+    expect(none).toContain('no chart to plan a walk from');
+  });
+});
+
+describe('braces', () => {
+  const listed = solbris.braces.map((brace): ListedBrace => ({
+    brace,
+    from: codeOf(solbris, brace.fromPointId),
+    to: codeOf(solbris, brace.toPointId),
+    geometry: braceGeometry(brace, found, found.references),
+    state: braceState(solbris, brace),
+    holds: dimensionsOf(solbris, brace),
+  }));
+  const common = { positions: {}, latestRoundId: null, planBrace: action, recordBraceEvent: action };
+
+  it('show their length and what they are there to hold', () => {
+    const text = textOf(rendered(createElement(Braces, { rows: solbris, braces: listed, ...common })));
+    for (const { brace, geometry, holds } of listed) {
+      expect(text).toContain(brace.code);
+      expect(text).toContain(geometry!.length.toFixed(1));
+      for (const { code } of holds) expect(text).toContain(code);
+    }
+  });
+
+  it('none planned says what to do', () => {
+    const text = textOf(rendered(createElement(Braces, { rows: solbris, braces: [], ...common })));
+    expect(text).toMatch(/No brace|brace/i);
+  });
+});
+
+describe('pulls', () => {
+  const listed = solbris.pulls.map((pull): ListedPull => {
+    const judgement = judgeRound(
+      solbris,
+      solbris.rounds.find(({ id }) => id === pull.roundId)!,
+    );
+    return {
+      pull,
+      point: codeOf(solbris, pull.pointId),
+      distance: pullDistance(pull),
+      progress: pullProgress(solbris, pull, judgement),
+    };
+  });
+  const pullable = found.points.flatMap(({ point, judged }) =>
+    judged ? [{ pointId: point.id, code: point.code, aim: aimOf(found, point.id)! }] : [],
+  );
+  const text = textOf(
+    rendered(
+      createElement(Pulls, {
+        ...{ rows: solbris, pulls: listed, pullable, roundId: asFound!.id },
+        ...{ planPull: action, recordPullEvent: action },
+      }),
+    ),
+  );
+
+  it('say where to and how far, and what sprang back', () => {
+    const [pull] = listed;
+    expect(text).toContain(pull!.pull.code);
+    expect(text).toContain(pull!.distance.toFixed(1));
+    expect(text).toMatch(/rearward|forward/);
+  });
+});
+
+describe('a rung where work can hurt somebody', () => {
+  const steps = (rung: Rung) =>
+    textOf(
+      rendered(
+        createElement(Steps, { jobId: solbris.jobs[0]!.id, rung, steps: [], addStep: action, recordStepEvent: action }),
+      ),
+    );
+
+  it.each(['setUp', 'brace', 'cut', 'pull', 'weld'] as const)('%s: cautions first, and who decides', (rung) => {
+    const text = steps(rung);
+    for (const caution of CAUTIONS[rung]!) expect(text).toContain(caution);
+    expect(text).toMatch(/the maker’s instructions, local rules and the licensed inspector decide/);
+  });
+
+  it('keeps people out of a chain’s line, and fire watched', () => {
+    expect(steps('pull')).toMatch(/Nobody in line with a chain, nobody under or inside the shell/);
+    expect(steps('weld')).toMatch(/fire watch for an hour/);
+    expect(steps('cut')).toMatch(/Fuel, brake and refrigerant lines drained/);
+  });
+});
+
+describe('gaps', () => {
+  it('stand left beside right with their verdicts', () => {
+    const cold = judgeRound(lodd, lodd.rounds.at(-1)!);
+    const pairs = pairSeams(judgeSeams(lodd, cold));
+    const text = textOf(rendered(createElement(Gaps, { rows: lodd, pairs, roundName: 'cold', addSeam: action })));
+    expect(pairs.length).toBeGreaterThan(0);
+    for (const { left, right } of pairs)
+      for (const side of [left, right]) if (side) expect(text).toContain(side.seam.code);
+    expect(textOf(rendered(createElement(Gaps, { rows: lodd, pairs: [], addSeam: action })))).toContain(
+      'No seam is named',
+    );
+  });
+});
+
+describe('the list of jobs', () => {
+  it('counts as one speaks', () => {
+    const [job] = solbris.jobs;
+    const jobs = [{ ...job!, pointCount: 1, roundCount: 2 }] as never;
+    expect(textOf(rendered(createElement(JobList, { jobs })))).toMatch(/1 point, 2 rounds/);
+  });
+});
