@@ -96,8 +96,8 @@ export async function importJob({ database, journal }: Store, zipPath: string): 
     await removeContent(database, brought).catch(() => undefined);
     const { code, detail } = error as { code?: string; detail?: string };
     if (code?.startsWith('23')) return failed('job.json', `its rows contradict each other: ${detail ?? code}`);
-    if (error instanceof Error && /zip|central directory|compressed|inflate|crc/i.test(error.message))
-      return failed('file', `the zip is damaged: ${error.message}`);
+    const unpacking = code?.startsWith('Z_') || /zip|central directory|compressed|crc/i.test(String(error));
+    if (unpacking && error instanceof Error) return failed('file', `the zip is damaged: ${error.message}`);
     throw error;
   } finally {
     zip.close();
