@@ -12,7 +12,7 @@ import { DimensionList, PointList } from './sheet/lists';
 import { PatternPanel } from './sheet/pattern-panel';
 import { Why } from './sheet/why';
 import { SidesPage } from './sides/sides-page';
-import { Compare } from './work/compare';
+import { Compare } from '@/ui/work/compare';
 
 vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) }));
 

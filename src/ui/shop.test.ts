@@ -17,8 +17,8 @@ import { Doubts } from './tape/doubts';
 import { Standing } from './tape/standing';
 import { Tape } from './tape/tape';
 import { WalkSheet } from './tape/walk-sheet';
-import { Braces, type ListedBrace } from './work/braces';
-import { Pulls, type ListedPull } from './work/pulls';
+import { Braces, type ListedBrace } from '@/ui/work/braces';
+import { Pulls, type ListedPull } from '@/ui/work/pulls';
 
 vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) }));
 

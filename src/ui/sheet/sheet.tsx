@@ -13,9 +13,10 @@ import {
   type ViewName,
   type Zoom,
 } from '@/core/drawing/sheet';
+import type { Station } from '@/core/drawing/stations';
 import type { Vector } from '@/core/geometry/vector';
 import { TitleBlock } from './title-block';
-import { Marks, Movements, ViewBase, type SheetPair, type Station } from './view';
+import { Marks, Movements, ViewBase, type SheetPair } from './view';
 
 export const SHEET_SIZE = { width: 1000, height: 590 };
 

@@ -2,6 +2,7 @@ import { memo, useMemo } from 'react';
 import { placeLabels, type Box } from '@/core/drawing/labels';
 import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
 import { gridStep, project, spreadEllipse, whisker, type SheetLayout, type ViewName } from '@/core/drawing/sheet';
+import type { Station } from '@/core/drawing/stations';
 import type { Vector } from '@/core/geometry/vector';
 import { Mark } from './mark';
 
@@ -10,13 +11,6 @@ const VIEW_WORD: Readonly<Record<ViewName, string>> = {
   side: 'SIDE',
   end: 'END, SEEN FROM THE REAR',
 };
-
-/** A station drawn across plan and side: where a section begins, where a pattern hinges. */
-export interface Station {
-  readonly x: number;
-  readonly label: string;
-  readonly strong?: boolean;
-}
 
 export interface SheetPair {
   readonly from: string;

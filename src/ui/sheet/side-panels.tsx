@@ -1,0 +1,81 @@
+import { Tabs } from 'radix-ui';
+import { useMemo, type ReactNode } from 'react';
+import type { JobRows } from '@/core/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judgement';
+import { ControlPanel } from './control-panel';
+import { DimensionList, PointList } from './lists';
+import { PatternPanel } from './pattern-panel';
+import type { LiveAnalysis } from './use-analysis';
+import type { useControl } from './use-control';
+import type { useSelection } from './use-selection';
+import type { Panel, SheetState } from './use-sheet-address';
+
+/** Beside the sheet: what is judged, the pattern, and what is held. */
+export function SidePanels({
+  rows,
+  judgement,
+  passing,
+  state,
+  onPanel,
+  selection: { selectPoint, selectDimension },
+  held: { control, hold, toggle },
+  live,
+  agree,
+  setAgree,
+}: {
+  rows: JobRows;
+  judgement: RoundJudgement;
+  passing: { readonly points: ReadonlySet<string>; readonly dimensions: ReadonlySet<string> };
+  state: SheetState;
+  onPanel: (panel: Panel) => void;
+  selection: ReturnType<typeof useSelection>;
+  held: ReturnType<typeof useControl>;
+  live: LiveAnalysis;
+  agree: string;
+  setAgree: (agree: string) => void;
+}) {
+  const points = useMemo(
+    () => judgement.points.filter((each) => passing.points.has(each.point.id)),
+    [judgement, passing],
+  );
+  const dimensions = useMemo(
+    () => judgement.dimensions.filter((each) => passing.dimensions.has(each.dimension.id)),
+    [judgement, passing],
+  );
+  const panels: Readonly<Record<Panel, readonly [string, ReactNode]>> = {
+    points: [
+      `Points (${points.length})`,
+      <PointList key="points" {...{ points, control }} selected={state.point} onSelect={selectPoint} onHold={toggle} />,
+    ],
+    dimensions: [
+      `Dimensions (${dimensions.length})`,
+      <DimensionList key="dimensions" dimensions={dimensions} selected={state.dimension} onSelect={selectDimension} />,
+    ],
+    pattern: ['Pattern', <PatternPanel key="pattern" {...{ rows, judgement, live }} onSelect={selectPoint} />],
+    control: ['Control', <ControlPanel key="control" {...{ rows, live, agree, setAgree, control }} onHold={hold} />],
+  };
+  return (
+    <Tabs.Root
+      value={state.panel}
+      onValueChange={(panel) => onPanel(panel as Panel)}
+      className="flex min-h-0 min-w-0 flex-col xl:max-h-[calc(100dvh-10rem)]"
+    >
+      <Tabs.List aria-label="What is judged" className="flex flex-wrap border-b-2 border-ink">
+        {Object.entries(panels).map(([value, [text]]) => (
+          <Tabs.Trigger
+            key={value}
+            value={value}
+            className="min-h-11 px-2 font-cond data-[state=active]:bg-ink data-[state=active]:text-paper"
+          >
+            {text}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      {Object.entries(panels).map(([value, [, panel]]) => (
+        <Tabs.Content key={value} value={value} className="min-h-0 overflow-auto" tabIndex={-1}>
+          {panel}
+        </Tabs.Content>
+      ))}
+    </Tabs.Root>
+  );
+}
