@@ -1,12 +1,13 @@
-import { existsSync, rmSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import path from 'node:path';
+import { clearFolder, giveUp, refuseIfTaken } from './data-folder.mjs';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
 
 /** `npm run demo [-- --fresh]`: installs, builds, loads the demo jobs and serves them. */
 const data = path.resolve(process.env.VINKEL_DEMO_DATA ?? '.demo');
 ensurePackages();
+await (process.argv.includes('--fresh') ? clearFolder(data) : refuseIfTaken(data)).catch(giveUp);
 ensureBuild();
-if (process.argv.includes('--fresh')) rmSync(data, { recursive: true, force: true });
 const fresh = !existsSync(path.join(data, 'database'));
 
 const { serve } = await import('./serve.mjs');

@@ -1,12 +1,14 @@
 import os from 'node:os';
 import path from 'node:path';
+import { giveUp, refuseIfTaken } from './data-folder.mjs';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
 
 /** `npm start`: serves the user's own data folder. */
+const data = process.env.VINKEL_DATA ?? defaultDataFolder();
 ensurePackages();
+await refuseIfTaken(data).catch(giveUp);
 ensureBuild();
 const { serve } = await import('./serve.mjs');
-const data = process.env.VINKEL_DATA ?? defaultDataFolder();
 const address = await serve({ port: Number(process.env.PORT ?? 3000), data });
 console.log(`\nVinkel: ${address}\nData: ${data}\n`);
 

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync, appendFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync, appendFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -9,6 +9,7 @@ import { loadJob } from '@/db/jobs';
 import { addContent } from '@/db/photographs';
 import { insert } from '@/db/table';
 import { openStore, type Store } from '@/server/store';
+import { clearFolder, refuseIfTaken } from '../../scripts/data-folder.mjs';
 import { demoRows } from '../support/demo-rows';
 
 let folder: string;
@@ -52,6 +53,20 @@ describe('the data folder belongs to one process', () => {
     child.kill('SIGKILL');
     await gone(child);
     lockFolder(folder).release();
+  });
+
+  it('is neither built over nor emptied while a server has it', async () => {
+    const child = await holder();
+    writeFileSync(path.join(folder, 'journal.jsonl'), '{}\n');
+    await expect(refuseIfTaken(folder)).rejects.toThrow(`process ${child.pid}`);
+    await expect(clearFolder(folder)).rejects.toThrow('in use by');
+    expect(readFileSync(path.join(folder, 'journal.jsonl'), 'utf8')).toBe('{}\n');
+    child.kill('SIGKILL');
+    await gone(child);
+    await refuseIfTaken(folder);
+    await clearFolder(folder);
+    expect(readdirSync(folder)).toEqual(['lock']);
+    await clearFolder(path.join(folder, 'not-there'));
   });
 });
 

@@ -6,3 +6,8 @@ declare module '*/scripts/demo-archive.mjs' {
 declare module '*/scripts/ensure.mjs' {
   export function ensureBuild(): void;
 }
+
+declare module '*/scripts/data-folder.mjs' {
+  export function refuseIfTaken(folder: string): Promise<void>;
+  export function clearFolder(folder: string): Promise<void>;
+}
