@@ -161,6 +161,16 @@ describe('the record', () => {
     expect(recordDocument.parse(JSON.parse(JSON.stringify(buildRecord(solbris, 'now')))).found).toEqual(found);
   });
 
+  it('says nothing of a pattern where too few points were located to look for one', () => {
+    const few = new Set(solbris.points.slice(0, 6).map(({ id }) => id));
+    const ends = (row: { pointId: string | null; toPointId?: string | null }) => [row.pointId, row.toPointId ?? null];
+    const readings = solbris.readings.filter((each) => ends(each).every((id) => id === null || few.has(id)));
+    const roundControls = solbris.rounds.flatMap((round) =>
+      [...few].map((pointId) => ({ roundId: round.id, pointId })),
+    );
+    expect(buildRecord({ ...solbris, readings, roundControls }, 'now').found).toBeUndefined();
+  });
+
   it('names only the references in use, the edition where there were others', () => {
     const [chart] = lodd.references.filter(({ kind }) => kind === 'chart');
     const second = { ...chart!, id: 'second', edition: 2, editionOf: chart!.id, inUse: true };

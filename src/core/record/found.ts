@@ -5,10 +5,13 @@ import type { RoundJudgement } from '../round/judgement';
 import { placeAt } from '../round/place-names';
 import type { RecordFound } from './document';
 
-/** The pattern of a round without identities; absent where nothing is aligned to measure it against. */
+/**
+ * The pattern of a round without identities; absent where nothing is aligned to measure it against, or too few points
+ * are located to look for one.
+ */
 export function foundOf(rows: JobRows, judgement: RoundJudgement): RecordFound | undefined {
   const pattern = judgement.alignment.ok ? analyseRound(rows, judgement, OWN_SPREADS).pattern : undefined;
-  if (!pattern) return undefined;
+  if (!pattern || pattern.hinges === 0) return undefined;
   const byId = new Map(rows.points.map((point) => [point.id, point]));
   return {
     round: judgement.round.number,
