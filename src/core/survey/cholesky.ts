@@ -139,7 +139,7 @@ function substitute(
 
 /** The solution of A x = b. */
 export function solve({ size, lower }: Factor, b: Float64Array): Float64Array {
-  const x = Float64Array.from(b);
+  const x = b.slice();
   for (let i = 0; i < size; i++) {
     let sum = x[i]!;
     for (let k = 0; k < i; k++) sum -= lower[i * size + k]! * x[k]!;

@@ -46,9 +46,9 @@ function reweighted(solution: NetSolution, survey: Survey, observation: Observat
   if (solution.kept.some((share) => share < 1)) return anew();
   const equations = equationsOf(survey);
   const { unknowns } = equations;
-  const covariance = Float64Array.from(solution.covariance);
-  const x = Float64Array.from(solution.x);
-  const biases = Float64Array.from(solution.biases);
+  const covariance = solution.covariance.slice();
+  const x = solution.x.slice();
+  const biases = solution.biases.slice();
   const row = newRow();
   linearise(solution.equations, observation, x, biases, row);
   const spread = new Float64Array(unknowns);

@@ -86,7 +86,7 @@ export class NetState {
   /** The coordinates after a step in the unknowns. */
   moved(step: Float64Array): { x: Float64Array; biases: Float64Array } {
     const { column, coordinates } = this.equations;
-    const x = Float64Array.from(this.x);
+    const x = this.x.slice();
     column.forEach((first, point) => {
       if (first < 0) return;
       for (let axis = 0; axis < 3; axis++) x[3 * point + axis]! += step[first + axis]!;

@@ -59,7 +59,7 @@ export function proposeNext(
   const rows = gradients(solution, candidates);
   const goals = goalsOf(solution, wanted);
   if (goals.length === 0) return [];
-  const covariance = Float64Array.from(solution.covariance);
+  const covariance = solution.covariance.slice();
   const current = { ...solution, covariance };
   const unchecked = new Set(uncheckedPoints(solution));
   const taken = new Set<number>();

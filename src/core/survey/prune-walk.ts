@@ -25,7 +25,7 @@ export function pruneWalk(steps: readonly WalkStep[], points: readonly WalkPoint
     const spread = times(covariance, rows[i]!, unknowns);
     const free = observations[i]!.sigma ** 2 - along(spread, rows[i]!);
     if (free < 0.2 * observations[i]!.sigma ** 2) continue;
-    const without = Float64Array.from(covariance);
+    const without = covariance.slice();
     for (let r = 0; r < unknowns; r++)
       for (let c = 0; c < unknowns; c++) without[r * unknowns + c]! += (spread[r]! * spread[c]!) / free;
     if (Math.sqrt(largestVariance(without, unknowns)) > worst) continue;
