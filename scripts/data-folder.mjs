@@ -1,39 +1,26 @@
-import { closeSync, existsSync, openSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 
-/**
- * Does something with a data folder while no server has it.
- *
- * @throws where one has it, naming the holder
- */
-async function whileNobodyHas(folder, work) {
-  const lockPath = path.join(folder, 'lock');
-  if (!existsSync(lockPath)) return work();
-  // Loaded only now: the scripts that use this install their packages first.
-  const { tryLock, unlock } = await import('fs-native-extensions');
-  const descriptor = openSync(lockPath, 'a+');
-  try {
-    if (!tryLock(descriptor)) {
-      const holder = readFileSync(lockPath, 'utf8').trim() || 'another process';
-      throw new Error(`The data folder ${folder} is in use by ${holder}. Stop that one first.`);
-    }
-    work();
-    unlock(descriptor);
-  } finally {
-    closeSync(descriptor);
-  }
+/** The program's own lock of a data folder; loaded only now, since the scripts install their packages first. */
+async function lock(folder) {
+  const { tsImport } = await import('tsx/esm/api');
+  const { lockFolder } = await tsImport('../src/db/data-folder.ts', import.meta.url);
+  return lockFolder(folder);
 }
 
 /** Refuses a folder that another process has, before anything is built over its head. */
-export const refuseIfTaken = (folder) => whileNobodyHas(folder, () => undefined);
+export async function refuseIfTaken(folder) {
+  if (existsSync(folder)) (await lock(folder)).release();
+}
 
 /** Empties a data folder that nobody has; the lock itself stays, so that nobody can take it meanwhile. */
-export const clearFolder = (folder) =>
-  whileNobodyHas(folder, () => {
-    if (!existsSync(folder)) return;
-    for (const name of readdirSync(folder))
-      if (name !== 'lock') rmSync(path.join(folder, name), { recursive: true, force: true });
-  });
+export async function clearFolder(folder) {
+  if (!existsSync(folder)) return;
+  const locked = await lock(folder);
+  for (const name of readdirSync(folder))
+    if (name !== 'lock') rmSync(path.join(folder, name), { recursive: true, force: true });
+  locked.release();
+}
 
 /** Ends the process with the sentence of what stands in the way. */
 export function giveUp(error) {

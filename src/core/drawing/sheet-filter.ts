@@ -1,3 +1,4 @@
+import type { Side } from '../job/entities';
 import { extentOf, sectionAt, type Section } from '../pattern/sections';
 import type { RoundJudgement } from '../round/judgement';
 import type { Verdict } from '../tolerance/verdict';
@@ -6,7 +7,7 @@ import type { Verdict } from '../tolerance/verdict';
 export interface SheetFilter {
   readonly verdict?: Verdict | 'notJudged';
   readonly section?: Section;
-  readonly side?: 'left' | 'right' | 'centre';
+  readonly side?: Side;
 }
 
 /** The points and dimensions a filter lets through; a dimension passes with both its ends' place and its own verdict. */

@@ -279,7 +279,7 @@ function explained({ inverted, right }: Candidate): number {
 function jointOfStandardised(candidates: readonly Candidate[], size: number): Float64Array {
   const joint = new Float64Array(size * size);
   const shares = candidates.map(({ inverted }) =>
-    Matrix.mul(inverted, 1).divRowVector(inverted.diagonal().map((variance) => Math.sqrt(variance))),
+    inverted.clone().divRowVector(inverted.diagonal().map((variance) => Math.sqrt(variance))),
   );
   let row = 0;
   candidates.forEach(({ columns }, i) => {

@@ -67,7 +67,7 @@ const gap = z.strictObject({
 
 const component = z.strictObject({ name: z.enum(COMPONENTS), amount: mm, sd: mm, significant: z.boolean() });
 
-/** What became of the shell, as the first round that could tell says: the pattern of its deviations. */
+/** What became of the shell, as the first round with readings says: the pattern of its deviations. */
 const found = z.strictObject({
   round: z.int(),
   roundName: text,

@@ -6,6 +6,7 @@ import type { JobRows } from '../job/job-rows';
 import { lengthBetween, type RoundJudgement } from './judgement';
 import { oppositeCodes } from './net';
 import { centrePoints, mirrorPairs, placeRound } from './placed';
+import { COVERAGE } from '../tolerance/verdict';
 
 /** A length and the same length of the other side: `F1L – F4R` and `F1R – F4L`. */
 export interface MirroredLength {
@@ -99,9 +100,9 @@ function differenceSd(
   return Math.sqrt(Math.max(0, variance));
 }
 
-/** So many standard deviations make a difference between the sides more than its ±. */
-export const DIFFERS = 2;
-
 /** The sides of a pair differ by more than the ± in some direction. */
 export const differs = ({ difference, sd }: Pick<SideDifference, 'difference' | 'sd'>): boolean =>
-  difference.some((value, i) => Math.abs(value) > DIFFERS * sd[i]!);
+  difference.some((value, i) => isMoreThan(value, sd[i]!));
+
+/** A difference is more than its ±. */
+export const isMoreThan = (difference: number, sd: number): boolean => Math.abs(difference) > COVERAGE * sd;

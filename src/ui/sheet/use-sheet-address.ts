@@ -3,26 +3,23 @@
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useMemo, useState } from 'react';
 import type { Zoom } from '@/core/drawing/sheet';
+import type { SheetFilter } from '@/core/drawing/sheet-filter';
 import type { Vector } from '@/core/geometry/vector';
-import { SECTIONS, type Section } from '@/core/pattern/sections';
-import type { Verdict } from '@/core/tolerance/verdict';
-import { SIDES, type Side } from '@/core/job/entities';
+import { SECTIONS } from '@/core/pattern/sections';
+import { SIDES } from '@/core/job/entities';
 
 export const PANELS = ['points', 'dimensions', 'pattern', 'control'] as const;
 export type Panel = (typeof PANELS)[number];
 export const SHOWN_VERDICTS = ['outside', 'undecided', 'inside', 'notJudged'] as const;
-export type ShownVerdict = Verdict | 'notJudged';
+export type ShownVerdict = NonNullable<SheetFilter['verdict']>;
 
 /** Everything of the sheet that an address can say, so that a link shows exactly this view. */
-export interface SheetState {
+export interface SheetState extends SheetFilter {
   /** Code of the point or dimension in hand. */
   readonly point?: string;
   readonly dimension?: string;
   readonly factor?: number;
   readonly panel: Panel;
-  readonly verdict?: ShownVerdict;
-  readonly section?: Section;
-  readonly side?: Side;
   /** Number of the round shown as a ghost. */
   readonly ghost?: number;
   readonly zoom?: Zoom;

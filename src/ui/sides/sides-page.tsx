@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import type { JobRows } from '@/core/job/job-rows';
 import { judgeRound } from '@/core/round/judgement';
 import { placeRound } from '@/core/round/placed';
-import { compareSides, differs, DIFFERS, type Sides } from '@/core/round/sides';
+import { compareSides, differs, isMoreThan, type Sides } from '@/core/round/sides';
 import type { SideDifference } from '@/core/symmetry/centre-plane';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
@@ -129,7 +129,7 @@ function PairTable({
                 <td className="num text-soft">{format.length(halfWidths[0])}</td>
                 <td className="num text-soft">{format.length(halfWidths[1])}</td>
                 {difference.map((value, i) => (
-                  <td key={i} className={`num ${Math.abs(value) > DIFFERS * sd[i]! ? 'font-semibold' : 'text-soft'}`}>
+                  <td key={i} className={`num ${isMoreThan(value, sd[i]!) ? 'font-semibold' : 'text-soft'}`}>
                     {format.difference(value)}
                   </td>
                 ))}
@@ -177,7 +177,7 @@ function LengthTable({ lengths }: { lengths: Sides['lengths'] }) {
               <td className="num">{format.length(a)}</td>
               <td>{ends[1].join(' – ')}</td>
               <td className="num">{format.length(b)}</td>
-              <td className={`num ${Math.abs(difference) > DIFFERS * sd ? 'font-semibold' : 'text-soft'}`}>
+              <td className={`num ${isMoreThan(difference, sd) ? 'font-semibold' : 'text-soft'}`}>
                 {format.difference(difference)}
               </td>
               <td className="num text-soft">{format.length(2 * sd)}</td>
