@@ -6,9 +6,7 @@ import { tryLock, unlock } from 'fs-native-extensions';
 /** Another process has the data folder open. */
 export class FolderInUse extends Error {
   constructor(folder: string, holder: string) {
-    super(
-      `The data folder ${folder} is in use by ${holder}. Stop that one first, or choose another folder with VINKEL_DATA.`,
-    );
+    super(`The data folder ${folder} is in use by ${holder}. Stop that one first, or choose another folder.`);
     this.name = 'FolderInUse';
   }
 }

@@ -168,7 +168,7 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await page.getByRole('button', { name: 'Make it' }).click();
     await page.getByText('no point "NOPE"').waitFor();
     await page.getByLabel('Points').fill('C2R');
-    await page.getByLabel('To the right').fill('10');
+    await page.getByLabel('Right', { exact: true }).fill('10');
     await page.getByRole('button', { name: 'Make it' }).click();
     await page.getByText('Rear arches 10 wider').waitFor();
     expect(await page.locator('[data-reference]').first().getAttribute('data-reference')).toBe('plannedChange');

@@ -61,7 +61,7 @@ export function KindFields({ rows, kind, faults }: { rows: JobRows; kind: Kind; 
             {(
               [
                 ['x', 'Rearward'],
-                ['y', 'To the right'],
+                ['y', 'Right'],
                 ['z', 'Up'],
               ] as const
             ).map(([axis, label]) => (

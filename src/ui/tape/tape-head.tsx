@@ -52,7 +52,15 @@ function Tool({
   onClick: () => void;
 }) {
   return (
-    <Button look="quiet" className="px-2" aria-pressed={on} title={title} onClick={onClick}>
+    <Button
+      look="quiet"
+      className="px-2"
+      aria-pressed={on}
+      title={title}
+      onClick={onClick}
+      // A tap does not take the keyboard from the field: the next number is typed straight on.
+      onMouseDown={(event) => event.preventDefault()}
+    >
       <Icon size={20} aria-hidden />
       <span className="sr-only">{name}</span>
     </Button>
