@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import sharp from 'sharp';
-import type { Photograph } from '@/core/job/entities';
+import type { Photograph } from '@/core/shell/job/entities';
 import { archiveDocuments, photographPath } from '@/formats/archive/documents';
 import { kvist, lodd, solbris, type DemoJob, type DemoPicture } from './src/jobs';
-import { seeded } from '@/core/random/seeded';
+import { seeded } from '@/core/maths/random/seeded';
 
 /** Writes the demo jobs to demo/jobs, in the documents a job is exported in: `npx tsx demo/generate.ts`. */
 const SHAPES: Readonly<Record<DemoPicture['motif'], string>> = {

@@ -1,5 +1,5 @@
-import { chartRows, type ChartDraft } from '@/core/chart/draft';
-import { distance, levelDistance, type Vector } from '@/core/geometry/vector';
+import { chartRows, type ChartDraft } from '@/core/shell/chart/draft';
+import { distance, levelDistance, type Vector } from '@/core/maths/geometry/vector';
 import type {
   Job,
   LogEntry,
@@ -13,9 +13,9 @@ import type {
   Step,
   StepEvent,
   Support,
-} from '@/core/job/entities';
-import { emptyJobRows, type RowOf, type JobTable } from '@/core/job/job-rows';
-import type { Random } from '@/core/random/seeded';
+} from '@/core/shell/job/entities';
+import { emptyJobRows, type RowOf, type JobTable } from '@/core/shell/job/job-rows';
+import type { Random } from '@/core/maths/random/seeded';
 
 /** The instruments the schema brings, by their fixed identities. */
 export const INSTRUMENTS = {

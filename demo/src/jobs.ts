@@ -1,13 +1,13 @@
-import type { ChartDraft } from '@/core/chart/draft';
-import type { Vector } from '@/core/geometry/vector';
-import { FIRST_STEPS } from '@/core/ladder/ladder';
-import { buildRecord } from '@/core/record/record';
-import { aimOf } from '@/core/round/brace-pull';
-import { judgeRound } from '@/core/round/judgement';
-import type { Round, Step } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import type { ChartDraft } from '@/core/shell/chart/draft';
+import type { Vector } from '@/core/maths/geometry/vector';
+import { FIRST_STEPS } from '@/core/days/ladder';
+import { buildRecord } from '@/core/report/record/record';
+import { aimOf } from '@/core/findings/brace-pull';
+import { judgeRound } from '@/core/round/judge/judgement';
+import type { Round, Step } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
-import { seeded } from '@/core/random/seeded';
+import { seeded } from '@/core/maths/random/seeded';
 import { kvistShell, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
 
 const SHOP = 'Sundet Karosseri';

@@ -1,6 +1,6 @@
-import type { ChartDraft, DraftPoint, DraftSeam } from '@/core/chart/draft';
-import { distance, levelDistance, type Vector } from '@/core/geometry/vector';
-import type { Measure, Side } from '@/core/job/entities';
+import type { ChartDraft, DraftPoint, DraftSeam } from '@/core/shell/chart/draft';
+import { distance, levelDistance, type Vector } from '@/core/maths/geometry/vector';
+import type { Measure, Side } from '@/core/shell/job/entities';
 
 /** A pair of points left and right: code without its side, name, and the right-hand position. */
 type Pair = readonly [code: string, name: string, x: number, y: number, z: number, hole?: number];

@@ -1,5 +1,5 @@
-import type { Job } from '@/core/job/entities';
-import { JOB_TABLE_NAMES, type JobRows, type JobTable, type RowOf } from '@/core/job/job-rows';
+import type { Job } from '@/core/shell/job/entities';
+import { JOB_TABLE_NAMES, type JobRows, type JobTable, type RowOf } from '@/core/shell/job/job-rows';
 import type { Queryable } from './database';
 import { columns } from './table';
 

@@ -1,6 +1,6 @@
 import { open, readFile, type FileHandle } from 'node:fs/promises';
 import { z } from 'zod';
-import { JOB_TABLE_NAMES, JOB_TABLES, type JobRows } from '@/core/job/job-rows';
+import { JOB_TABLE_NAMES, JOB_TABLES, type JobRows } from '@/core/shell/job/job-rows';
 import type { Database } from './database';
 import { insert } from './table';
 

@@ -1,4 +1,4 @@
-import type { Photograph } from '@/core/job/entities';
+import type { Photograph } from '@/core/shell/job/entities';
 import type { Queryable } from './database';
 import { columns } from './table';
 

@@ -1,5 +1,5 @@
-import type { Reading, ReadingStrike } from '@/core/job/entities';
-import type { JobRows, JobTable, RowOf } from '@/core/job/job-rows';
+import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
+import type { JobRows, JobTable, RowOf } from '@/core/shell/job/job-rows';
 import type { Queryable } from './database';
 import { columns, insert, TABLE } from './table';
 

@@ -1,4 +1,4 @@
-import { JOB_TABLES, type JobTable, type RowOf } from '@/core/job/job-rows';
+import { JOB_TABLES, type JobTable, type RowOf } from '@/core/shell/job/job-rows';
 import { snake, type Queryable } from './database';
 
 /** Names of the tables in the database, by the name their rows have in the program. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { deviationOf, fitSelected, rootMeanSquare, type Deviation, type RigidMotion } from '@/core/alignment/selected';
-import { findUndisturbed } from '@/core/alignment/undisturbed';
+import { deviationOf, fitSelected, rootMeanSquare, type Deviation, type RigidMotion } from '@/core/maths/rigid/fit';
+import { findUndisturbed } from '@/core/maths/search/undisturbed';
 import { duplicateFaults, parseShape, type Parsed } from './faults';
 
 const vector = z.tuple([z.number(), z.number(), z.number()]);

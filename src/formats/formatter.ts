@@ -1,5 +1,5 @@
-import { formatLength, unitName } from '@/core/units/length';
-import { inWords, term, type Term } from '@/core/vocabulary/terms';
+import { formatLength, unitName } from '@/core/maths/units/length';
+import { inWords, term, type Term } from '@/core/report/vocabulary/terms';
 import { styleOf, type Preferences } from './preferences';
 
 /** Everything a screen prints, in the user's units and words. */

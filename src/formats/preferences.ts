@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { LengthStyle, LengthUnit } from '@/core/units/length';
+import type { LengthStyle, LengthUnit } from '@/core/maths/units/length';
 
 /** What one user chose for this browser: kept in a cookie, so that the server prints the same. */
 const preferences = z.object({

@@ -1,4 +1,4 @@
-import type { JobRows } from '@/core/job/job-rows';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { writeCsv } from './csv';
 
 /** Every reading of a job, struck ones too, as CSV; lengths in millimetres. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Subjects } from '@/core/shorthand/line';
+import type { Subjects } from '@/core/shell/shorthand/line';
 import { demoRows } from '../../tests/support/demo-rows';
 import { readingsCsv } from './readings-csv';
 import { readReadingsCsv } from './readings-import';

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
-import { parseLine, type Subjects } from '@/core/shorthand/line';
-import type { LengthUnit } from '@/core/units/length';
+import { parseLine, type Subjects } from '@/core/shell/shorthand/line';
+import type { LengthUnit } from '@/core/maths/units/length';
 
 export const READING_COLUMNS = ['subject', 'to', 'quantity', 'value', 'measure'] as const;
 export type ReadingColumn = (typeof READING_COLUMNS)[number];

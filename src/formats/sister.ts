@@ -1,10 +1,10 @@
-import { takenCodes } from '@/core/chart/draft';
-import { emptyJobRows } from '@/core/job/job-rows';
-import type { Vector } from '@/core/geometry/vector';
+import { takenCodes } from '@/core/shell/chart/draft';
+import { emptyJobRows } from '@/core/shell/job/job-rows';
+import type { Vector } from '@/core/maths/geometry/vector';
 import { solveDetermined } from '@/core/survey/determined';
 import { looseSentence } from '@/core/survey/loose';
 import { isPair, type SurveyReading } from '@/core/survey/survey';
-import type { LengthUnit } from '@/core/units/length';
+import type { LengthUnit } from '@/core/maths/units/length';
 import { readChartCsv } from './chart/csv';
 import { readChartJson } from './chart/document';
 import { faultText, parseJson } from './faults';

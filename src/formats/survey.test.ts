@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { seeded } from '@/core/random/seeded';
-import { shellNet } from '@/core/simulation/shell-net';
+import { seeded } from '@/core/maths/random/seeded';
+import { shellNet } from '@/core/practice/shell-net';
 import { computeAdjustment, parseSurvey, surveyDocumentOf, type SurveyDocument } from './survey';
 
 const sample = (file: string): unknown => JSON.parse(readFileSync(`tests/samples/${file}`, 'utf8'));

@@ -9,7 +9,7 @@ import { text as readText } from 'node:stream/consumers';
 import { promisify } from 'node:util';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { ZipFile as ZipWriter } from 'yazl';
-import { JOB_TABLE_NAMES, theJob, type JobRows } from '@/core/job/job-rows';
+import { JOB_TABLE_NAMES, theJob, type JobRows } from '@/core/shell/job/job-rows';
 import { loadJob } from '@/db/jobs';
 import { contentOf, removeContent } from '@/db/photographs';
 import type { Database } from '@/db/database';

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import type { Photograph } from '@/core/job/entities';
+import type { Photograph } from '@/core/shell/job/entities';
 import { addContent, addPart, contentOf, PART_BYTES, photographById, previewOf } from '@/db/photographs';
 import type { Queryable } from '@/db/database';
 import { insert } from '@/db/table';

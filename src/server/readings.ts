@@ -7,7 +7,7 @@ import {
   readingStrike,
   type Reading,
   type ReadingStrike,
-} from '@/core/job/entities';
+} from '@/core/shell/job/entities';
 import {
   addReadings,
   addStrikes,

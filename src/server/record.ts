@@ -1,7 +1,7 @@
-import type { SignedRecord } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RecordDocument } from '@/core/record/document';
-import { buildRecord } from '@/core/record/record';
+import type { SignedRecord } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RecordDocument } from '@/core/shell/record-document';
+import { buildRecord } from '@/core/report/record/record';
 
 type Signature = Pick<SignedRecord, 'number' | 'signedBy' | 'signedAt'>;
 

@@ -1,6 +1,6 @@
-import type { Round } from '@/core/job/entities';
-import { ownRounds, type JobRows } from '@/core/job/job-rows';
-import { judgeRound } from '@/core/round/judgement';
+import type { Round } from '@/core/shell/job/entities';
+import { ownRounds, type JobRows } from '@/core/shell/job/job-rows';
+import { judgeRound } from '@/core/round/judge/judgement';
 
 /** The movements of the other rounds of this shell, for the sheet to draw behind the one in hand. */
 export function ghostsOf(rows: JobRows, round: Round) {

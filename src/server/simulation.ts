@@ -1,10 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { z } from 'zod';
-import type { Vector } from '@/core/geometry/vector';
-import { seeded } from '@/core/random/seeded';
-import { chooseReferences } from '@/core/reference/chosen';
-import { madeUpShell, type TrueShell } from '@/core/simulation/instrument';
+import type { Vector } from '@/core/maths/geometry/vector';
+import { seeded } from '@/core/maths/random/seeded';
+import { chooseReferences } from '@/core/shell/references/chosen';
+import { madeUpShell, type TrueShell } from '@/core/practice/instrument';
 import { jobRows } from './views';
 
 const truthFile = z.strictObject({

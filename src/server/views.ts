@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
-import type { Instrument, InstrumentVersion, Round } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import type { Instrument, InstrumentVersion, Round } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { listJobs, loadJob, type JobSummary } from '@/db/jobs';
 import { columns } from '@/db/table';
 import { store } from './store';

@@ -1,9 +1,9 @@
 import { createElement } from 'react';
 import { describe, expect, it, vi } from 'vitest';
-import { analyseRound } from '@/core/round/analysis';
-import { compareRounds } from '@/core/round/change';
-import { judgeRound } from '@/core/round/judgement';
-import { didItMove } from '@/core/round/movement';
+import { analyseRound } from '@/core/findings/analysis';
+import { compareRounds } from '@/core/findings/change';
+import { judgeRound } from '@/core/round/judge/judgement';
+import { didItMove } from '@/core/findings/movement';
 import { demoRows } from '../../tests/support/demo-rows';
 import { rendered, textOf } from '../../tests/support/render';
 import { ReferencesPage, type ReferenceActions } from './references/references-page';

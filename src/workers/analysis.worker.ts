@@ -1,6 +1,6 @@
-import type { JobRows } from '@/core/job/job-rows';
-import { analyseRound, type Agree, type RoundAnalysis } from '@/core/round/analysis';
-import { judgeRound } from '@/core/round/judgement';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { analyseRound, type Agree, type RoundAnalysis } from '@/core/findings/analysis';
+import { judgeRound } from '@/core/round/judge/judgement';
 
 /** What the sheet asks beyond single figures. */
 export interface AnalysisRequest {

@@ -1,7 +1,7 @@
-import type { JobRows } from '@/core/job/job-rows';
-import { judgeRound, type RoundJudgement } from '@/core/round/judgement';
-import { coordinatesOf } from '@/core/round/net';
-import { helpfulTargets, walkTargets, type Aim, type Target } from '@/core/round/targets';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { judgeRound, type RoundJudgement } from '@/core/round/judge/judgement';
+import { coordinatesOf } from '@/core/round/net/net';
+import { helpfulTargets, walkTargets, type Aim, type Target } from '@/core/walk/targets';
 
 /** What the measuring screen asks: the round judged, and what to measure next. */
 export interface JudgeRequest {

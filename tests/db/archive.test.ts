@@ -5,7 +5,7 @@ import { buffer } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ZipFile } from 'yazl';
-import { JOB_TABLE_NAMES, type JobRows } from '@/core/job/job-rows';
+import { JOB_TABLE_NAMES, type JobRows } from '@/core/shell/job/job-rows';
 import { loadJob } from '@/db/jobs';
 import { contentOf } from '@/db/photographs';
 import { exportJob, importJob } from '@/server/archive';

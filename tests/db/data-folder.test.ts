@@ -3,7 +3,7 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync, 
 import os from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { JOB_TABLE_NAMES } from '@/core/job/job-rows';
+import { JOB_TABLE_NAMES } from '@/core/shell/job/job-rows';
 import { FolderInUse, lockFolder } from '@/db/data-folder';
 import { loadJob } from '@/db/jobs';
 import { addContent } from '@/db/photographs';

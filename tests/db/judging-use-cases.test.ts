@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { chooseReferences } from '@/core/reference/chosen';
+import { chooseReferences } from '@/core/shell/references/chosen';
 import * as jobs from '@/server/actions/jobs';
 import { writeLogEntry } from '@/server/actions/log';
 import { signRecord } from '@/server/actions/record';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { chartOf, chooseReferences } from '@/core/reference/chosen';
+import { chartOf, chooseReferences } from '@/core/shell/references/chosen';
 import * as chart from '@/server/actions/chart';
 import * as jobs from '@/server/actions/jobs';
 import { takeTapeEntry } from '@/server/readings';

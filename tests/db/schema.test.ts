@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { JOB_TABLE_NAMES, type JobRows } from '@/core/job/job-rows';
+import { JOB_TABLE_NAMES, type JobRows } from '@/core/shell/job/job-rows';
 import type { Database } from '@/db/database';
 import { listJobs, loadJob } from '@/db/jobs';
 import { migrate } from '@/db/migrate';

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { distance, type Vector } from '@/core/geometry/vector';
-import { seeded } from '@/core/random/seeded';
+import { distance, type Vector } from '@/core/maths/geometry/vector';
+import { seeded } from '@/core/maths/random/seeded';
 import { predict } from '@/core/survey/prediction';
 import { solveDetermined } from '@/core/survey/determined';
 import { parseSurvey, surveyOf } from '@/formats/survey';

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import type { JobRows } from '@/core/job/job-rows';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { readArchiveDocuments } from '@/formats/archive/documents';
 
 /** A demo job as its files say. */

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Vector } from '../geometry/vector';
-import { seeded } from '../random/seeded';
-import { shellNet } from '../simulation/shell-net';
+import type { Vector } from '../maths/geometry/vector';
+import { seeded } from '../maths/random/seeded';
+import { shellNet } from '../practice/shell-net';
 import { adjust, type Adjustment } from './adjust';
 import { checkObservations, degreesOfFreedom } from './reliability';
 import { solveNet } from './solve';

@@ -1,4 +1,4 @@
-import { AXES, type Axis } from '../geometry/vector';
+import { AXES, type Axis } from '../maths/geometry/vector';
 import type { ReadingFacts } from './causes';
 import { loosePoints, looseSentence, type LoosePoint } from './loose';
 import { checkObservations, degreesOfFreedom, varianceFactor, type ObservationCheck } from './reliability';

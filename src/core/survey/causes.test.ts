@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { seeded } from '../random/seeded';
-import { shellNet, type ShellNet } from '../simulation/shell-net';
+import { seeded } from '../maths/random/seeded';
+import { shellNet, type ShellNet } from '../practice/shell-net';
 import type { ReadingFacts } from './causes';
 import { solveNet } from './solve';
 import { accuse, type Accusation } from './suspects';

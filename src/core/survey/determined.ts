@@ -1,4 +1,4 @@
-import { factorise, invert } from './cholesky';
+import { factorise, invert } from '../maths/linear/cholesky';
 import { loosePoints, type LoosePoint } from './loose';
 import { equationsOf, linearise, newRow, type Equations } from './observations';
 import { isLoose, LOOSE_SD, solveNet, startOf, type NetSolution } from './solve';

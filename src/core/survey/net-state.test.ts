@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { seeded } from '../random/seeded';
-import { shellNet } from '../simulation/shell-net';
+import { seeded } from '../maths/random/seeded';
+import { shellNet } from '../practice/shell-net';
 import { NetState } from './net-state';
 import { equationsOf } from './observations';
 import { startOf } from './solve';

@@ -1,4 +1,4 @@
-import { AXES } from '../geometry/vector';
+import { AXES } from '../maths/geometry/vector';
 import { COORDINATE_AXIS, isPair, pointIndex, tipDistance, type Survey, type SurveyReading } from './survey';
 
 /** One scalar equation of the net: a component of a reading, or a component of a held position. */

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { seeded } from '../random/seeded';
-import { shellNet } from '../simulation/shell-net';
-import { ellipseOf } from '../geometry/ellipse';
-import { coloured, factorise, invert, solve } from './cholesky';
+import { seeded } from '../maths/random/seeded';
+import { shellNet } from '../practice/shell-net';
+import { ellipseOf } from '../maths/geometry/ellipse';
+import { coloured, factorise, invert, solve } from '../maths/linear/cholesky';
 import { rigidFreedoms } from './datum';
 import { looseSentence } from './loose';
 import { equationsOf, linearise, newRow } from './observations';

@@ -1,5 +1,6 @@
 import { linearise, newRow, type Observation, type Row } from './observations';
 import { sumOfSquares, type NetSolution } from './solve';
+import { pointsOf } from './survey';
 
 /** √(non-centrality) of a test with 0.1 % false alarms and 80 % power: Baarda 1968. */
 export const DETECTABLE = 4.13;
@@ -86,4 +87,19 @@ export const degreesOfFreedom = ({ equations, freedoms }: NetSolution): number =
 export function varianceFactor(solution: NetSolution): number | null {
   const degrees = degreesOfFreedom(solution);
   return degrees > 0 ? sumOfSquares(solution) / degrees : null;
+}
+
+/** A redundancy below this leaves a reading, and the point it determines, practically unchecked. */
+export const PRACTICALLY_UNCHECKED = 0.02;
+
+/** The points some reading of which nothing else checks. */
+export function uncheckedPoints(solution: NetSolution): string[] {
+  const { survey } = solution;
+  const unchecked = new Set<string>();
+  for (const check of checkObservations(solution)) {
+    if (check.redundancy >= PRACTICALLY_UNCHECKED) continue;
+    const reading = survey.readings[check.observation.reading];
+    for (const id of reading ? pointsOf(reading) : []) unchecked.add(id);
+  }
+  return [...unchecked];
 }

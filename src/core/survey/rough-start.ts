@@ -1,4 +1,4 @@
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/geometry/vector';
 import { isPair, tipDistance, type SurveyReading } from './survey';
 
 /** Rough coordinates made from the readings alone, and what they leave open. */

@@ -1,6 +1,6 @@
 import { bench, describe } from 'vitest';
-import { seeded } from '../random/seeded';
-import { shellNet } from '../simulation/shell-net';
+import { seeded } from '../maths/random/seeded';
+import { shellNet } from '../practice/shell-net';
 import { addReading } from './extend';
 import { solveNet, type NetSolution } from './solve';
 import type { Survey } from './survey';

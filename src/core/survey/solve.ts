@@ -1,4 +1,4 @@
-import { factorise, invert, solve as backSolve, type Factor } from './cholesky';
+import { factorise, invert, solve as backSolve, type Factor } from '../maths/linear/cholesky';
 import { rigidFreedoms } from './datum';
 import { NetState, weightedSquares } from './net-state';
 import { equationsOf, type Equations } from './observations';

@@ -1,4 +1,4 @@
-import type { Axis, Vector } from '../geometry/vector';
+import type { Axis, Vector } from '../maths/geometry/vector';
 
 /** A point of a net; frame: the round's own axes, mm. */
 export interface SurveyPoint {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Photograph } from '@/core/job/entities';
-import { emptyJobRows, JOB_TABLE_NAMES, JOB_TABLES, type JobRows, type JobTable } from '@/core/job/job-rows';
+import type { Photograph } from '@/core/shell/job/entities';
+import { emptyJobRows, JOB_TABLE_NAMES, JOB_TABLES, type JobRows, type JobTable } from '@/core/shell/job/job-rows';
 import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
 
 /**

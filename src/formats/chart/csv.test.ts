@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { TakenCodes } from '@/core/chart/draft';
+import type { TakenCodes } from '@/core/shell/chart/draft';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { readChartCsv, readSide } from './csv';
 import { chartDocumentOf, readChartJson } from './document';

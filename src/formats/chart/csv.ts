@@ -1,7 +1,13 @@
 import Papa from 'papaparse';
-import { checkDraft, type ChartDraft, type DraftDimension, type DraftPoint, type TakenCodes } from '@/core/chart/draft';
-import type { Measure, Side } from '@/core/job/entities';
-import { formatLength, parseLength, type LengthUnit } from '@/core/units/length';
+import {
+  checkDraft,
+  type ChartDraft,
+  type DraftDimension,
+  type DraftPoint,
+  type TakenCodes,
+} from '@/core/shell/chart/draft';
+import type { Measure, Side } from '@/core/shell/job/entities';
+import { formatLength, parseLength, type LengthUnit } from '@/core/maths/units/length';
 import { matchHeaders, type ChartColumn } from './headers';
 
 /** How a file is read: the unit of bare numbers, and the driver's side for *nearside* and the like. */

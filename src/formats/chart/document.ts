@@ -1,8 +1,8 @@
-import { chartOf } from '@/core/reference/chosen';
+import { chartOf } from '@/core/shell/references/chosen';
 import { z } from 'zod';
-import { checkDraft, type ChartDraft, type TakenCodes } from '@/core/chart/draft';
-import { side, measure } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import { checkDraft, type ChartDraft, type TakenCodes } from '@/core/shell/chart/draft';
+import { side, measure } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { parseJson, parseShape, faultText, type Fault } from '../faults';
 import { emptyDraft, type ChartPreview } from './csv';
 

@@ -1,5 +1,5 @@
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { writeCsv } from '../csv';
 
 /** Every point of a judged round with its deviation, ±, limit, verdict and reference: millimetres. */

@@ -1,7 +1,7 @@
 import { Colors, DxfWriter, point3d, Units } from '@tarikjabiri/dxf';
-import type { SheetFigure } from '@/core/drawing/points';
-import { boundsOf } from '@/core/drawing/sheet';
-import type { Vector } from '@/core/geometry/vector';
+import type { SheetFigure } from '@/core/report/drawing/points';
+import { boundsOf } from '@/core/report/drawing/sheet';
+import type { Vector } from '@/core/maths/geometry/vector';
 
 const LAYERS = {
   ZERO_PLANES: Colors.Cyan,

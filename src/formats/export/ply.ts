@@ -1,4 +1,4 @@
-import type { SheetFigure } from '@/core/drawing/points';
+import type { SheetFigure } from '@/core/report/drawing/points';
 
 /**
  * Points and outline as PLY (ASCII 1.0): a vertex a point with its reference position, its deviation and

@@ -1,5 +1,5 @@
 import { Circle, G, Line, Path, Rect, Svg, Text as SvgText, View, Text } from '@react-pdf/renderer';
-import { placeLabels } from '@/core/drawing/labels';
+import { placeLabels } from '@/core/report/drawing/labels';
 import {
   boundsOf,
   layOut,
@@ -9,11 +9,11 @@ import {
   whisker,
   type SheetLayout,
   type ViewName,
-} from '@/core/drawing/sheet';
-import { norm } from '@/core/geometry/vector';
-import type { SheetPoint } from '@/core/drawing/points';
-import type { RecordDocument } from '@/core/record/document';
-import { figureOfRecord } from '@/core/record/record';
+} from '@/core/report/drawing/sheet';
+import { norm } from '@/core/maths/geometry/vector';
+import type { SheetPoint } from '@/core/report/drawing/points';
+import type { RecordDocument } from '@/core/shell/record-document';
+import { figureOfRecord } from '@/core/report/record/record';
 
 const SIZE = { width: 1000, height: 590 };
 const INK = '#1c2430';

@@ -1,7 +1,7 @@
 import { Image, Text, View } from '@react-pdf/renderer';
-import type { RecordDocument } from '@/core/record/document';
-import { foundSentences } from '@/core/record/found';
-import { BRACE_WORD, CAUTION_WORD, STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/words';
+import type { RecordDocument } from '@/core/shell/record-document';
+import { foundSentences } from '@/core/report/record/found';
+import { BRACE_WORD, CAUTION_WORD, STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 import type { Formatter } from '../formatter';
 import { Part, style, Table } from './page-parts';
 import { PdfSheet } from './pdf-sheet';

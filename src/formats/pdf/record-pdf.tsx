@@ -1,7 +1,7 @@
 import { Document, Page, renderToBuffer, Text, View } from '@react-pdf/renderer';
-import type { RecordDocument } from '@/core/record/document';
-import { UNCERTAINTY_STATEMENT } from '@/core/tolerance/statement';
-import { referenceText } from '@/core/vocabulary/words';
+import type { RecordDocument } from '@/core/shell/record-document';
+import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
+import { referenceText } from '@/core/report/vocabulary/words';
 import type { Formatter } from '../formatter';
 import { Part, registerFonts, style } from './page-parts';
 import { Rounds, Found, Final, Changes, Gaps, Work, Log, Photographs } from './record-parts';

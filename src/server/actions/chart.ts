@@ -2,11 +2,11 @@
 
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { chartRows, takenCodes } from '@/core/chart/draft';
-import * as entity from '@/core/job/entities';
-import type { JobRows, JobTable, RowOf } from '@/core/job/job-rows';
-import { chartOf } from '@/core/reference/chosen';
-import { isSealed, nextEdition } from '@/core/reference/editions';
+import { chartRows, takenCodes } from '@/core/shell/chart/draft';
+import * as entity from '@/core/shell/job/entities';
+import type { JobRows, JobTable, RowOf } from '@/core/shell/job/job-rows';
+import { chartOf } from '@/core/shell/references/chosen';
+import { isSealed, nextEdition } from '@/core/shell/references/editions';
 import type { Database, Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
 import { insert, rowById, update, type EditableTable } from '@/db/table';

@@ -2,8 +2,8 @@
 
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import * as entity from '@/core/job/entities';
-import { FIRST_STEPS } from '@/core/ladder/ladder';
+import * as entity from '@/core/shell/job/entities';
+import { FIRST_STEPS } from '@/core/days/ladder';
 import { failed, done, type Outcome } from '@/formats/outcome';
 import { insert, update } from '@/db/table';
 import { runUseCase } from '../use-case';

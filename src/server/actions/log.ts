@@ -2,7 +2,7 @@
 
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { logEntry, logSubject } from '@/core/job/entities';
+import { logEntry, logSubject } from '@/core/shell/job/entities';
 import { insert } from '@/db/table';
 import { parseJson } from '@/formats/faults';
 import { done, failed, type Outcome } from '@/formats/outcome';

@@ -1,8 +1,8 @@
 'use server';
 
 import { z } from 'zod';
-import { signedRecord } from '@/core/job/entities';
-import { buildRecord } from '@/core/record/record';
+import { signedRecord } from '@/core/shell/job/entities';
+import { buildRecord } from '@/core/report/record/record';
 import { loadJob } from '@/db/jobs';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';

@@ -2,10 +2,10 @@
 
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import * as entity from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import { chooseReferences } from '@/core/reference/chosen';
-import { editionsOf } from '@/core/reference/editions';
+import * as entity from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { chooseReferences } from '@/core/shell/references/chosen';
+import { editionsOf } from '@/core/shell/references/editions';
 import {
   fromEarlierRound,
   fromMirror,
@@ -13,7 +13,7 @@ import {
   fromSisterCars,
   type DraftResult,
   type ReferenceDraft,
-} from '@/core/reference/derive';
+} from '@/core/findings/references/derive';
 import { loadJob } from '@/db/jobs';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';

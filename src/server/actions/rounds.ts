@@ -1,7 +1,7 @@
 'use server';
 
 import { z } from 'zod';
-import * as entity from '@/core/job/entities';
+import * as entity from '@/core/shell/job/entities';
 import { insert, update } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
 import { runUseCase } from '../use-case';

@@ -2,7 +2,7 @@
 
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import type { Reading } from '@/core/job/entities';
+import type { Reading } from '@/core/shell/job/entities';
 import { readSister, type SisterReading } from '@/formats/sister';
 import { insert } from '@/db/table';
 import { loadJob } from '@/db/jobs';

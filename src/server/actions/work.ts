@@ -2,7 +2,7 @@
 
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import * as entity from '@/core/job/entities';
+import * as entity from '@/core/shell/job/entities';
 import { insert } from '@/db/table';
 import { done, type Outcome } from '@/formats/outcome';
 import { runUseCase } from '../use-case';

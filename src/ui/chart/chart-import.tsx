@@ -2,10 +2,10 @@
 
 import { Upload } from 'lucide-react';
 import { useState } from 'react';
-import { takenCodes } from '@/core/chart/draft';
-import type { JobRows } from '@/core/job/job-rows';
-import type { LengthUnit } from '@/core/units/length';
-import { counted } from '@/core/vocabulary/words';
+import { takenCodes } from '@/core/shell/chart/draft';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { LengthUnit } from '@/core/maths/units/length';
+import { counted } from '@/core/report/vocabulary/words';
 import { readChartCsv, type ChartPreview } from '@/formats/chart/csv';
 import { readChartJson } from '@/formats/chart/document';
 import { Button } from '../kit/button';

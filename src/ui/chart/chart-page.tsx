@@ -3,9 +3,9 @@
 import type { ColumnDef } from '@tanstack/react-table';
 import { Tabs } from 'radix-ui';
 import { useMemo } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import { chartOf } from '@/core/reference/chosen';
-import { editionsOf, isSealed } from '@/core/reference/editions';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { chartOf } from '@/core/shell/references/chosen';
+import { editionsOf, isSealed } from '@/core/shell/references/editions';
 import { Empty } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
 import type { Action } from '../kit/use-action';

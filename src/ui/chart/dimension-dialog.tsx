@@ -1,4 +1,4 @@
-import type { Point } from '@/core/job/entities';
+import type { Point } from '@/core/shell/job/entities';
 import type { Fault } from '@/formats/faults';
 import { SelectField, TextField } from '../kit/field';
 import { errorOf } from '../shell/new-job';

@@ -1,7 +1,7 @@
 import { Pencil, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState, type ReactNode } from 'react';
-import type { Dimension, Point, ReferenceDimension, ReferencePoint } from '@/core/job/entities';
-import { formatLength, parseLength } from '@/core/units/length';
+import type { Dimension, Point, ReferenceDimension, ReferencePoint } from '@/core/shell/job/entities';
+import { formatLength, parseLength } from '@/core/maths/units/length';
 import type { Fault } from '@/formats/faults';
 import type { Outcome } from '@/formats/outcome';
 import { styleOf, typedUnit } from '@/formats/preferences';

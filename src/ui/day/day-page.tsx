@@ -3,12 +3,12 @@
 import { Printer } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { BeforeCut, DaySheet, Doubt } from '@/core/day/day';
-import type { Job, Round } from '@/core/job/entities';
-import type { LadderStep } from '@/core/ladder/ladder';
+import type { BeforeCut, DaySheet, Doubt } from '@/core/days/day';
+import type { Job, Round } from '@/core/shell/job/entities';
+import type { LadderStep } from '@/core/days/ladder';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
-import { BRACE_WORD, CAUTION_WORD, QUANTITY_WORD, RUNG_WORD } from '@/core/vocabulary/words';
+import { BRACE_WORD, CAUTION_WORD, QUANTITY_WORD, RUNG_WORD } from '@/core/report/vocabulary/words';
 import { ChangeMark } from '../sheet/change-mark';
 
 export type DayView = Omit<DaySheet, 'latest'> & { readonly latestRound?: Round };

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/seams';
-import { parseLength } from '@/core/units/length';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/judge/seams';
+import { parseLength } from '@/core/maths/units/length';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';

@@ -2,8 +2,8 @@
 
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
-import type { LadderRung } from '@/core/ladder/ladder';
-import { RUNG_PATH, RUNG_WORD } from '@/core/vocabulary/words';
+import type { LadderRung } from '@/core/days/ladder';
+import { RUNG_PATH, RUNG_WORD } from '@/core/report/vocabulary/words';
 
 const PAGES: readonly (readonly [path: string, text: string])[] = [
   ['', 'Day sheet'],

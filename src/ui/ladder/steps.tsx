@@ -1,15 +1,15 @@
 'use client';
 
 import { useState } from 'react';
-import type { Rung, StepEvent } from '@/core/job/entities';
-import { CAUTIONS, DEFERENCE, type LadderStep } from '@/core/ladder/ladder';
+import type { Rung, StepEvent } from '@/core/shell/job/entities';
+import { CAUTIONS, DEFERENCE, type LadderStep } from '@/core/days/ladder';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
 import { TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat, usePreferences } from '../shell/preferences-context';
-import { STEP_EVENT_WORD, STEP_STATE_WORD } from '@/core/vocabulary/words';
+import { STEP_EVENT_WORD, STEP_STATE_WORD } from '@/core/report/vocabulary/words';
 
 /** The steps of one rung with what can be done to each, and the cautions that belong to the rung. */
 export function Steps({

@@ -3,8 +3,8 @@
 import { Camera } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { LogEntry, LogSubject, Photograph } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import type { LogEntry, LogSubject, Photograph } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Fault } from '@/formats/faults';
 import type { Outcome } from '@/formats/outcome';
 import { Button } from '../kit/button';

@@ -1,9 +1,9 @@
-import { suggestFactor } from '@/core/drawing/sheet';
-import { norm } from '@/core/geometry/vector';
-import type { RecordDocument } from '@/core/record/document';
-import { foundSentences } from '@/core/record/found';
-import { figureOfRecord } from '@/core/record/record';
-import { CAUTION_WORD, STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/words';
+import { suggestFactor } from '@/core/report/drawing/sheet';
+import { norm } from '@/core/maths/geometry/vector';
+import type { RecordDocument } from '@/core/shell/record-document';
+import { foundSentences } from '@/core/report/record/found';
+import { figureOfRecord } from '@/core/report/record/record';
+import { CAUTION_WORD, STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 import { useFormat } from '../shell/preferences-context';
 import { layoutOf, Sheet } from '../sheet/sheet';
 import { Part } from './part';

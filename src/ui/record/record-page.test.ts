@@ -1,6 +1,6 @@
 import { createElement } from 'react';
 import { describe, expect, it, vi } from 'vitest';
-import { buildRecord } from '@/core/record/record';
+import { buildRecord } from '@/core/report/record/record';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { rendered, textOf } from '../../../tests/support/render';
 import { RecordPage } from './record-page';

@@ -1,8 +1,8 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import type { RecordDocument } from '@/core/record/document';
-import { referenceText } from '@/core/vocabulary/words';
+import type { RecordDocument } from '@/core/shell/record-document';
+import { referenceText } from '@/core/report/vocabulary/words';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { Changes, Final, Found, Gaps, Rounds } from './measured-parts';

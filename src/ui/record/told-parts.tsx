@@ -1,6 +1,6 @@
-import type { RecordDocument } from '@/core/record/document';
-import { UNCERTAINTY_STATEMENT } from '@/core/tolerance/statement';
-import { BRACE_WORD } from '@/core/vocabulary/words';
+import type { RecordDocument } from '@/core/shell/record-document';
+import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
+import { BRACE_WORD } from '@/core/report/vocabulary/words';
 import { useFormat } from '../shell/preferences-context';
 import { Part, type Signature } from './part';
 

@@ -1,4 +1,4 @@
-import { ownRounds, type JobRows } from '@/core/job/job-rows';
+import { ownRounds, type JobRows } from '@/core/shell/job/job-rows';
 import type { Fault } from '@/formats/faults';
 import { SelectField, TextArea, TextField } from '../kit/field';
 import { errorOf } from '../shell/new-job';

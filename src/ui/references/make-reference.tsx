@@ -1,8 +1,8 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import { REFERENCE_WORD } from '@/core/vocabulary/words';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { REFERENCE_WORD } from '@/core/report/vocabulary/words';
 import type { Fault } from '@/formats/faults';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';

@@ -1,5 +1,5 @@
-import type { JobRows } from '@/core/job/job-rows';
-import { parseLength, type LengthUnit } from '@/core/units/length';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { parseLength, type LengthUnit } from '@/core/maths/units/length';
 import type { Fault } from '@/formats/faults';
 
 /** What a reference can be made of by hand. */

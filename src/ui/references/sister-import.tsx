@@ -1,11 +1,11 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Vector } from '@/core/geometry/vector';
-import type { JobRows } from '@/core/job/job-rows';
-import { chooseReferences } from '@/core/reference/chosen';
-import { matchByPosition, matchRms, type PointMatch } from '@/core/reference/match-points';
-import { counted } from '@/core/vocabulary/words';
+import type { Vector } from '@/core/maths/geometry/vector';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { chooseReferences } from '@/core/shell/references/chosen';
+import { matchByPosition, matchRms, type PointMatch } from '@/core/findings/references/match-points';
+import { counted } from '@/core/report/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
 import { readSister, type SisterFile } from '@/formats/sister';
 import { Button } from '../kit/button';

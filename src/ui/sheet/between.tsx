@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import { lengthBetween, type RoundJudgement } from '@/core/round/judgement';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { lengthBetween, type RoundJudgement } from '@/core/round/judge/judgement';
 import { useFormat } from '../shell/preferences-context';
 
 /** The length between any two points the round has located, measured or not. */

@@ -1,4 +1,4 @@
-import type { ChangeVerdict } from '@/core/tolerance/verdict';
+import type { ChangeVerdict } from '@/core/maths/statistics/verdict';
 import { VerdictMark } from './mark';
 
 const AS_VERDICT = { held: 'inside', moved: 'outside', undecided: 'undecided' } as const;

@@ -1,8 +1,8 @@
 'use client';
 
-import { norm } from '@/core/geometry/vector';
-import type { JobRows } from '@/core/job/job-rows';
-import { OWN_SPREADS, type Agree, type ControlChoice } from '@/core/round/analysis';
+import { norm } from '@/core/maths/geometry/vector';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { OWN_SPREADS, type Agree, type ControlChoice } from '@/core/findings/analysis';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import type { LiveAnalysis } from './use-analysis';

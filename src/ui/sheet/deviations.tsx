@@ -1,13 +1,13 @@
 'use client';
 
 import { useMemo, useRef, useState } from 'react';
-import { sheetFigure } from '@/core/drawing/points';
-import { suggestFactor } from '@/core/drawing/sheet';
-import { passFilter } from '@/core/drawing/sheet-filter';
-import { stationsOf } from '@/core/drawing/stations';
-import { norm, type Vector } from '@/core/geometry/vector';
-import type { JobRows } from '@/core/job/job-rows';
-import { judgeRound, type RoundJudgement } from '@/core/round/judgement';
+import { sheetFigure } from '@/core/report/drawing/points';
+import { suggestFactor } from '@/core/report/drawing/sheet';
+import { passFilter } from '@/core/report/drawing/sheet-filter';
+import { stationsOf } from '@/core/report/drawing/stations';
+import { norm, type Vector } from '@/core/maths/geometry/vector';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { judgeRound, type RoundJudgement } from '@/core/round/judge/judgement';
 import { Faults } from '../kit/faults';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';

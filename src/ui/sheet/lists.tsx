@@ -1,7 +1,7 @@
 'use client';
 
-import type { DimensionJudgement, PointJudgement } from '@/core/round/judgement';
-import { AXIS_WORD, LACKING_WORD } from '@/core/vocabulary/words';
+import type { DimensionJudgement, PointJudgement } from '@/core/round/judge/judgement';
+import { AXIS_WORD, LACKING_WORD } from '@/core/report/vocabulary/words';
 import { memo } from 'react';
 import { useFormat } from '../shell/preferences-context';
 import { VerdictMark } from './mark';

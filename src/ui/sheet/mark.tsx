@@ -1,5 +1,5 @@
-import type { SheetPoint } from '@/core/drawing/points';
-import type { Verdict } from '@/core/tolerance/verdict';
+import type { SheetPoint } from '@/core/report/drawing/points';
+import type { Verdict } from '@/core/maths/statistics/verdict';
 
 /** Marks carry meaning by shape: ring, disc, half-filled disc, cross; a square is held as reference. */
 export function Mark({ point, r = 5 }: { point: Pick<SheetPoint, 'verdict' | 'control'>; r?: number }) {

@@ -1,9 +1,9 @@
 'use client';
 
-import type { JobRows } from '@/core/job/job-rows';
-import { COMPONENT_WORD, patternSentences } from '@/core/pattern/sentences';
-import type { RoundJudgement } from '@/core/round/judgement';
-import { placeAt } from '@/core/round/place-names';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { COMPONENT_WORD, patternSentences } from '@/core/report/pattern-sentences';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { placeAt } from '@/core/findings/place-names';
 import { useFormat } from '../shell/preferences-context';
 import type { LiveAnalysis } from './use-analysis';
 

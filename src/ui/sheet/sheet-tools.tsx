@@ -3,8 +3,8 @@
 import { Download, Maximize2, Minus, Plus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { RefObject } from 'react';
-import { SIDES } from '@/core/job/entities';
-import { SECTIONS } from '@/core/pattern/sections';
+import { SIDES } from '@/core/shell/job/entities';
+import { SECTIONS } from '@/core/shell/sections';
 import { Button, buttonClass } from '../kit/button';
 import { FactorSlider } from './factor-slider';
 import { saveSvg } from './save-svg';

@@ -1,7 +1,7 @@
 import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
-import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
+import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
 import { Sheet, type SheetProps } from './sheet';
 
 const point = (code: string, at: SheetPoint['position'], more: Partial<SheetPoint> = {}): SheetPoint => ({

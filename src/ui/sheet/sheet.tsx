@@ -1,7 +1,7 @@
 'use client';
 
 import { useId, useMemo, useRef, type KeyboardEvent, type PointerEvent, type Ref } from 'react';
-import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
+import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
 import {
   boundsOf,
   layOut,
@@ -12,9 +12,9 @@ import {
   type SheetLayout,
   type ViewName,
   type Zoom,
-} from '@/core/drawing/sheet';
-import type { Station } from '@/core/drawing/stations';
-import type { Vector } from '@/core/geometry/vector';
+} from '@/core/report/drawing/sheet';
+import type { Station } from '@/core/report/drawing/stations';
+import type { Vector } from '@/core/maths/geometry/vector';
 import { TitleBlock } from './title-block';
 import { Marks, Movements, ViewBase, type SheetPair } from './view';
 

@@ -1,7 +1,7 @@
 import { Tabs } from 'radix-ui';
 import { useMemo, type ReactNode } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { ControlPanel } from './control-panel';
 import { DimensionList, PointList } from './lists';
 import { PatternPanel } from './pattern-panel';

@@ -1,5 +1,5 @@
-import type { SheetPoint } from '@/core/drawing/points';
-import type { SheetLayout } from '@/core/drawing/sheet';
+import type { SheetPoint } from '@/core/report/drawing/points';
+import type { SheetLayout } from '@/core/report/drawing/sheet';
 import { Mark } from './mark';
 
 /** Title, factor and the meaning of the marks, in the free corner above the end view. */

@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import type { Agree } from '@/core/round/analysis';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Agree } from '@/core/findings/analysis';
 import type { AnalysisAnswer, AnalysisRequest } from '@/workers/analysis.worker';
 
 /** Analyses a round in a worker; a newer question ends the one under way. */

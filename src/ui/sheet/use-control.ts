@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { useAction, type Action } from '../kit/use-action';
 
 /** The points held as control: shown at once, saved behind. */

@@ -1,9 +1,9 @@
 import { useCallback, useMemo } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
 import type { useSheetAddress, SheetState } from './use-sheet-address';
 import type { SheetPair } from './view';
-import type { Subject } from './why';
+import type { Subject } from './subject';
 
 /** The point or dimension the address names, as the sheet, the lists and the reasons need it. */
 export function useSelection(

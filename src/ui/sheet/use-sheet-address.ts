@@ -2,11 +2,11 @@
 
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useMemo, useState } from 'react';
-import type { Zoom } from '@/core/drawing/sheet';
-import type { SheetFilter } from '@/core/drawing/sheet-filter';
-import type { Vector } from '@/core/geometry/vector';
-import { SECTIONS } from '@/core/pattern/sections';
-import { SIDES } from '@/core/job/entities';
+import type { Zoom } from '@/core/report/drawing/sheet';
+import type { SheetFilter } from '@/core/report/drawing/sheet-filter';
+import type { Vector } from '@/core/maths/geometry/vector';
+import { SECTIONS } from '@/core/shell/sections';
+import { SIDES } from '@/core/shell/job/entities';
 
 export const PANELS = ['points', 'dimensions', 'pattern', 'control'] as const;
 export type Panel = (typeof PANELS)[number];

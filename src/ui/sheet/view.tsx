@@ -1,9 +1,16 @@
 import { memo, useMemo } from 'react';
-import { placeLabels, type Box } from '@/core/drawing/labels';
-import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
-import { gridStep, project, spreadEllipse, whisker, type SheetLayout, type ViewName } from '@/core/drawing/sheet';
-import type { Station } from '@/core/drawing/stations';
-import type { Vector } from '@/core/geometry/vector';
+import { placeLabels, type Box } from '@/core/report/drawing/labels';
+import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
+import {
+  gridStep,
+  project,
+  spreadEllipse,
+  whisker,
+  type SheetLayout,
+  type ViewName,
+} from '@/core/report/drawing/sheet';
+import type { Station } from '@/core/report/drawing/stations';
+import type { Vector } from '@/core/maths/geometry/vector';
 import { Mark } from './mark';
 
 const VIEW_WORD: Readonly<Record<ViewName, string>> = {

@@ -1,10 +1,10 @@
 'use client';
 
-import type { JobRows } from '@/core/job/job-rows';
-import { readingsBehind } from '@/core/round/behind';
-import { corrections, type Correction } from '@/core/round/corrections';
-import type { RoundJudgement } from '@/core/round/judgement';
-import { instrumentOf, readingSd } from '@/core/round/measured';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { readingsBehind } from '@/core/round/judge/behind';
+import { corrections, type Correction } from '@/core/round/observe/corrections';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { instrumentOf, readingSd } from '@/core/round/observe/measured';
 import { useFormat } from '../shell/preferences-context';
 
 const CORRECTION_WORD: Readonly<Record<Correction['kind'], string>> = {

@@ -1,15 +1,15 @@
 'use client';
 
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
-import { otherVerdicts } from '@/core/round/other-references';
-import { REFERENCE_WORD } from '@/core/vocabulary/words';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { otherVerdicts } from '@/core/round/judge/other-references';
+import { REFERENCE_WORD } from '@/core/report/vocabulary/words';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import { VerdictMark } from './mark';
-import type { Subject } from './why';
+import type { Subject } from './subject';
 
 /** The reference that was used, how far it is trusted, and what the others would say. */
 export function ReferencesOf({

@@ -2,26 +2,21 @@
 
 import Link from 'next/link';
 import { memo, useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import { AXES } from '@/core/geometry/vector';
-import { decisionsAbout } from '@/core/round/behind';
-import { handsUsed, whatDecides, type Decision } from '@/core/round/decide';
-import type { DimensionJudgement, PointJudgement, RoundJudgement } from '@/core/round/judgement';
-import { jointCovariance } from '@/core/round/net';
-import { knownTo } from '@/core/round/spread';
-import { AXIS_WORD, directionWord, LACKING_WORD } from '@/core/vocabulary/words';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { AXES } from '@/core/maths/geometry/vector';
+import { decisionsAbout } from '@/core/round/judge/behind';
+import { handsUsed, whatDecides, type Decision } from '@/core/walk/decide';
+import type { DimensionJudgement, PointJudgement, RoundJudgement } from '@/core/round/judge/judgement';
+import { jointCovariance } from '@/core/round/net/net';
+import { knownTo } from '@/core/round/net/spread';
+import { AXIS_WORD, directionWord, LACKING_WORD } from '@/core/report/vocabulary/words';
 import { Button, buttonClass } from '../kit/button';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { targetText } from '../tape/target-bar';
 import { ReadingsBehind } from './why-readings';
 import { ReferencesOf } from './why-references';
-
-/** The point or dimension a figure is asked about. */
-export interface Subject {
-  readonly kind: 'point' | 'dimension';
-  readonly id: string;
-}
+import type { Subject } from './subject';
 
 interface WhyProps {
   readonly subject: Subject | undefined;

@@ -1,9 +1,9 @@
-import { placeLabels } from '@/core/drawing/labels';
-import { boundsOf, layOut, project, type SheetLayout } from '@/core/drawing/sheet';
-import type { Vector } from '@/core/geometry/vector';
-import type { JobRows } from '@/core/job/job-rows';
-import { differs } from '@/core/round/sides';
-import type { SideDifference } from '@/core/symmetry/centre-plane';
+import { placeLabels } from '@/core/report/drawing/labels';
+import { boundsOf, layOut, project, type SheetLayout } from '@/core/report/drawing/sheet';
+import type { Vector } from '@/core/maths/geometry/vector';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { differs } from '@/core/findings/sides';
+import type { SideDifference } from '@/core/maths/symmetry/centre-plane';
 
 /** A pair of points chosen on this page, by its left one. */
 export type Choosing = { readonly selected?: string; readonly select: (leftId: string) => void };

@@ -1,11 +1,11 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import { judgeRound } from '@/core/round/judgement';
-import { placeRound } from '@/core/round/placed';
-import { compareSides, differs, isMoreThan, type Sides } from '@/core/round/sides';
-import type { SideDifference } from '@/core/symmetry/centre-plane';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { judgeRound } from '@/core/round/judge/judgement';
+import { placeRound } from '@/core/round/judge/placed';
+import { compareSides, differs, isMoreThan, type Sides } from '@/core/findings/sides';
+import type { SideDifference } from '@/core/maths/symmetry/centre-plane';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';

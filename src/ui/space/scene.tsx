@@ -3,9 +3,9 @@
 import { Html, Line, OrbitControls } from '@react-three/drei';
 import { Canvas } from '@react-three/fiber';
 import { useMemo, useRef, type ComponentRef, type KeyboardEvent } from 'react';
-import type { SheetFigure, SheetPoint } from '@/core/drawing/points';
-import { boundsOf } from '@/core/drawing/sheet';
-import type { Vector } from '@/core/geometry/vector';
+import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
+import { boundsOf } from '@/core/report/drawing/sheet';
+import type { Vector } from '@/core/maths/geometry/vector';
 import { usePreferences } from '../shell/preferences-context';
 
 /** Chart axes (rearward, right, up, mm) into the scene's (right-handed with y up, metres). */

@@ -2,11 +2,11 @@
 
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
-import { sheetFigure } from '@/core/drawing/points';
-import { suggestFactor } from '@/core/drawing/sheet';
-import { norm } from '@/core/geometry/vector';
-import type { JobRows } from '@/core/job/job-rows';
-import { judgeRound } from '@/core/round/judgement';
+import { sheetFigure } from '@/core/report/drawing/points';
+import { suggestFactor } from '@/core/report/drawing/sheet';
+import { norm } from '@/core/maths/geometry/vector';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { judgeRound } from '@/core/round/judge/judgement';
 import { useFormat } from '../shell/preferences-context';
 import { FactorSlider } from '../sheet/factor-slider';
 import { VerdictMark } from '../sheet/mark';

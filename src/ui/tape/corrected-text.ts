@@ -1,7 +1,7 @@
-import type { Reading } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import { correctedValue } from '@/core/round/corrections';
-import { versionOf } from '@/core/round/survey-of';
+import type { Reading } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { correctedValue } from '@/core/round/observe/corrections';
+import { versionOf } from '@/core/round/observe/survey-of';
 import { isPair, type SurveyReading } from '@/core/survey/survey';
 
 const LETTER = { station: 'l', offset: 'w', height: 'h' } as const;

@@ -1,12 +1,12 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { readDeviceLine, splitLines, USUAL_PATTERN } from '@/core/devices/line-pattern';
-import { seeded } from '@/core/random/seeded';
-import { simulateReading, type TrueShell } from '@/core/simulation/instrument';
-import type { Vector } from '@/core/geometry/vector';
-import type { JobRows } from '@/core/job/job-rows';
-import type { Target } from '@/core/round/targets';
+import { readDeviceLine, splitLines, USUAL_PATTERN } from '@/core/shell/shorthand/device-line';
+import { seeded } from '@/core/maths/random/seeded';
+import { simulateReading, type TrueShell } from '@/core/practice/instrument';
+import type { Vector } from '@/core/maths/geometry/vector';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Target } from '@/core/walk/targets';
 import { Button } from '../kit/button';
 import { SelectField, TextField } from '../kit/field';
 

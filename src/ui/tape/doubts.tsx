@@ -1,8 +1,8 @@
 'use client';
 
-import type { Reading } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import type { Doubt } from '@/core/round/net';
+import type { Reading } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Doubt } from '@/core/round/net/net';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import { correctedText } from './corrected-text';

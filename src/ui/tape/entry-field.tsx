@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type KeyboardEvent, type Ref } from 'react';
-import { completions } from '@/core/shorthand/complete';
-import type { ParsedLine, Subjects } from '@/core/shorthand/line';
+import { completions } from '@/core/shell/shorthand/complete';
+import type { ParsedLine, Subjects } from '@/core/shell/shorthand/line';
 import { Button } from '../kit/button';
 import { halfTyped, keepHalfTyped } from './outbox';
 import type { TapeLine } from './use-tape';

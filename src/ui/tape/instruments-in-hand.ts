@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import type { InstrumentVersion, Quantity } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import type { InstrumentVersion, Quantity } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 
 export type Hand = 'distance' | 'plan' | 'height' | 'gap' | 'fixture';
 

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { sheetFigure } from '@/core/drawing/points';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
+import { sheetFigure } from '@/core/report/drawing/points';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { Sheet } from '../sheet/sheet';
 
 /** Exaggeration of the live sheet. */

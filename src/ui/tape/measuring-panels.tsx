@@ -2,10 +2,10 @@
 
 import { Tabs } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
-import type { Reading, Round } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
-import type { Aim, Target } from '@/core/round/targets';
+import type { Reading, Round } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import type { Aim, Target } from '@/core/walk/targets';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import { Devices } from './devices';

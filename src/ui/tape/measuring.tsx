@@ -1,9 +1,9 @@
 'use client';
 
 import { useMemo, useRef, useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import type { Aim } from '@/core/round/targets';
-import { expectedFor, expectedOf } from '@/core/round/wanted';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Aim } from '@/core/walk/targets';
+import { expectedFor, expectedOf } from '@/core/walk/wanted';
 import { typedUnit } from '@/formats/preferences';
 import { ClientOnly } from '../kit/client-only';
 import { useFormat, usePreferences } from '../shell/preferences-context';

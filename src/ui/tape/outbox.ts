@@ -1,4 +1,4 @@
-import type { Point, PointCondition, Reading, ReadingKeep } from '@/core/job/entities';
+import type { Point, PointCondition, Reading, ReadingKeep } from '@/core/shell/job/entities';
 
 /** One line of the tape on its way to the server. */
 export interface TapeEntry {

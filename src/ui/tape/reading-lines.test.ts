@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Target } from '@/core/round/targets';
+import type { Target } from '@/core/walk/targets';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { codesOf, lineReader, outlandish, subjectsOf } from './reading-lines';
 import { conditionEntry, readingsEntry, strikeEntry, substituteEntry } from './tape-entries';

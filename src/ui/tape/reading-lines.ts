@@ -1,7 +1,7 @@
-import type { Reading } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import { targetPrefix, type Target } from '@/core/round/targets';
-import { parseLine, type ParsedLine, type Subjects } from '@/core/shorthand/line';
+import type { Reading } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { targetPrefix, type Target } from '@/core/walk/targets';
+import { parseLine, type ParsedLine, type Subjects } from '@/core/shell/shorthand/line';
 
 /** A number this many times what is expected is asked about. */
 const TOO_MANY_TIMES = 5;

@@ -1,8 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import { counted } from '@/core/vocabulary/words';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { counted } from '@/core/report/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
 import { READING_COLUMNS, readReadingsCsv, type ReadingColumn, type ReadingMapping } from '@/formats/readings-import';
 import { Button } from '../kit/button';

@@ -1,8 +1,8 @@
 'use client';
 
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
-import { worstKnown } from '@/core/round/spread';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { worstKnown } from '@/core/round/net/spread';
 import { useFormat } from '../shell/preferences-context';
 
 /** How the round stands: one line that follows each reading. */

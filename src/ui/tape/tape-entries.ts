@@ -1,5 +1,5 @@
-import type { Point, PointCondition, Reading } from '@/core/job/entities';
-import type { ShorthandReading } from '@/core/shorthand/line';
+import type { Point, PointCondition, Reading } from '@/core/shell/job/entities';
+import type { ShorthandReading } from '@/core/shell/shorthand/line';
 import type { TapeEntry } from './outbox';
 
 /** Who writes to which round. */

@@ -1,6 +1,6 @@
 import { Grid3x3, Presentation, Volume2, VolumeX, type LucideIcon } from 'lucide-react';
-import type { Round } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import type { Round } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import type { Speech } from './screen-helpers';

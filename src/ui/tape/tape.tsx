@@ -1,11 +1,11 @@
 'use client';
 
 import { Fragment, useEffect, useRef } from 'react';
-import type { Reading } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import type { Reading } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
-import { QUANTITY_WORD } from '@/core/vocabulary/words';
+import { QUANTITY_WORD } from '@/core/report/vocabulary/words';
 import type { TapeLine } from './use-tape';
 
 /** The running tape: every line typed, oldest at the top; a correction strikes, nothing is overwritten. */

@@ -1,11 +1,11 @@
 'use client';
 
 import { useState } from 'react';
-import type { PointCondition } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import { conditionsOf } from '@/core/round/conditions';
-import { type Target } from '@/core/round/targets';
-import { CONDITION_WORD, WHY_WORD } from '@/core/vocabulary/words';
+import type { PointCondition } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { conditionsOf } from '@/core/round/observe/conditions';
+import { type Target } from '@/core/walk/targets';
+import { CONDITION_WORD, WHY_WORD } from '@/core/report/vocabulary/words';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import { SOURCES, type Source, type Targets } from './use-targets';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
-import type { Aim, Target } from '@/core/round/targets';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import type { Aim, Target } from '@/core/walk/targets';
 import type { JudgeAnswer, JudgeRequest } from '@/workers/judge.worker';
 
 export interface LiveJudgement {

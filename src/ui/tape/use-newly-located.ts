@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
 
 /** Points located now that were not a reading ago. */
 export function useNewlyLocated(rows: JobRows, judgement: RoundJudgement | undefined): readonly string[] {

@@ -1,8 +1,8 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { Reading, ReadingStrike } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import {
   entryKey,
   forgetEntry,

@@ -1,9 +1,9 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Round } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import { chartedTargets, openTargets, type Target } from '@/core/round/targets';
+import type { Round } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { chartedTargets, openTargets, type Target } from '@/core/walk/targets';
 import type { LiveJudgement } from './use-judgement';
 
 export const SOURCES = ['walk', 'charted', 'helpful'] as const;

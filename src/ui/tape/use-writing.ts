@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import type { PointCondition, Reading } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judgement';
-import { targetOfReading, tyingTargets } from '@/core/round/wanted';
-import { parseLine, type ParsedLine, type Subjects } from '@/core/shorthand/line';
-import type { LengthUnit } from '@/core/units/length';
+import type { PointCondition, Reading } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { targetOfReading, tyingTargets } from '@/core/walk/wanted';
+import { parseLine, type ParsedLine, type Subjects } from '@/core/shell/shorthand/line';
+import type { LengthUnit } from '@/core/maths/units/length';
 import { lineText } from './corrected-text';
 import type { Correction } from './entry-field';
 import type { useInstrumentsInHand } from './instruments-in-hand';

@@ -1,10 +1,10 @@
 'use client';
 
 import { Printer } from 'lucide-react';
-import type { Round } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import type { Target } from '@/core/round/targets';
-import { WHY_WORD } from '@/core/vocabulary/words';
+import type { Round } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Target } from '@/core/walk/targets';
+import { WHY_WORD } from '@/core/report/vocabulary/words';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import { targetText } from './target-bar';

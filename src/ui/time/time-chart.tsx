@@ -12,7 +12,7 @@ import type {
 } from 'echarts/components';
 import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
-import type { LengthSeries, ThroughTime } from '@/core/round/through-time';
+import type { LengthSeries, ThroughTime } from '@/core/findings/through-time';
 import type { Formatter } from '@/formats/formatter';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 

@@ -2,8 +2,8 @@
 
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
-import type { LengthSeries, ThroughTime } from '@/core/round/through-time';
-import { STATE_WORD } from '@/core/vocabulary/words';
+import type { LengthSeries, ThroughTime } from '@/core/findings/through-time';
+import { STATE_WORD } from '@/core/report/vocabulary/words';
 import { Empty } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
 import { TimeChart } from './time-chart';

@@ -1,18 +1,18 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import type { Brace, BraceEvent, Dimension } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import type { BraceGeometry } from '@/core/round/brace-pull';
-import { lineGeometry } from '@/core/round/brace-pull';
-import type { Vector } from '@/core/geometry/vector';
+import type { Brace, BraceEvent, Dimension } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { BraceGeometry } from '@/core/findings/brace-pull';
+import { lineGeometry } from '@/core/findings/brace-pull';
+import type { Vector } from '@/core/maths/geometry/vector';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat, usePreferences } from '../shell/preferences-context';
-import { BRACE_WORD } from '@/core/vocabulary/words';
+import { BRACE_WORD } from '@/core/report/vocabulary/words';
 
 export interface ListedBrace {
   readonly brace: Brace;

@@ -2,9 +2,9 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { ownRounds, type JobRows } from '@/core/job/job-rows';
-import type { RoundChange } from '@/core/round/change';
-import type { Movement } from '@/core/round/movement';
+import { ownRounds, type JobRows } from '@/core/shell/job/job-rows';
+import type { RoundChange } from '@/core/findings/change';
+import type { Movement } from '@/core/findings/movement';
 import { Empty } from '../kit/faults';
 import { buttonClass } from '../kit/button';
 import { SelectField } from '../kit/field';
@@ -12,8 +12,8 @@ import { movedWord, PointsMoved } from './points-moved';
 import { ChangeMark } from '../sheet/change-mark';
 import { VerdictMark } from '../sheet/mark';
 import { useFormat } from '../shell/preferences-context';
-import { CAUTION_WORD } from '@/core/vocabulary/words';
-import type { DimensionJudgement } from '@/core/round/judgement';
+import { CAUTION_WORD } from '@/core/report/vocabulary/words';
+import type { DimensionJudgement } from '@/core/round/judge/judgement';
 
 export interface CompareView {
   readonly change: RoundChange;

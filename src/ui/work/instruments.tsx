@@ -1,8 +1,8 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import { INSTRUMENT_KINDS, type Instrument, type InstrumentVersion } from '@/core/job/entities';
-import { parseLength } from '@/core/units/length';
+import { INSTRUMENT_KINDS, type Instrument, type InstrumentVersion } from '@/core/shell/job/entities';
+import { parseLength } from '@/core/maths/units/length';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';

@@ -1,7 +1,7 @@
 'use client';
 
-import type { JobRows } from '@/core/job/job-rows';
-import type { Movement } from '@/core/round/movement';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Movement } from '@/core/findings/movement';
 import { useFormat } from '../shell/preferences-context';
 
 /** What a significant change is called: other supports or instruments can look like movement. */

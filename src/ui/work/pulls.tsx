@@ -2,17 +2,17 @@
 
 import Link from 'next/link';
 import { useState, type FormEvent } from 'react';
-import { norm, type Vector } from '@/core/geometry/vector';
-import type { Pull, PullEvent } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import type { PullProgress } from '@/core/round/brace-pull';
+import { norm, type Vector } from '@/core/maths/geometry/vector';
+import type { Pull, PullEvent } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { PullProgress } from '@/core/findings/brace-pull';
 import { Button, buttonClass } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
 import { TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat, usePreferences } from '../shell/preferences-context';
-import { directionWord, QUANTITY_WORD } from '@/core/vocabulary/words';
+import { directionWord, QUANTITY_WORD } from '@/core/report/vocabulary/words';
 
 export interface ListedPull {
   readonly pull: Pull;

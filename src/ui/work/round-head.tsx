@@ -1,14 +1,14 @@
 'use client';
 
 import Link from 'next/link';
-import type { Phase, Pull, Round } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
+import type { Phase, Pull, Round } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { Cautions } from '../ladder/steps';
 import { useFormat } from '../shell/preferences-context';
-import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/words';
+import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 
 /** Which round this is, in which state and on which support; the way between tape and sheet. */
 export function RoundHead({

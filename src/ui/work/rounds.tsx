@@ -3,8 +3,8 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
-import { STATE_KINDS, SUPPORT_KINDS, type Round } from '@/core/job/entities';
-import { ownRounds, type JobRows } from '@/core/job/job-rows';
+import { STATE_KINDS, SUPPORT_KINDS, type Round } from '@/core/shell/job/entities';
+import { ownRounds, type JobRows } from '@/core/shell/job/job-rows';
 import { Button, buttonClass } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
@@ -13,7 +13,7 @@ import { useAction, type Action } from '../kit/use-action';
 import { errorOf } from '../shell/new-job';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import { newestVersions } from '../tape/instruments-in-hand';
-import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/vocabulary/words';
+import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 
 /** One line of the list of rounds. */
 export interface ListedRound {

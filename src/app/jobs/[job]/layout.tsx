@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import { theJob } from '@/core/job/job-rows';
-import { ladderOf } from '@/core/ladder/ladder';
+import { theJob } from '@/core/shell/job/job-rows';
+import { ladderOf } from '@/core/days/ladder';
 import { jobRows } from '@/server/views';
 import { LadderRail } from '@/ui/ladder/ladder-rail';
 import { Header } from '@/ui/shell/header';

@@ -1,5 +1,5 @@
-import { daySheet } from '@/core/day/day';
-import { theJob } from '@/core/job/job-rows';
+import { daySheet } from '@/core/days/day';
+import { theJob } from '@/core/shell/job/job-rows';
 import { jobRows } from '@/server/views';
 import { DayPage } from '@/ui/day/day-page';
 

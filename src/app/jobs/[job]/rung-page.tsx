@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react';
-import type { Rung } from '@/core/job/entities';
-import type { JobRows } from '@/core/job/job-rows';
-import { ladderOf } from '@/core/ladder/ladder';
+import type { Rung } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { ladderOf } from '@/core/days/ladder';
 import { addStep, recordStepEvent } from '@/server/actions/jobs';
 import { Steps } from '@/ui/ladder/steps';
-import { RUNG_WORD } from '@/core/vocabulary/words';
+import { RUNG_WORD } from '@/core/report/vocabulary/words';
 
 /** A rung of the ladder: its steps and cautions, then the work that belongs to it. */
 export function RungPage({ rows, rung, children }: { rows: JobRows; rung: Rung; children?: ReactNode }) {

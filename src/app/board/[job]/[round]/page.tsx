@@ -1,4 +1,4 @@
-import { theJob } from '@/core/job/job-rows';
+import { theJob } from '@/core/shell/job/job-rows';
 import { roundRows, type RoundParams } from '@/server/views';
 import { Board } from '@/ui/tape/board';
 

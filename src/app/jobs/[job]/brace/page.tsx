@@ -1,9 +1,9 @@
-import { ownRounds } from '@/core/job/job-rows';
-import { dimensionsOf } from '@/core/day/day';
-import type { Vector } from '@/core/geometry/vector';
-import { chooseReferences } from '@/core/reference/chosen';
-import { braceGeometry, braceState } from '@/core/round/brace-pull';
-import { judgeRound, placedPosition } from '@/core/round/judgement';
+import { ownRounds } from '@/core/shell/job/job-rows';
+import { dimensionsOf } from '@/core/days/day';
+import type { Vector } from '@/core/maths/geometry/vector';
+import { chooseReferences } from '@/core/shell/references/chosen';
+import { braceGeometry, braceState } from '@/core/findings/brace-pull';
+import { judgeRound, placedPosition } from '@/core/round/judge/judgement';
 import { planBrace, recordBraceEvent } from '@/server/actions/work';
 import { jobRows, rowsForRounds } from '@/server/views';
 import { Braces, type ListedBrace } from '@/ui/work/braces';

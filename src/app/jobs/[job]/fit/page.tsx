@@ -1,7 +1,7 @@
-import { ownRounds } from '@/core/job/job-rows';
-import { chooseReferences } from '@/core/reference/chosen';
-import { judgeRound } from '@/core/round/judgement';
-import { judgeSeams, pairSeams } from '@/core/round/seams';
+import { ownRounds } from '@/core/shell/job/job-rows';
+import { chooseReferences } from '@/core/shell/references/chosen';
+import { judgeRound } from '@/core/round/judge/judgement';
+import { judgeSeams, pairSeams } from '@/core/round/judge/seams';
 import { addSeam } from '@/server/actions/chart';
 import { jobRows, rowsForRounds } from '@/server/views';
 import { Gaps } from '@/ui/gaps/gaps';

@@ -1,5 +1,5 @@
-import type { JobRows } from '@/core/job/job-rows';
-import { judgeRound } from '@/core/round/judgement';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { judgeRound } from '@/core/round/judge/judgement';
 import { writeLogEntry } from '@/server/actions/log';
 import { jobRows } from '@/server/views';
 import { LogPage, type Acceptance } from '@/ui/log/log-page';

@@ -1,4 +1,4 @@
-import { judgeRound } from '@/core/round/judgement';
+import { judgeRound } from '@/core/round/judge/judgement';
 import { openRound } from '@/server/actions/rounds';
 import { jobRows, rowsForRounds } from '@/server/views';
 import { Rounds, type ListedRound } from '@/ui/work/rounds';

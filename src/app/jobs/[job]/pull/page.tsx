@@ -1,6 +1,6 @@
-import { ownRounds } from '@/core/job/job-rows';
-import { aimOf, pullDistance, pullProgress } from '@/core/round/brace-pull';
-import { judgeRound } from '@/core/round/judgement';
+import { ownRounds } from '@/core/shell/job/job-rows';
+import { aimOf, pullDistance, pullProgress } from '@/core/findings/brace-pull';
+import { judgeRound } from '@/core/round/judge/judgement';
 import { planPull, recordPullEvent } from '@/server/actions/work';
 import { jobRows, rowsForRounds } from '@/server/views';
 import { Pulls, type ListedPull } from '@/ui/work/pulls';

@@ -1,4 +1,4 @@
-import { lengthsThroughTime } from '@/core/round/through-time';
+import { lengthsThroughTime } from '@/core/findings/through-time';
 import { jobRows } from '@/server/views';
 import { TimePage } from '@/ui/time/time-page';
 

@@ -1,9 +1,9 @@
-import { ownRounds } from '@/core/job/job-rows';
+import { ownRounds } from '@/core/shell/job/job-rows';
 import Link from 'next/link';
-import { acceptedDimensions } from '@/core/record/record';
-import { compareRounds } from '@/core/round/change';
-import { judgeRound } from '@/core/round/judgement';
-import { didItMove } from '@/core/round/movement';
+import { acceptedDimensions } from '@/core/report/record/record';
+import { compareRounds } from '@/core/findings/change';
+import { judgeRound } from '@/core/round/judge/judgement';
+import { didItMove } from '@/core/findings/movement';
 import { jobRows, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { Compare, type CompareView } from '@/ui/work/compare';

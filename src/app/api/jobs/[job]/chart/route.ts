@@ -1,4 +1,4 @@
-import { theJob } from '@/core/job/job-rows';
+import { theJob } from '@/core/shell/job/job-rows';
 import { chartDocumentOf } from '@/formats/chart/document';
 import { downloadHeaders, fileName } from '@/formats/file-name';
 import { jobRows } from '@/server/views';

@@ -1,4 +1,4 @@
-import { theJob } from '@/core/job/job-rows';
+import { theJob } from '@/core/shell/job/job-rows';
 import { downloadHeaders, fileName } from '@/formats/file-name';
 import { readingsCsv } from '@/formats/readings-csv';
 import { jobRows, rowsForRounds } from '@/server/views';

@@ -1,4 +1,4 @@
-import { theJob } from '@/core/job/job-rows';
+import { theJob } from '@/core/shell/job/job-rows';
 import { fileName } from '@/formats/file-name';
 import { formatterFor } from '@/formats/formatter';
 import { renderRecordPdf } from '@/formats/pdf/record-pdf';

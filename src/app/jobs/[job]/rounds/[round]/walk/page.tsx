@@ -1,5 +1,5 @@
-import { judgeRound } from '@/core/round/judgement';
-import { chartedTargets, walkTargets } from '@/core/round/targets';
+import { judgeRound } from '@/core/round/judge/judgement';
+import { chartedTargets, walkTargets } from '@/core/walk/targets';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { WalkSheet } from '@/ui/tape/walk-sheet';
 

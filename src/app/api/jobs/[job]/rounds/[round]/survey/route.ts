@@ -1,6 +1,6 @@
-import { theJob } from '@/core/job/job-rows';
-import { chooseReferences } from '@/core/reference/chosen';
-import { surveyOf } from '@/core/round/survey-of';
+import { theJob } from '@/core/shell/job/job-rows';
+import { chooseReferences } from '@/core/shell/references/chosen';
+import { surveyOf } from '@/core/round/observe/survey-of';
 import { downloadHeaders, fileName } from '@/formats/file-name';
 import { surveyDocumentOf } from '@/formats/survey';
 import { jobRows } from '@/server/views';

@@ -1,6 +1,6 @@
-import { sheetFigure } from '@/core/drawing/points';
-import { theJob } from '@/core/job/job-rows';
-import { judgeRound } from '@/core/round/judgement';
+import { sheetFigure } from '@/core/report/drawing/points';
+import { theJob } from '@/core/shell/job/job-rows';
+import { judgeRound } from '@/core/round/judge/judgement';
 import { deviationsCsv } from '@/formats/export/deviations-csv';
 import { sheetDxf } from '@/formats/export/dxf';
 import { pointsPly } from '@/formats/export/ply';

@@ -1,0 +1,132 @@
+import { distance, levelDistance, norm, type Position, type Vector } from '../maths/geometry/vector';
+import type { Brace, BraceEvent, Pull, Reading } from '../shell/job/entities';
+import type { JobRows } from '../shell/job/job-rows';
+import { correctedValue } from '../round/observe/corrections';
+import { AXIS_OF, distanceBetween, subjectKey } from '../round/observe/measured';
+import { placedPosition, type RoundJudgement } from '../round/judge/judgement';
+
+export interface BraceGeometry {
+  /** Between the two points themselves, mm: pads and end fittings are taken off by the maker of the brace. */
+  readonly length: number;
+  /** Angle above the datum plane from the first point to the second, degrees. */
+  readonly rise: number;
+  /** Angle in plan from straight rearward towards the right, degrees. */
+  readonly heading: number;
+  /** Where the two positions come from. */
+  readonly from: 'round' | 'reference';
+}
+
+const degrees = (radians: number): number => (radians * 180) / Math.PI;
+
+/** Length and angles of the line between two positions of one frame. */
+export function lineGeometry(from: Position<'chart'>, to: Position<'chart'>): Omit<BraceGeometry, 'from'> {
+  return {
+    length: distance(from, to),
+    rise: degrees(Math.atan2(to[2] - from[2], levelDistance(from, to))),
+    heading: degrees(Math.atan2(to[1] - from[1], to[0] - from[0])),
+  };
+}
+
+/** A planned brace as the round found its ends; from the chart where the round did not locate both. */
+export function braceGeometry(
+  brace: Pick<Brace, 'fromPointId' | 'toPointId'>,
+  judgement: RoundJudgement | undefined,
+  references: RoundJudgement['references'],
+): BraceGeometry | undefined {
+  const measured = [brace.fromPointId, brace.toPointId].map((id) => judgement && placedPosition(judgement, id));
+  if (measured[0] && measured[1]) return { ...lineGeometry(measured[0], measured[1]), from: 'round' };
+  const charted = [brace.fromPointId, brace.toPointId].map((id): Position<'chart'> | undefined => {
+    const row = references.points.get(id)?.row;
+    return row && [row.x, row.y, row.z];
+  });
+  if (charted[0] && charted[1]) return { ...lineGeometry(charted[0], charted[1]), from: 'reference' };
+  return undefined;
+}
+
+/** The last thing that happened to a brace. */
+export const braceState = (rows: JobRows, brace: Brace): BraceEvent['kind'] =>
+  rows.braceEvents.filter((event) => event.braceId === brace.id).at(-1)?.kind ?? 'planned';
+
+/** Back by as much as the point is out: the wanted movement in chart axes, mm. */
+export function aimOf(judgement: RoundJudgement, pointId: string): Vector | undefined {
+  const judged = judgement.points.find((each) => each.point.id === pointId)?.judged;
+  return judged && [-judged.deviation.dx, -judged.deviation.dy, -judged.deviation.dz];
+}
+
+export const pullDistance = (pull: Pick<Pull, 'aimX' | 'aimY' | 'aimZ'>): number =>
+  norm([pull.aimX, pull.aimY, pull.aimZ]);
+
+/** One cycle of loading and letting go, seen through one quantity. */
+export interface PullCycle {
+  readonly underLoad?: number;
+  readonly released?: number;
+  /** Released minus under load, mm. */
+  readonly springBack?: number;
+  /** What stayed of the pull: released minus the value before it, mm. */
+  readonly gained?: number;
+}
+
+export interface PullProgress {
+  readonly subject: Pick<Reading, 'quantity' | 'pointId' | 'toPointId' | 'measure'>;
+  /** The value before the first load, in the round the pull was planned from, mm. */
+  readonly before?: number;
+  readonly cycles: readonly PullCycle[];
+  /** How much of what is still wanted along this quantity, mm; only along the axes of the aim. */
+  readonly left?: number;
+}
+
+/** The readings of a pull, cycle by cycle: under load, after release, and how far it sprang back. */
+export function pullProgress(rows: JobRows, pull: Pull, judgement: RoundJudgement): PullProgress[] {
+  const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
+  const groups = new Map<string, Reading[]>();
+  const own = rows.readings.filter((each) => each.pullId === pull.id && !struck.has(each.id));
+  for (const reading of own.map((each) => corrected(rows, each)))
+    groups.set(subjectKey(reading), [...(groups.get(subjectKey(reading)) ?? []), reading]);
+  return [...groups.values()].map((readings) => {
+    const first = readings[0]!;
+    const before = valueBefore(first, judgement);
+    const cycles = pairCycles(readings, before);
+    const aim = { x: pull.aimX, y: pull.aimY, z: pull.aimZ };
+    const axis = AXIS_OF[first.quantity];
+    const gained = cycles.at(-1)?.gained;
+    const onAim = axis !== undefined && first.pointId === pull.pointId && gained !== undefined;
+    return { subject: first, before, cycles, ...(onAim ? { left: aim[axis] - gained } : {}) };
+  });
+}
+
+/** The reading with its corrections made, as the round it is compared with has them. */
+function corrected(rows: JobRows, reading: Reading): Reading {
+  const instrument = rows.instrumentVersions.find(({ id }) => id === reading.instrumentVersionId)!;
+  const round = rows.rounds.find(({ id }) => id === reading.roundId);
+  return { ...reading, value: correctedValue(reading, instrument, round?.temperature ?? null) };
+}
+
+function valueBefore(reading: Reading, { measured }: RoundJudgement): number | undefined {
+  const axis = AXIS_OF[reading.quantity];
+  if (axis && reading.pointId) return measured.points.get(reading.pointId)?.[axis]?.value;
+  if (!reading.pointId || !reading.toPointId || !reading.measure) return undefined;
+  const ends = {
+    fromPointId: reading.pointId,
+    toPointId: reading.toPointId,
+    measure: reading.measure,
+  };
+  return distanceBetween(measured, ends)?.value;
+}
+
+/** Readings in the order taken become cycles: a load opens one, a release closes it. */
+function pairCycles(readings: readonly Reading[], before: number | undefined): PullCycle[] {
+  const cycles: PullCycle[] = [];
+  for (const { phase, value } of [...readings].sort((a, b) => a.sequence - b.sequence)) {
+    const open = cycles.at(-1);
+    if (phase === 'underLoad' || !open || open.released !== undefined)
+      cycles.push(phase === 'underLoad' ? { underLoad: value } : { released: value });
+    else cycles[cycles.length - 1] = { ...open, released: value };
+  }
+  return cycles.map((cycle) => ({
+    ...cycle,
+    ...(cycle.underLoad !== undefined && cycle.released !== undefined
+      ? { springBack: cycle.released - cycle.underLoad }
+      : {}),
+    ...(cycle.released !== undefined && before !== undefined ? { gained: cycle.released - before } : {}),
+  }));
+}

@@ -1,0 +1,121 @@
+import { AXES, subtract, type Vector } from '../maths/geometry/vector';
+import type { Dimension, Point, Round, ShellState, Support } from '../shell/job/entities';
+import type { JobRows } from '../shell/job/job-rows';
+import { judgeChange, type ChangeVerdict } from '../maths/statistics/verdict';
+import { placedPosition, type RoundJudgement } from '../round/judge/judgement';
+import { standingReadings, subjectKey } from '../round/observe/measured';
+
+export interface DimensionChange {
+  readonly dimension: Dimension;
+  readonly earlier: number;
+  readonly later: number;
+  readonly change: number;
+  readonly sd: number;
+  readonly limit: number;
+  readonly verdict: ChangeVerdict;
+}
+
+export interface PointChange {
+  readonly point: Point;
+  readonly change: Vector;
+  readonly sd: Vector;
+  readonly limit: number;
+  readonly verdict: ChangeVerdict;
+}
+
+export interface RoundChange {
+  readonly earlier: Round;
+  readonly later: Round;
+  /** What differs between the rounds besides the shell: said above the result. */
+  readonly cautions: readonly Caution[];
+  readonly dimensions: readonly DimensionChange[];
+  readonly points: readonly PointChange[];
+  /** Dimensions measured in one of the rounds only. */
+  readonly notCompared: readonly Dimension[];
+}
+
+export type Caution = 'support' | 'suspension' | 'instrument' | 'control';
+
+/** What changed from one round to a later one; both are judged already. */
+export function compareRounds(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): RoundChange {
+  const before = new Map(earlier.dimensions.map((each) => [each.dimension.id, each]));
+  const dimensions: DimensionChange[] = [];
+  const notCompared: Dimension[] = [];
+  for (const now of later.dimensions) {
+    const then = before.get(now.dimension.id);
+    const limit = now.judged?.limit;
+    if (now.measured && then?.measured && limit !== undefined) {
+      const change = now.measured.value - then.measured.value;
+      const sd = Math.hypot(now.measured.sd, then.measured.sd);
+      dimensions.push({
+        dimension: now.dimension,
+        earlier: then.measured.value,
+        later: now.measured.value,
+        change,
+        sd,
+        limit,
+        verdict: judgeChange(change, sd, limit),
+      });
+    } else if (now.measured || then?.measured) notCompared.push(now.dimension);
+  }
+  return {
+    earlier: earlier.round,
+    later: later.round,
+    cautions: cautionsBetween(rows, earlier, later),
+    dimensions,
+    points: pointChanges(earlier, later),
+    notCompared,
+  };
+}
+
+function pointChanges(earlier: RoundJudgement, later: RoundJudgement): PointChange[] {
+  const before = new Map(earlier.points.map((each) => [each.point.id, each]));
+  return later.points.flatMap((now) => {
+    const then = before.get(now.point.id);
+    const from = placedPosition(earlier, now.point.id);
+    const to = placedPosition(later, now.point.id);
+    if (!now.judged || !then?.judged || !from || !to) return [];
+    const change = subtract(to, from);
+    const sd = AXES.map((_, i) => Math.hypot(now.judged!.sd[i]!, then.judged!.sd[i]!)) as unknown as Vector;
+    const verdicts = change.map((c, i) => judgeChange(c, sd[i]!, now.judged!.limit));
+    const verdict = verdicts.includes('moved') ? 'moved' : verdicts.includes('undecided') ? 'undecided' : 'held';
+    return [{ point: now.point, change, sd, limit: now.judged.limit, verdict }];
+  });
+}
+
+export function cautionsBetween(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): Caution[] {
+  const support = (round: Round): Support => rows.supports.find((each) => each.id === round.supportId)!;
+  const [a, b] = [support(earlier.round), support(later.round)];
+  const control = (judgement: RoundJudgement) =>
+    judgement.alignment.ok ? [...judgement.alignment.controlIds].sort().join() : '';
+  return [
+    ...(a.kind !== b.kind ? (['support'] as const) : []),
+    ...(a.suspension !== b.suspension ? (['suspension'] as const) : []),
+    ...(instrumentsDiffer(rows, earlier.round, later.round) ? (['instrument'] as const) : []),
+    ...(control(earlier) !== control(later) ? (['control'] as const) : []),
+  ];
+}
+
+/** Whether something read in both rounds was read with another instrument, or another version of it. */
+function instrumentsDiffer(rows: JobRows, earlier: Round, later: Round): boolean {
+  const used = (round: Round) => {
+    const bySubject = new Map<string, Set<string>>();
+    for (const reading of standingReadings(rows, round)) {
+      const key = subjectKey(reading);
+      bySubject.set(key, (bySubject.get(key) ?? new Set()).add(reading.instrumentVersionId));
+    }
+    return bySubject;
+  };
+  const [before, after] = [used(earlier), used(later)];
+  return [...after].some(([key, versions]) => {
+    const then = before.get(key);
+    return then !== undefined && [...versions].sort().join() !== [...then].sort().join();
+  });
+}
+
+/** The state of the shell a round was taken in. */
+export const stateOf = (rows: JobRows, round: Pick<Round, 'stateId'>): ShellState =>
+  rows.shellStates.find((state) => state.id === round.stateId)!;
+
+export const supportOf = (rows: JobRows, round: Pick<Round, 'supportId'>): Support =>
+  rows.supports.find((each) => each.id === round.supportId)!;

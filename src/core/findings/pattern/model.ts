@@ -1,0 +1,52 @@
+import { COMPONENTS, type Component } from '../../shell/components';
+import { share, shareSlope, type Hinge, type PatternPoint } from './sections';
+import type { Sparse } from './weights';
+
+const AXIS: Readonly<Record<Component, number>> = { mash: 0, sway: 1, sag: 2, diamond: 0, spread: 1, twist: 2 };
+const SIDE = { left: -0.5, centre: 0, right: 0.5 } as const;
+
+/** The components a hinge's points can show: with one side only, means and differences are one. */
+export function visibleComponents(hinge: Hinge, points: readonly PatternPoint[]): readonly Component[] {
+  const sides = new Set(points.filter(({ at }) => share(hinge, at[0]) > 0.02).map(({ side }) => side));
+  return sides.has('left') && sides.has('right') ? COMPONENTS : COMPONENTS.slice(0, 3);
+}
+
+const isMean = (component: Component): boolean => component === 'mash' || component === 'sway' || component === 'sag';
+
+/** Movement of the coordinates per millimetre of each component. */
+export const designOf = (hinge: Hinge, points: readonly PatternPoint[], components: readonly Component[]): Sparse[] =>
+  components.map((component) =>
+    columnOf(points, AXIS[component], ({ at, side }) => share(hinge, at[0]) * (isMean(component) ? 1 : SIDE[side])),
+  );
+
+/** The further column that says how the movement changes when the hinge goes along the shell, per mm. */
+export function hingeColumn(
+  hinge: Hinge,
+  points: readonly PatternPoint[],
+  components: readonly Component[],
+  amounts: readonly number[],
+): Sparse {
+  const columns = [0, 1, 2].map((axis) =>
+    columnOf(
+      points,
+      axis,
+      ({ at, side }) =>
+        shareSlope(hinge, at[0]) *
+        components.reduce(
+          (sum, component, c) =>
+            AXIS[component] === axis ? sum + amounts[c]! * (isMean(component) ? 1 : SIDE[side]) : sum,
+          0,
+        ),
+    ),
+  );
+  return { rows: columns.flatMap(({ rows }) => rows), values: columns.flatMap(({ values }) => values) };
+}
+
+/** A column with one entry a point, on one axis. */
+function columnOf(points: readonly PatternPoint[], axis: number, value: (point: PatternPoint) => number): Sparse {
+  const entries = points.flatMap((point, i) => {
+    const entry = value(point);
+    return entry === 0 ? [] : [[3 * i + axis, entry] as const];
+  });
+  return { rows: entries.map(([row]) => row), values: entries.map(([, entry]) => entry) };
+}

@@ -1,0 +1,107 @@
+import { Matrix } from 'ml-matrix';
+import { describe, expect, it } from 'vitest';
+import type { Vector } from '../../maths/geometry/vector';
+import { seeded, type Random } from '../../maths/random/seeded';
+import { shellPoints } from '../../practice/shell-net';
+import { damagePattern, type DamagePattern, type DeviatedPoint } from './pattern';
+
+const SD = 0.9;
+const CONTROL = new Set(['P3L', 'P3R', 'P6L', 'P6R', 'P9R', 'P9L']);
+
+function shell(random: Random, move: (at: Vector, side: string) => Vector, count = 40): DeviatedPoint[] {
+  return [...shellPoints(count, random)].map(([id, at]): DeviatedPoint => {
+    const side = id.endsWith('L') ? 'left' : 'right';
+    const moved = move(at, side);
+    return { id, at, side, deviation: moved.map((value) => value + SD * random.normal()) as unknown as Vector };
+  });
+}
+
+const resolve = (points: readonly DeviatedPoint[], random: Random): DamagePattern =>
+  damagePattern(points, Matrix.eye(3 * points.length).mul(SD ** 2), CONTROL, random);
+
+/** The rear beyond a hinge, each side linearly to its own amounts at the floor's end. */
+const rear =
+  (hinge: number, end: number, left: Vector, right: Vector) =>
+  ([x]: Vector, side: string): Vector => {
+    const part = Math.max(0, (x - hinge) / (end - hinge));
+    return (side === 'left' ? left : right).map((value) => part * value) as unknown as Vector;
+  };
+
+describe('the pattern of the damage', { timeout: 60_000 }, () => {
+  it('finds none in undamaged shells: at most five false ones of two hundred', () => {
+    const random = seeded(12);
+    let wrong = 0;
+    for (let seed = 1; seed <= 200; seed++) {
+      const { sections, local } = resolve(
+        shell(random, () => [0, 0, 0], 24),
+        random,
+      );
+      if (sections.length + local.length > 0) wrong++;
+    }
+    expect(wrong).toBeLessThanOrEqual(5);
+  });
+
+  it('recovers amounts, hinge and side within their stated uncertainty', () => {
+    const random = seeded(5);
+    let [within, all, wrong] = [0, 0, 0];
+    for (let seed = 1; seed <= 30; seed++) {
+      const truth = { mash: -8, sway: 5.5, sag: 5, diamond: 12, spread: -1, twist: -8 };
+      const undamaged = shell(random, () => [0, 0, 0]);
+      const end = Math.max(...undamaged.filter(({ at }) => at[2] < 500).map(({ at }) => at[0]));
+      const move = rear(2300, end, [-14, 6, 9], [-2, 5, 1]);
+      const points = undamaged.map((point) => ({
+        ...point,
+        deviation: point.deviation.map((value, i) => value + move(point.at, point.side)[i]!) as unknown as Vector,
+      }));
+      const { sections, local } = resolve(points, random);
+      expect(sections[0]?.section).toBe('rear');
+      wrong += sections.length - 1 + local.length;
+      const [{ hinge, hingeSd, components }] = sections as [DamagePattern['sections'][number]];
+      expect(Math.abs(hinge.hinge - 2300)).toBeLessThan(4 * hingeSd);
+      for (const { name, amount, sd } of components) {
+        const scale = (hinge.end - 2300) / (end - 2300);
+        expect(Math.abs(amount - truth[name] * scale)).toBeLessThan(5 * sd);
+        all++;
+        if (Math.abs(amount - truth[name] * scale) <= 2 * sd) within++;
+      }
+    }
+    expect(within / all).toBeGreaterThan(0.88);
+    expect(wrong).toBeLessThanOrEqual(2);
+  });
+
+  it('names a dent as local, not as a sway of the section', () => {
+    const random = seeded(8);
+    const points = shell(random, () => [0, 0, 0]).map((point) =>
+      point.id === 'P10L' ? { ...point, deviation: [0.2, 9, 0.1] as Vector } : point,
+    );
+    const { sections, local } = resolve(points, random);
+    expect(sections).toEqual([]);
+    expect(local.map(({ id }) => id)).toEqual(['P10L']);
+    expect(local[0]!.movement[1]).toBeCloseTo(9, 0);
+  });
+
+  it('finds front and rear together', () => {
+    const random = seeded(21);
+    const end = 3800;
+    const points = shell(random, (at, side) => {
+      const [x, y, z] = rear(2600, end, [0, 9, 0], [0, 9, 0])(at, side);
+      return [x + (at[0] < 1000 ? 10 * ((1000 - at[0]) / 1000) : 0), y, z];
+    });
+    const { sections } = resolve(points, random);
+    expect(sections.map(({ section }) => section).sort()).toEqual(['front', 'rear']);
+    const named = sections.flatMap(({ section, components }) =>
+      components.filter(({ significant }) => significant).map(({ name }) => `${section} ${name}`),
+    );
+    expect(named).toEqual(expect.arrayContaining(['front mash', 'rear sway']));
+  });
+
+  it('says that means and differences of the sides are one where only one side was measured', () => {
+    const random = seeded(3);
+    const points = shell(random, rear(2300, 3800, [-14, 6, 9], [-2, 5, 1])).filter(
+      ({ at, side }) => side === 'left' || at[0] < 2300,
+    );
+    const [movement] = resolve(points, random).sections;
+    expect(movement!.onlySide).toBe('left');
+    expect(movement!.components.map(({ name }) => name)).toEqual(['mash', 'sway', 'sag']);
+  });
+});

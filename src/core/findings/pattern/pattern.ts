@@ -1,0 +1,311 @@
+import { inverse, Matrix } from 'ml-matrix';
+import { withFreeMotion } from '../../maths/rigid/freedom';
+import type { Vector } from '../../maths/geometry/vector';
+import type { Random } from '../../maths/random/seeded';
+import { chiSquareTail } from '../../maths/statistics/distributions';
+import { coloured, factorise } from '../../maths/linear/cholesky';
+import type { Component } from '../../shell/components';
+import type { Section } from '../../shell/sections';
+import { designOf, hingeColumn, visibleComponents } from './model';
+import { hingesToTry, type Hinge, type PatternPoint } from './sections';
+import { gramOf, Weights, type Sparse } from './weights';
+
+/** A point with its deviation after alignment, chart axes, mm. */
+export interface DeviatedPoint extends PatternPoint {
+  readonly deviation: Vector;
+}
+
+export interface PatternComponent {
+  readonly name: Component;
+  /** At the end of the section, chart axes, mm; differences are right minus left. */
+  readonly amount: number;
+  /** One standard deviation, the uncertainty of the hinge in it, mm. */
+  readonly sd: number;
+  /** Larger than chance makes any component of any section at any hinge, in 99 shells of 100. */
+  readonly significant: boolean;
+}
+
+/** What became of one section. */
+export interface SectionMovement {
+  readonly section: Section;
+  readonly hinge: Hinge;
+  /** One standard deviation of the hinge's station, mm. */
+  readonly hingeSd: number;
+  readonly components: readonly PatternComponent[];
+  /** The only side with points beyond the hinge, where there are none on the other. */
+  readonly onlySide?: 'left' | 'right';
+  /** Components the measured points cannot tell apart. */
+  readonly alike: readonly (readonly [Component, Component])[];
+}
+
+/** A point that moved by itself. */
+export interface LocalMovement {
+  readonly id: string;
+  readonly movement: Vector;
+  readonly sd: Vector;
+}
+
+export interface DamagePattern {
+  readonly sections: readonly SectionMovement[];
+  readonly local: readonly LocalMovement[];
+  /** The size of component by standard deviation that chance exceeds once in a hundred undamaged shells. */
+  readonly threshold: number;
+  /** Hinges that could be tried at all: none where too few points are located. */
+  readonly hinges: number;
+}
+
+/** Chance of any false pattern in an undamaged shell: half of it for sections, half for single points. */
+const FALSE_PATTERN = 0.01;
+const SIMULATIONS = 1000;
+/** Keeps the covariance definite where a round and its reference are both held exact, mm². */
+const SMALLEST_VARIANCE = 1e-4;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+/** Estimates correlated more than this cannot be told apart. */
+const ALIKE = 0.95;
+
+/**
+ * Resolves deviations into what a metalworker calls them. Each side of a section moves linearly in x, y and
+ * z beyond one hinge station; half-sums and differences of the sides are the named components; what the
+ * sections leave over is local. Generalised least squares with the joint covariance and with a rigid motion
+ * of the whole left free, so that the part that stood still is what the movement is measured against. The
+ * hinge is searched over the stations of the points, then refined; the limit of significance is simulated
+ * for the largest of all components at all hinges of all sections, so that the search is paid for.
+ *
+ * @param covariance joint covariance of round and reference, 3n×3n in the order of `points`, chart axes, mm²
+ * @param held       control points: a section that holds more than a third of them is what stood still
+ */
+export function damagePattern(
+  points: readonly DeviatedPoint[],
+  covariance: Matrix,
+  held: ReadonlySet<string>,
+  random: Random,
+): DamagePattern {
+  const free = withFreeMotion(
+    covariance,
+    points.map(({ at }) => at),
+  );
+  for (let i = 0; i < free.rows; i++) free.set(i, i, free.get(i, i) + SMALLEST_VARIANCE);
+  let shell = new Shell(points, Weights.of(free), held);
+  const threshold = shell.threshold(random);
+  const { hinges } = shell;
+  const local: LocalMovement[] = [];
+  for (;;) {
+    const { sections, left } = shell.sections(threshold);
+    const worst = shell.worstLocal(left);
+    const enough = local.length > points.length / 4 || shell.points.length < 8;
+    if (!worst || worst.probability > FALSE_PATTERN / 2 / points.length || enough)
+      return { sections, local, threshold, hinges };
+    local.push(worst.movement);
+    shell = shell.withoutPoint(worst.movement.id);
+  }
+}
+
+/** A hinge with its design B, WB and (BᵀWB)⁻¹. */
+interface Candidate {
+  readonly hinge: Hinge;
+  readonly components: readonly Component[];
+  readonly columns: readonly Sparse[];
+  readonly products: readonly Float64Array[];
+  readonly inverted: Matrix;
+  /** BᵀWd. */
+  readonly right: readonly number[];
+}
+
+class Shell {
+  private readonly d: Float64Array;
+  private readonly tried: readonly Hinge[];
+  private readonly atFirst: readonly Candidate[];
+
+  constructor(
+    readonly points: readonly DeviatedPoint[],
+    private readonly weights: Weights,
+    private readonly held: ReadonlySet<string>,
+  ) {
+    this.d = Float64Array.from(points.flatMap(({ deviation }) => [...deviation]));
+    this.tried = hingesToTry(points, held);
+    this.atFirst = this.tried.map((hinge) => this.candidate(hinge, weights));
+  }
+
+  get hinges(): number {
+    return this.tried.length;
+  }
+
+  withoutPoint(id: string): Shell {
+    const left = this.points.filter((point) => point.id !== id);
+    const index = this.points.findIndex((point) => point.id === id);
+    return new Shell(left, this.weights.withoutPoint(index), this.held);
+  }
+
+  private candidate(hinge: Hinge, weights: Weights): Candidate {
+    const components = visibleComponents(hinge, this.points);
+    const columns = designOf(hinge, this.points, components);
+    const products = columns.map((column) => weights.times(column));
+    return {
+      hinge,
+      components,
+      columns,
+      products,
+      inverted: inverse(gramOf(columns, products)),
+      right: products.map((product) => dot(product, this.d)),
+    };
+  }
+
+  /**
+   * What the largest |component / sd| over all candidates exceeds once in two hundred undamaged shells: chance is
+   * drawn from the joint distribution of all of them.
+   */
+  threshold(random: Random): number {
+    const size = this.atFirst.reduce((sum, { columns }) => sum + columns.length, 0);
+    const factor = size > 0 && factorise(jointOfStandardised(this.atFirst, size), size);
+    if (!factor) return Infinity;
+    const noise = Float64Array.from({ length: SIMULATIONS * size }, () => random.normal());
+    const drawn = coloured(factor, noise, SIMULATIONS);
+    const largest = new Float64Array(SIMULATIONS);
+    drawn.forEach((value, i) => {
+      const run = Math.floor(i / size);
+      largest[run] = Math.max(largest[run]!, Math.abs(value));
+    });
+    largest.sort();
+    return largest[Math.ceil(SIMULATIONS * (1 - FALSE_PATTERN / 2)) - 1]!;
+  }
+
+  /** The sections that moved, the one that explains most first, each judged after those before it; and the weights they leave. */
+  sections(threshold: number): { readonly sections: SectionMovement[]; readonly left: Weights } {
+    const sections: SectionMovement[] = [];
+    let left = this.weights;
+    while (sections.length < 2) {
+      const open = this.atFirst.filter(({ hinge }) => !sections.some(({ section }) => section === hinge.section));
+      const judged = left === this.weights ? open : open.map(({ hinge }) => this.candidate(hinge, left));
+      const best = maximum(judged, explained);
+      if (!best) break;
+      const refined = this.refine(best, left);
+      const { movement, along } = this.estimate(refined, left, threshold);
+      if (!movement.components.some(({ significant }) => significant)) break;
+      sections.push(movement);
+      // A hinge a little elsewhere is explained with it.
+      left = left.without([...refined.columns, along]);
+    }
+    return { sections, left };
+  }
+
+  /** The hinge between its neighbours that explains most: golden section search. */
+  private refine(start: Candidate, weights: Weights): Candidate {
+    const { section, end, hinge: at } = start.hinge;
+    const same = this.tried
+      .filter((hinge) => hinge.section === section && hinge.end === end)
+      .map(({ hinge }) => hinge)
+      .sort((a, b) => a - b);
+    const index = same.indexOf(at);
+    let [low, high] = [same[index - 1] ?? at, same[index + 1] ?? at];
+    const score = (hinge: number) => explained(this.candidate({ section, end, hinge }, weights));
+    let [a, b] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
+    let [atA, atB] = [score(a), score(b)];
+    for (let step = 0; step < 12 && high - low > 5; step++)
+      if (atA > atB) {
+        [high, b, atB] = [b, a, atA];
+        a = high - GOLDEN * (high - low);
+        atA = score(a);
+      } else {
+        [low, a, atA] = [a, b, atB];
+        b = low + GOLDEN * (high - low);
+        atB = score(b);
+      }
+    const refined = this.candidate({ section, end, hinge: (low + high) / 2 }, weights);
+    return explained(refined) > explained(start) ? refined : start;
+  }
+
+  private estimate(
+    { hinge, components, columns, products, inverted, right }: Candidate,
+    weights: Weights,
+    threshold: number,
+  ): { movement: SectionMovement; along: Sparse } {
+    const amounts = inverted.mmul(Matrix.columnVector([...right])).to1DArray();
+    const along = hingeColumn(hinge, this.points, components, amounts);
+    const whole = gramOf([...columns, along], [...products, weights.times(along)]);
+    // The hinge is known beforehand to lie somewhere on the shell: that keeps the matrix definite where nothing moved.
+    whole.set(columns.length, columns.length, whole.get(columns.length, columns.length) + 1 / 1000 ** 2);
+    const spread = inverse(whole);
+    const beyond = this.points.filter(({ at }) => (at[0] - hinge.hinge) * (hinge.end - hinge.hinge) > 0);
+    const onlySide = components.length > 3 ? undefined : beyond.some(({ side }) => side === 'left') ? 'left' : 'right';
+    const movement: SectionMovement = {
+      section: hinge.section,
+      hinge,
+      hingeSd: Math.sqrt(spread.get(columns.length, columns.length)),
+      components: components.map((name, c) => ({
+        name,
+        amount: amounts[c]!,
+        sd: Math.sqrt(spread.get(c, c)),
+        significant: Math.abs(amounts[c]!) / Math.sqrt(inverted.get(c, c)) > threshold,
+      })),
+      ...(onlySide ? { onlySide } : {}),
+      alike: components.flatMap((a, i) =>
+        components.slice(i + 1).flatMap((b, k) => {
+          const j = i + 1 + k;
+          const correlation = inverted.get(i, j) / Math.sqrt(inverted.get(i, i) * inverted.get(j, j));
+          return Math.abs(correlation) > ALIKE ? [[a, b] as const] : [];
+        }),
+      ),
+    };
+    return { movement, along };
+  }
+
+  /** The point whose release explains most of what the sections leave over. */
+  worstLocal(left: Weights): { movement: LocalMovement; probability: number } | undefined {
+    const weighted = left.timesAll(this.d);
+    const releases = this.points.map(({ id }, i) => {
+      const inverted = inverse(left.block(i));
+      const own = Matrix.columnVector([0, 1, 2].map((axis) => weighted[3 * i + axis]!));
+      const movement = inverted.mmul(own);
+      const sd = [0, 1, 2].map((k) => Math.sqrt(Math.max(0, inverted.get(k, k))));
+      return {
+        movement: { id, movement: movement.to1DArray() as unknown as Vector, sd: sd as unknown as Vector },
+        size: movement.transpose().mmul(own).get(0, 0),
+      };
+    });
+    const worst = maximum(releases, ({ size }) => size);
+    return worst && { movement: worst.movement, probability: chiSquareTail(worst.size, 3) };
+  }
+}
+
+/** Fall of the weighted sum of squares when a candidate comes in. */
+function explained({ inverted, right }: Candidate): number {
+  const g = Matrix.columnVector([...right]);
+  return g.transpose().mmul(inverted).mmul(g).get(0, 0);
+}
+
+/**
+ * Covariance of every component of every candidate in an undamaged shell, each by its standard deviation. A
+ * candidate's estimates are (BᵀWB)⁻¹ BᵀWd and the covariance of Wd is W, so that two candidates' covariance is
+ * (B₁ᵀWB₁)⁻¹ B₁ᵀWB₂ (B₂ᵀWB₂)⁻¹. A little is added to the diagonal: neighbouring hinges are nearly one.
+ */
+function jointOfStandardised(candidates: readonly Candidate[], size: number): Float64Array {
+  const joint = new Float64Array(size * size);
+  const shares = candidates.map(({ inverted }) =>
+    inverted.clone().divRowVector(inverted.diagonal().map((variance) => Math.sqrt(variance))),
+  );
+  let row = 0;
+  candidates.forEach(({ columns }, i) => {
+    let column = 0;
+    candidates.slice(0, i + 1).forEach(({ products }, k) => {
+      const block = shares[i]!.transpose().mmul(gramOf(columns, products)).mmul(shares[k]!);
+      for (let r = 0; r < block.rows; r++)
+        for (let c = 0; c < block.columns; c++) joint[(row + r) * size + column + c] = block.get(r, c);
+      column += products.length;
+    });
+    for (let r = 0; r < columns.length; r++) joint[(row + r) * (size + 1)]! += 1e-6;
+    row += columns.length;
+  });
+  return joint;
+}
+
+function dot(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
+}
+
+const maximum = <T>(items: readonly T[], size: (item: T) => number): T | undefined =>
+  items.reduce<{ item: T; at: number } | undefined>((best, item) => {
+    const at = size(item);
+    return !best || at > best.at ? { item, at } : best;
+  }, undefined)?.item;

@@ -1,0 +1,207 @@
+import { fitSelected, place } from '../../maths/rigid/fit';
+import { findUndisturbed } from '../../maths/search/undisturbed';
+import { add, distance, levelDistance, type Position, type Vector } from '../../maths/geometry/vector';
+import type { Dimension, Round } from '../../shell/job/entities';
+import type { JobRows } from '../../shell/job/job-rows';
+import { judgeRound, type RoundJudgement } from '../../round/judge/judgement';
+import { centrePoints, meanSd, mirrorPairs, placeRound, type PlacedRound } from '../../round/judge/placed';
+import { fitCentrePlane, mirrored, planeSd, SIDES_DIFFER } from '../../maths/symmetry/centre-plane';
+import { chooseReferences } from '../../shell/references/chosen';
+import { sisterMean, sisterSpread, type SisterFigure } from './sister-cars';
+
+/** What a new reference will say, before it has identities: millimetres, chart axes. */
+export interface ReferenceDraft {
+  readonly points: readonly { readonly pointId: string; readonly at: Vector; readonly sd: number }[];
+  readonly dimensions: readonly { readonly dimensionId: string; readonly value: number; readonly sd: number }[];
+  /** One standard deviation of the whole, mm. */
+  readonly trust: number;
+  /** How it was computed, in plain words. */
+  readonly how: string;
+}
+
+export type DraftResult =
+  { readonly ok: true; readonly draft: ReferenceDraft } | { readonly ok: false; readonly reason: string };
+
+/** Rows a round is judged by when a reference is made of it: none that could have come from it. */
+const byChartAlone = (rows: JobRows): JobRows => ({
+  ...rows,
+  references: rows.references.filter(({ kind }) => kind === 'chart' || kind === 'keptPart'),
+  referenceChoices: [],
+});
+
+/** This shell as an earlier round found it. */
+export function fromEarlierRound(rows: JobRows, round: Round): DraftResult {
+  const judgement = judgeRound(byChartAlone(rows), round);
+  const placed = placeRound(rows, judgement);
+  if (!placed.ok) return placed;
+  const points = [...placed.positions].map(([pointId, at]) => ({ pointId, at, sd: meanSd(placed, pointId) }));
+  return draft(points, measuredLengths(judgement), `round ${round.number}, ${round.name}, as it was measured`);
+}
+
+/**
+ * The good side as it was measured and its mirror image on the other; centre points brought onto the plane.
+ * The spread is that of measuring, of the plane (twice, since a mirror image moves by twice its plane) and
+ * of how far production let the sides differ.
+ */
+export function fromMirror(rows: JobRows, round: Round, good: 'left' | 'right'): DraftResult {
+  const judgement = judgeRound(byChartAlone(rows), round);
+  const placed = placeRound(rows, judgement);
+  if (!placed.ok) return placed;
+  const pairs = mirrorPairs(rows);
+  if (pairs.length === 0)
+    return {
+      ok: false,
+      reason: 'no pair of points is meant to match left to right: give points of both sides codes that end in L and R',
+    };
+  const fit = fitCentrePlane({ ...placed, pairs, centre: centrePoints(rows) });
+  if (!fit.ok) return fit;
+  const { plane } = fit;
+  const points = pairs.flatMap(({ left, right }) => {
+    const [from, to] = good === 'left' ? [left, right] : [right, left];
+    const at = placed.positions.get(from);
+    if (!at) return [];
+    const sd = meanSd(placed, from);
+    return [
+      { pointId: from, at, sd },
+      { pointId: to, at: mirrored(plane, at), sd: Math.hypot(sd, 2 * planeSd(plane, at), SIDES_DIFFER) },
+    ];
+  });
+  const middle = centrePoints(rows).flatMap((pointId) => {
+    const at = placed.positions.get(pointId);
+    if (!at) return [];
+    const image = mirrored(plane, at);
+    const on: Vector = [(at[0] + image[0]) / 2, (at[1] + image[1]) / 2, (at[2] + image[2]) / 2];
+    return [{ pointId, at: on, sd: Math.hypot(meanSd(placed, pointId), planeSd(plane, at)) }];
+  });
+  const all = [...points, ...middle];
+  const how = `the ${good} side of round ${round.number} and its mirror image; damage that is the same on both sides does not show`;
+  return draft(all, lengthsOf(rows, all), how);
+}
+
+/**
+ * Sister cars: each round placed in this shell's axes through the chosen points, then the mean of the cars
+ * and the spread production let them have.
+ *
+ * @param through points that carry one car onto the other where there is no chart; empty lets the search
+ *   for the largest agreeing set choose
+ */
+export function fromSisterCars(rows: JobRows, rounds: readonly Round[], through: ReadonlySet<string>): DraftResult {
+  const first = rounds[0];
+  if (!first) return { ok: false, reason: 'no round of a sister car is chosen: open one, or bring one in from a file' };
+  const judged = rounds.map((round) => judgeRound(byChartAlone(rows), round));
+  const cars: PlacedRound[] = [];
+  for (const judgement of judged) {
+    const placed = placeRound(rows, judgement);
+    if (!placed.ok) return placed;
+    const onFirst = placed.axes === 'own' && cars[0] ? broughtOnto(cars[0], placed, through) : placed;
+    if (!onFirst)
+      return {
+        ok: false,
+        reason: `round ${judgement.round.number} has too few points in common with round ${first.number} to be brought onto it: choose three that both have`,
+      };
+    cars.push(onFirst);
+  }
+  const ids = [...new Set(cars.flatMap(({ positions }) => [...positions.keys()]))];
+  const figures = ids.map((id) =>
+    [0, 1, 2].map((axis): SisterFigure => ({
+      values: cars.flatMap((car) => {
+        const at = car.positions.get(id);
+        return at ? [{ value: at[axis]!, sd: Math.sqrt(Math.max(0, car.joint(id, id)[4 * axis]!)) }] : [];
+      }),
+    })),
+  );
+  const spread = sisterSpread(figures.flat());
+  const points = ids.map((pointId, i) => {
+    const means = figures[i]!.map((figure) => sisterMean(figure, spread));
+    return {
+      pointId,
+      at: means.map(({ value }) => value) as unknown as Vector,
+      sd: Math.sqrt(means.reduce((sum, { sd }) => sum + sd ** 2 / 3, 0)),
+    };
+  });
+  const lengths = rows.dimensions.flatMap((dimension) => {
+    const values = judged.flatMap(({ dimensions }) => {
+      const measured = dimensions.find((each) => each.dimension.id === dimension.id)?.measured;
+      return measured ? [{ value: measured.value, sd: measured.sd }] : [];
+    });
+    return values.length > 0 ? [{ dimensionId: dimension.id, ...sisterMean({ values }, spread) }] : [];
+  });
+  const count = cars.length === 1 ? 'one sister car' : `the mean of ${cars.length} sister cars`;
+  return draft(
+    points,
+    lengths,
+    `${count}; production taken to scatter by ${spread.production.toFixed(1)} mm (one standard deviation)`,
+  );
+}
+
+function broughtOnto(first: PlacedRound, car: PlacedRound, through: ReadonlySet<string>): PlacedRound | undefined {
+  const common = [...car.positions.keys()].filter((id) => first.positions.has(id));
+  const pairs = common.map((id) => ({
+    id,
+    measured: car.positions.get(id)! as Position<'round'>,
+    reference: first.positions.get(id)! as Position<'chart'>,
+  }));
+  const chosen = pairs.filter(({ id }) => through.has(id));
+  const search = findUndisturbed(pairs, 5);
+  const fit = fitSelected(
+    (chosen.length >= 3 ? chosen : search.ok ? pairs.filter(({ id }) => search.used.includes(id)) : pairs).map(
+      (pair) => ({ ...pair, sigma: 1 }),
+    ),
+  );
+  if (!fit.ok) return undefined;
+  return {
+    ...car,
+    positions: new Map([...car.positions].map(([id, at]) => [id, place(fit.motion, at as Position<'round'>)])),
+  };
+}
+
+/** An offset from what is judged by now, agreed with the owner: a widened arch, a mounting moved. */
+export function fromPlannedChange(rows: JobRows, pointIds: readonly string[], offset: Vector): DraftResult {
+  const { points, dimensions } = chooseReferences(rows);
+  const covered = pointIds.filter((id) => points.has(id));
+  if (covered.length === 0) return { ok: false, reason: 'none of the chosen points has a reference to be offset from' };
+  const before = new Map([...points].map(([id, { row }]) => [id, [row.x, row.y, row.z] as Vector]));
+  const after = new Map([...before].map(([id, at]) => [id, covered.includes(id) ? add(at, offset) : at]));
+  const lengths = rows.dimensions.flatMap((dimension) => {
+    const chosen = dimensions.get(dimension.id);
+    const [was, is] = [between(dimension, before), between(dimension, after)];
+    const changed = chosen && was !== undefined && is !== undefined && Math.abs(is - was) > 0.005;
+    return changed ? [{ dimensionId: dimension.id, value: chosen.row.value + is - was, sd: chosen.sd }] : [];
+  });
+  const moved = covered.map((pointId) => ({ pointId, at: after.get(pointId)!, sd: points.get(pointId)!.sd }));
+  return draft(
+    moved,
+    lengths,
+    `${offset.map((value) => (value < 0 ? '−' : '+') + Math.abs(value).toFixed(1)).join(' / ')} mm from what was judged by before`,
+  );
+}
+
+function draft(points: ReferenceDraft['points'], dimensions: ReferenceDraft['dimensions'], how: string): DraftResult {
+  const sds = [...points, ...dimensions].map(({ sd }) => sd);
+  const trust = Math.sqrt(sds.reduce((sum, sd) => sum + sd ** 2, 0) / Math.max(1, sds.length));
+  return { ok: true, draft: { points, dimensions, trust, how } };
+}
+
+const measuredLengths = ({ dimensions }: RoundJudgement): ReferenceDraft['dimensions'] =>
+  dimensions.flatMap(({ dimension, measured }) =>
+    measured ? [{ dimensionId: dimension.id, value: measured.value, sd: measured.sd }] : [],
+  );
+
+const between = (
+  dimension: Pick<Dimension, 'fromPointId' | 'toPointId' | 'measure'>,
+  at: ReadonlyMap<string, Vector>,
+): number | undefined => {
+  const [from, to] = [at.get(dimension.fromPointId), at.get(dimension.toPointId)];
+  return from && to ? (dimension.measure === 'level' ? levelDistance : distance)(from, to) : undefined;
+};
+
+/** The job's lengths as positions give them, each as sure as its two ends. */
+function lengthsOf(rows: JobRows, points: ReferenceDraft['points']): ReferenceDraft['dimensions'] {
+  const at = new Map(points.map((point) => [point.pointId, point.at]));
+  const sd = new Map(points.map((point) => [point.pointId, point.sd]));
+  return rows.dimensions.flatMap((dimension) => {
+    const value = between(dimension, at);
+    const ends = [sd.get(dimension.fromPointId), sd.get(dimension.toPointId)];
+    return value === undefined ? [] : [{ dimensionId: dimension.id, value, sd: Math.hypot(ends[0]!, ends[1]!) }];
+  });
+}

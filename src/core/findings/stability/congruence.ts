@@ -1,0 +1,169 @@
+import { fitSelected, place, type RigidMotion } from '../../maths/rigid/fit';
+import { jointMatrix, turned, withFreeMotion } from '../../maths/rigid/freedom';
+import { findUndisturbed } from '../../maths/search/undisturbed';
+import { subtract, type Position, type Vector } from '../../maths/geometry/vector';
+import { chiSquareLimit, chiSquareTail, holm } from '../../maths/statistics/distributions';
+import { StableSet } from './stable-set';
+
+/** A round adjusted free, in its own axes. */
+export interface FreeRound {
+  readonly points: ReadonlyMap<string, Vector>;
+  /** Covariance of two of its points, 3×3 row major, mm². */
+  readonly joint: (a: string, b: string) => readonly number[];
+}
+
+/** One point tested against the points taken as stable. */
+export interface PointTest {
+  readonly id: string;
+  /** Later minus earlier, axes of the earlier round, mm. */
+  readonly change: Vector;
+  /** Covariance of the change, 3×3 row major, mm². */
+  readonly covariance: readonly number[];
+  /** changeᵀ covariance⁻¹ change: χ² with three degrees of freedom where nothing moved. */
+  readonly chiSquare: number;
+  readonly probability: number;
+  readonly stable: boolean;
+  /** Rejected by Holm's correction over all points. */
+  readonly moved: boolean;
+}
+
+export type Congruence =
+  | {
+      readonly ok: true;
+      readonly stable: readonly string[];
+      readonly tests: readonly PointTest[];
+      /** Global test of the stable points: statistic, degrees of freedom and its probability. */
+      readonly global: { readonly chiSquare: number; readonly freedoms: number; readonly probability: number };
+    }
+  | { readonly ok: false; readonly reason: string };
+
+/** Chance of calling an unmoved shell moved, per family of tests. */
+export const FAMILY_LEVEL = 0.05;
+const FEWEST = 4;
+/** So many updates of an inverse are trusted. */
+const UPDATES = 12;
+
+/**
+ * What moved between two rounds. Both are free nets; the later is brought onto the earlier by the points
+ * that a test of congruence accepts as stable, so that a shift or tilt of the whole shell on its supports
+ * takes nothing with it (Pelzer 1971; Niemeier, Ausgleichungsrechnung, §15): from all common points the
+ * one whose release lowers dᵀ Σ⁻¹ d most is released, until the rest passes at 5 %. The same is tried from
+ * the largest set that agrees within the rounds' own uncertainty, and the larger stable set is kept.
+ */
+export function congruence(earlier: FreeRound, later: FreeRound): Congruence {
+  const ids = [...earlier.points.keys()].filter((id) => later.points.has(id));
+  if (ids.length < FEWEST)
+    return {
+      ok: false,
+      reason: `the rounds have ${ids.length === 0 ? 'no' : `only ${ids.length}`} located points in common: measure at least ${FEWEST} of the earlier round’s points again`,
+    };
+  const motion = roughMotion(ids, earlier, later);
+  if (!motion)
+    return {
+      ok: false,
+      reason: 'the points the rounds have in common lie on one line: measure one well off that line again',
+    };
+  const differences = ids.map((id) =>
+    subtract(place(motion, later.points.get(id)! as Position<'round'>), earlier.points.get(id)!),
+  );
+  const spread = jointMatrix(ids, earlier.joint).add(turned(jointMatrix(ids, later.joint), motion.rotation));
+  const covariance = withFreeMotion(
+    spread,
+    ids.map((id) => earlier.points.get(id)!),
+  );
+  const all = StableSet.of(
+    differences,
+    covariance,
+    ids.map((_, i) => i),
+  );
+  const agree = agreeing(ids, earlier, later);
+  const sets = [release(all), release(StableSet.of(differences, covariance, agree))].map((set) =>
+    extend(set, ids.length),
+  );
+  const largest = sets.reduce((best, set) => (set.size > best.size ? set : best));
+  const stable = largest.fresh();
+  if (stable.size < FEWEST - 1)
+    return {
+      ok: false,
+      reason: 'no three points kept their places among themselves: the rounds have nothing stable to be joined on',
+    };
+  const tests = testAll(stable, ids.length);
+  const rejected = holm(
+    tests.map(({ probability }) => probability),
+    FAMILY_LEVEL,
+  );
+  const freedoms = 3 * stable.size - 6;
+  const chiSquare = stable.chiSquare();
+  return {
+    ok: true,
+    stable: stable.members.map((i) => ids[i]!),
+    tests: tests.map((test, i) => ({ ...test, id: ids[i]!, stable: stable.members.includes(i), moved: rejected[i]! })),
+    global: { chiSquare, freedoms, probability: chiSquareTail(chiSquare, freedoms) },
+  };
+}
+
+const passes = (set: StableSet): boolean => set.chiSquare() <= chiSquareLimit(FAMILY_LEVEL, 3 * set.size - 6);
+
+/** Releases point after point, always the one that lowers the statistic most, until the rest is congruent. */
+function release(from: StableSet): StableSet {
+  let set = from;
+  for (let steps = 1; set.size > FEWEST - 1 && !passes(set); steps++) {
+    const falls = set.membersTested().map(({ chiSquare }) => chiSquare);
+    set = set.without(falls.indexOf(Math.max(...falls)));
+    if (steps % UPDATES === 0) set = set.fresh();
+  }
+  return set;
+}
+
+/** Takes back points that fit the stable ones as well as chance lets expect, the nearest first. */
+function extend(from: StableSet, count: number): StableSet {
+  let set = from.fresh();
+  let updates = 0;
+  const outside = Array.from({ length: count }, (_, i) => i)
+    .filter((i) => !set.members.includes(i))
+    .map((i) => ({ i, off: from.outsiderTested(i).chiSquare }))
+    .filter(({ off }) => off <= chiSquareLimit(FAMILY_LEVEL, 3) * 2)
+    .sort((a, b) => a.off - b.off);
+  for (const { i } of outside) {
+    if (chiSquareTail(set.outsiderTested(i).chiSquare, 3) <= FAMILY_LEVEL) continue;
+    const wider = set.with(i);
+    if (passes(wider)) set = ++updates % UPDATES === 0 ? wider.fresh() : wider;
+  }
+  return set;
+}
+
+/** Every point against the stable others, in the order of the points. */
+function testAll(stable: StableSet, count: number): Omit<PointTest, 'id' | 'stable' | 'moved'>[] {
+  const members = new Map(stable.membersTested().map((test, k) => [stable.members[k]!, test]));
+  return Array.from({ length: count }, (_, i) => {
+    const test = members.get(i) ?? stable.outsiderTested(i);
+    return { ...test, probability: chiSquareTail(test.chiSquare, 3) };
+  });
+}
+
+const pairsOf = (ids: readonly string[], earlier: FreeRound, later: FreeRound) =>
+  ids.map((id) => ({
+    id,
+    reference: earlier.points.get(id)! as Position<'chart'>,
+    measured: later.points.get(id)! as Position<'round'>,
+  }));
+
+/** Any motion near enough for what follows to be linear. */
+function roughMotion(ids: readonly string[], earlier: FreeRound, later: FreeRound): RigidMotion | undefined {
+  const fit = fitSelected(pairsOf(ids, earlier, later).map((pair) => ({ ...pair, sigma: 1 })));
+  return fit.ok ? fit.motion : undefined;
+}
+
+/** The largest set whose points are no farther off than three times their own spread in both rounds. */
+function agreeing(ids: readonly string[], earlier: FreeRound, later: FreeRound): number[] {
+  const variance = (round: FreeRound, id: string) => {
+    const own = round.joint(id, id);
+    return Math.max(0, own[0]! + own[4]! + own[8]!);
+  };
+  const pairs = pairsOf(ids, earlier, later).map((pair) => ({
+    ...pair,
+    agree: 3 * Math.sqrt((variance(earlier, pair.id) + variance(later, pair.id)) / 3) + 0.1,
+  }));
+  const found = findUndisturbed(pairs, 1);
+  return found.ok ? found.used.map((id) => ids.indexOf(id)) : ids.map((_, i) => i);
+}

@@ -1,0 +1,37 @@
+import type { RigidMotion } from '../rigid/fit';
+import { place } from '../rigid/fit';
+import { apply, dot, norm, scale, subtract, type Matrix3, type Position, type Vector } from '../geometry/vector';
+import { fitCentrePlane, type MirrorInput } from './centre-plane';
+
+export type AxesResult =
+  { readonly ok: true; readonly motion: RigidMotion } | { readonly ok: false; readonly reason: string };
+
+/**
+ * Vehicle axes for a shell that no chart gives any: width from the centre plane of its pairs, height as the
+ * round measured it made square to that, length from the foremost pair. A motion from the round's axes.
+ */
+export function vehicleAxes(input: MirrorInput): AxesResult {
+  const fit = fitCentrePlane(input);
+  if (!fit.ok) return fit;
+  const { offset, lengthways, upward } = fit.plane;
+  const across = unit([-lengthways, 1, -upward]);
+  const up = unit(subtract([0, 0, 1], scale(across, dot(across, [0, 0, 1]))));
+  const back = cross(across, up);
+  const rotation: Matrix3 = [back, across, up];
+  const turned = [...input.positions.values()].map((at) => apply(rotation, at));
+  const front = Math.min(...turned.map(([x]) => x));
+  const onPlane = apply(rotation, [0, offset, 0]);
+  return { ok: true, motion: { rotation, translation: [-front, -onPlane[1], 0] } };
+}
+
+const unit = (v: Vector): Vector => scale(v, 1 / norm(v));
+
+const cross = (a: Vector, b: Vector): Vector => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
+
+/** Positions carried by a motion. */
+export const carried = (motion: RigidMotion, positions: ReadonlyMap<string, Vector>): Map<string, Vector> =>
+  new Map([...positions].map(([id, at]) => [id, place(motion, at as Position<'round'>)]));

@@ -1,0 +1,247 @@
+import { dimensionsOf } from '../../days/day';
+import type { SheetFigure } from '../drawing/points';
+import type { Vector } from '../../maths/geometry/vector';
+import type { Brace, Pull, Round } from '../../shell/job/entities';
+import { ownRounds, theJob, type JobRows } from '../../shell/job/job-rows';
+import { braceGeometry, braceState, pullDistance, pullProgress } from '../../findings/brace-pull';
+import { compareRounds, stateOf, supportOf } from '../../findings/change';
+import { judgeRound, type RoundJudgement } from '../../round/judge/judgement';
+import { instrumentOf, standingReadings } from '../../round/observe/measured';
+import { judgeSeams } from '../../round/judge/seams';
+import { COVERAGE } from '../../maths/statistics/verdict';
+import { foundOf } from './found';
+import type {
+  RecordBrace,
+  RecordChanges,
+  RecordDocument,
+  RecordFinal,
+  RecordPull,
+  RecordRound,
+} from '../../shell/record-document';
+
+/** Writes the record of a job as it stands. `madeAt` is the time printed on it. */
+export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
+  const { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt } = theJob(rows);
+  const judgements = ownRounds(rows).map((round) => judgeRound(rows, round));
+  const withReadings = judgements.filter((each) => standingReadings(rows, each.round).length > 0);
+  const last = withReadings.at(-1);
+  const beforeLast = withReadings.at(-2);
+  const codes = codesOf(rows);
+  const found = withReadings[0] && foundOf(rows, withReadings[0]);
+  return {
+    format: 'vinkel.record/1',
+    madeAt,
+    job: { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt },
+    references: rows.references
+      .filter(({ inUse }) => inUse)
+      .toSorted((a, b) => a.rank - b.rank)
+      .map(({ kind, name: title, source, trust, edition }) => ({ kind, name: title, source, trust, edition })),
+    rounds: judgements.map((judgement) => roundOf(rows, judgement, codes)),
+    ...(found ? { found } : {}),
+    ...(last ? { final: finalOf(rows, last, codes) } : {}),
+    ...(last && beforeLast ? { changes: changesOf(rows, beforeLast, last) } : {}),
+    braces: rows.braces.map((brace) => braceOf(rows, brace, judgements, codes)),
+    pulls: rows.pulls.map((pull) => pullOf(rows, pull, judgements, codes)),
+    log: rows.logEntries.map((entry) => ({
+      kind: entry.kind,
+      text: entry.text,
+      reason: entry.reason,
+      author: entry.author,
+      at: entry.at,
+      about: rows.logSubjects
+        .filter((subject) => subject.entryId === entry.id)
+        .map((subject) => codes.get(subject.pointId ?? subject.dimensionId ?? '') ?? ''),
+    })),
+    photographs: rows.photographs.map(({ id, name: title, author, at, width, height }) => ({
+      id,
+      name: title,
+      author,
+      at,
+      width,
+      height,
+    })),
+    lines: linesOf(rows, last ?? judgements.at(-1)),
+  };
+}
+
+const codesOf = (rows: JobRows): ReadonlyMap<string, string> =>
+  new Map([...rows.points, ...rows.dimensions].map((each) => [each.id, each.code]));
+
+type Codes = ReadonlyMap<string, string>;
+
+function roundOf(rows: JobRows, { round, alignment }: RoundJudgement, codes: Codes): RecordRound {
+  const own = rows.readings.filter((reading) => reading.roundId === round.id);
+  const ids = new Set(own.map((reading) => reading.id));
+  const versions = new Set([round.instrumentVersionId, ...own.map((reading) => reading.instrumentVersionId)]);
+  const support = supportOf(rows, round);
+  return {
+    number: round.number,
+    name: round.name,
+    state: stateOf(rows, round).kind,
+    support: support.kind,
+    suspension: support.suspension,
+    supportNote: support.note,
+    instruments: rows.instrumentVersions
+      .filter((version) => versions.has(version.id))
+      .map((version) => instrumentOf(rows, version).name),
+    temperature: round.temperature,
+    author: round.author,
+    startedAt: round.startedAt,
+    readings: own.length,
+    struck: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)).length,
+    control: alignment.ok ? alignment.controlIds.map((id) => codes.get(id)!) : [],
+    ...(alignment.ok ? { rms: alignment.rms } : {}),
+  };
+}
+
+function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): RecordFinal {
+  const accepted = acceptedDimensions(rows, judgement.round);
+  return {
+    round: judgement.round.number,
+    points: judgement.points.flatMap(({ point, control, judged }) => {
+      const row = judgement.references.points.get(point.id)?.row;
+      if (!judged || !row) return [];
+      const { dx, dy, dz } = judged.deviation;
+      const plusMinus: Vector = [judged.axes.x.plusMinus, judged.axes.y.plusMinus, judged.axes.z.plusMinus];
+      return [
+        {
+          code: point.code,
+          name: point.name,
+          position: [row.x, row.y, row.z] as Vector,
+          deviation: [dx, dy, dz] as Vector,
+          plusMinus,
+          limit: judged.limit,
+          verdict: judged.verdict,
+          control,
+        },
+      ];
+    }),
+    dimensions: judgement.dimensions.flatMap(({ dimension, measured, judged }) =>
+      measured && judged
+        ? [
+            {
+              code: dimension.code,
+              name: dimension.name,
+              measure: dimension.measure,
+              ends: `${codes.get(dimension.fromPointId)} – ${codes.get(dimension.toPointId)}`,
+              reference: judged.reference,
+              measured: measured.value,
+              deviation: judged.deviation,
+              plusMinus: judged.plusMinus,
+              limit: judged.limit,
+              verdict: judged.verdict,
+              accepted: accepted.has(dimension.id),
+            },
+          ]
+        : [],
+    ),
+    gaps: judgeSeams(rows, judgement).flatMap(({ seam, stations }) =>
+      stations.flatMap(({ station, quantity, measured, target, judged }) =>
+        measured && target && judged
+          ? [
+              {
+                seam: seam.code,
+                name: seam.name,
+                side: seam.side,
+                station: station.number,
+                quantity,
+                measured: measured.value,
+                target: target.value,
+                plusMinus: judged.plusMinus,
+                verdict: judged.verdict,
+              },
+            ]
+          : [],
+      ),
+    ),
+  };
+}
+
+/** Dimensions whose deviation in this round somebody accepted with a reason. */
+export function acceptedDimensions(rows: JobRows, round: Pick<Round, 'id'>): ReadonlySet<string> {
+  const entries = new Set(
+    rows.logEntries.filter((entry) => entry.kind === 'decision' && entry.roundId === round.id).map((entry) => entry.id),
+  );
+  return new Set(
+    rows.logSubjects.flatMap((subject) =>
+      entries.has(subject.entryId) && subject.acceptedDeviation !== null && subject.dimensionId
+        ? [subject.dimensionId]
+        : [],
+    ),
+  );
+}
+
+function changesOf(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): RecordChanges {
+  const change = compareRounds(rows, earlier, later);
+  return {
+    earlier: earlier.round.number,
+    later: later.round.number,
+    cautions: [...change.cautions],
+    rows: change.dimensions.map(({ dimension, change: by, sd, verdict }) => ({
+      code: dimension.code,
+      name: dimension.name,
+      change: by,
+      plusMinus: COVERAGE * sd,
+      verdict,
+    })),
+  };
+}
+
+const ofRound = (judgements: readonly RoundJudgement[], roundId: string | null) =>
+  judgements.find((each) => each.round.id === roundId);
+
+function braceOf(rows: JobRows, brace: Brace, judgements: readonly RoundJudgement[], codes: Codes): RecordBrace {
+  const judgement = ofRound(judgements, brace.roundId);
+  const references = (judgement ?? judgements[0])?.references;
+  const length = references && braceGeometry(brace, judgement, references)?.length;
+  return {
+    code: brace.code,
+    ends: `${codes.get(brace.fromPointId)} – ${codes.get(brace.toPointId)}`,
+    kind: brace.kind,
+    section: brace.section,
+    ...(length === undefined ? {} : { length }),
+    state: braceState(rows, brace),
+    holds: dimensionsOf(rows, brace).map((dimension) => dimension.code),
+  };
+}
+
+function pullOf(rows: JobRows, pull: Pull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
+  const judgement = ofRound(judgements, pull.roundId)!;
+  return {
+    code: pull.code,
+    point: codes.get(pull.pointId)!,
+    aim: [pull.aimX, pull.aimY, pull.aimZ],
+    distance: pullDistance(pull),
+    heldAt: pull.heldAt,
+    springBacks: pullProgress(rows, pull, judgement).flatMap((progress) =>
+      progress.cycles.flatMap((cycle) => (cycle.springBack === undefined ? [] : [cycle.springBack])),
+    ),
+  };
+}
+
+function linesOf(rows: JobRows, judgement: RoundJudgement | undefined): [Vector, Vector][] {
+  const position = (id: string): Vector | undefined => {
+    const row = judgement?.references.points.get(id)?.row;
+    return row && [row.x, row.y, row.z];
+  };
+  return rows.memberLines.flatMap((line) => {
+    const [from, to] = [position(line.fromPointId), position(line.toPointId)];
+    return from && to ? [[from, to] as [Vector, Vector]] : [];
+  });
+}
+
+/** What the sheet draws of a record: its judged points and its outline. */
+export function figureOfRecord(record: RecordDocument): SheetFigure {
+  return {
+    points: (record.final?.points ?? []).map((point) => ({
+      id: point.code,
+      code: point.code,
+      name: point.name,
+      position: point.position,
+      movement: point.deviation,
+      verdict: point.verdict,
+      control: point.control,
+    })),
+    lines: record.lines,
+  };
+}

@@ -1,0 +1,162 @@
+import type {
+  Brace,
+  PointCondition,
+  Reading,
+  Reference,
+  Rung,
+  StateKind,
+  StepEvent,
+  Support,
+} from '../../shell/job/entities';
+import type { StepState } from '../../days/ladder';
+import type { Caution } from '../../findings/change';
+import type { Lacking } from '../../round/judge/judgement';
+import type { Target } from '../../walk/targets';
+
+/** What the program's own names are called on the screen and in print. */
+export const RUNG_WORD: Readonly<Record<Rung, string>> = {
+  look: 'Look',
+  setUp: 'Set up',
+  measure: 'Measure',
+  brace: 'Brace',
+  cut: 'Cut',
+  pull: 'Pull',
+  fit: 'Fit',
+  weld: 'Weld',
+  verify: 'Verify',
+};
+
+/** The address of a rung's page. */
+export const RUNG_PATH: Readonly<Record<Rung, string>> = {
+  look: 'look',
+  setUp: 'set-up',
+  measure: 'measure',
+  brace: 'brace',
+  cut: 'cut',
+  pull: 'pull',
+  fit: 'fit',
+  weld: 'weld',
+  verify: 'verify',
+};
+
+export const STATE_WORD: Readonly<Record<StateKind, string>> = {
+  asFound: 'as found',
+  stripped: 'stripped',
+  braced: 'braced',
+  cut: 'cut',
+  pulled: 'pulled',
+  fitted: 'fitted',
+  tacked: 'tacked',
+  welded: 'welded',
+  cold: 'cold',
+};
+
+export const SUPPORT_WORD: Readonly<Record<Support['kind'], string>> = {
+  fixtureBench: 'fixture bench',
+  sillClamps: 'clamps on the pinch flange',
+  ownFrame: 'own frame',
+  spit: 'roll-over spit',
+  stands: 'stands or dollies',
+};
+
+export const SUSPENSION_WORD: Readonly<Record<Support['suspension'], string>> = {
+  off: 'suspension off',
+  onUnloaded: 'suspension on, not carrying',
+  loaded: 'suspension carrying the shell',
+};
+
+export const REFERENCE_WORD: Readonly<Record<Reference['kind'], string>> = {
+  chart: 'maker’s chart',
+  sisterCar: 'sister car',
+  mirroredSide: 'mirrored side',
+  earlierRound: 'this shell earlier',
+  keptPart: 'kept part',
+  plannedChange: 'planned change',
+};
+
+export const BRACE_WORD: Readonly<Record<Brace['kind'], string>> = {
+  weldedTube: 'welded tube',
+  adjustable: 'adjustable, threaded end',
+  boltedFrame: 'bolted inner frame',
+};
+
+export const STEP_STATE_WORD: Readonly<Record<StepState, string>> = {
+  open: 'open',
+  begun: 'begun',
+  curing: 'curing',
+  missing: 'waiting for parts',
+  done: 'done',
+  dropped: 'dropped',
+};
+
+export const STEP_EVENT_WORD: Readonly<Record<StepEvent['kind'], string>> = {
+  begun: 'Begin',
+  curing: 'Curing until',
+  missing: 'Waiting for',
+  done: 'Done',
+  dropped: 'Drop',
+  reopened: 'Open again',
+};
+
+export const CONDITION_WORD: Readonly<Record<PointCondition['kind'], string>> = {
+  buried: 'Buried',
+  suspension: 'Suspension',
+  gone: 'Gone',
+  worn: 'Worn',
+  oval: 'Oval',
+  rusty: 'Rusty',
+  rebuilt: 'Rebuilt',
+  clear: 'Clear',
+};
+
+export const WHY_WORD: Readonly<Record<Target['why'], string>> = {
+  diagonal: 'diagonal',
+  width: 'width',
+  length: 'length',
+  height: 'height',
+  again: 'a second time, as a check',
+  charted: 'on the chart',
+  uncertain: 'makes the least sure point surer',
+  unchecked: 'checks what nothing checks yet',
+};
+
+export const QUANTITY_WORD: Readonly<Record<Reading['quantity'], string>> = {
+  length: 'length',
+  width: 'width',
+  height: 'height',
+  distance: 'distance',
+  gap: 'gap',
+  flush: 'flush',
+  fixture: 'fixture head',
+};
+
+export const CAUTION_WORD: Readonly<Record<Caution, string>> = {
+  support: 'The shell stood on a different support.',
+  suspension: 'The suspension carried the shell differently.',
+  instrument: 'Not the same instruments were used.',
+  control: 'The rounds are aligned on different control points.',
+};
+
+export const LACKING_WORD: Readonly<Record<Lacking, string>> = {
+  notMeasured: 'not measured',
+  notLocated: 'not located',
+  noReference: 'no reference',
+  notAligned: 'not aligned',
+};
+
+export const AXIS_WORD = { x: 'length', y: 'width', z: 'height' } as const;
+
+/** Which way a signed component points, in plain words. */
+export function directionWord(axis: 'x' | 'y' | 'z', sign: number, y = 0): string {
+  if (axis === 'x') return sign >= 0 ? 'rearward' : 'forward';
+  if (axis === 'z') return sign >= 0 ? 'up' : 'down';
+  if (y === 0) return sign >= 0 ? 'to the right' : 'to the left';
+  return sign * y >= 0 ? 'outward' : 'inward';
+}
+
+/** `1 point`, `3 points`: a number of things whose plural takes an s. */
+export const counted = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? '' : 's'}`;
+
+/** `Maker’s chart (maker’s chart, edition 2)`: a reference as a record names it. */
+export const referenceText = ({ name, kind, edition = 1 }: { name: string; kind: string; edition?: number }): string =>
+  `${name} (${REFERENCE_WORD[kind as Reference['kind']] ?? kind}${edition > 1 ? `, edition ${edition}` : ''})`;

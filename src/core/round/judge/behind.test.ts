@@ -1,0 +1,144 @@
+import { describe, expect, it } from 'vitest';
+import { demoRows } from '../../../../tests/support/demo-rows';
+import type { PointCondition } from '../../shell/job/entities';
+import type { JobRows } from '../../shell/job/job-rows';
+import { decisionsAbout, readingsBehind } from './behind';
+import { disturbedPoints } from '../observe/disturbed';
+import { handsUsed } from '../../walk/decide';
+import { judgeRound } from './judgement';
+import { placeAt } from '../../findings/place-names';
+import { lengthsThroughTime } from '../../findings/through-time';
+
+const solbris = demoRows('solbris');
+const lodd = demoRows('lodd');
+const [asFound, braced] = solbris.rounds;
+const idOf = (code: string) => solbris.points.find((point) => point.code === code)!.id;
+
+describe('what stands behind a figure', () => {
+  const judgement = judgeRound(solbris, asFound!);
+
+  it('are the readings that touch its points, those between them first, the doubted ones marked', () => {
+    const behind = readingsBehind(solbris, judgement, [idOf('C1L'), idOf('R4L')]);
+    expect(behind[0]!.reading).toMatchObject({ quantity: 'distance' });
+    expect([behind[0]!.reading.pointId, behind[0]!.reading.toPointId].sort()).toEqual(
+      [idOf('C1L'), idOf('R4L')].sort(),
+    );
+    expect(Math.max(...behind.map(({ weight = 0 }) => weight))).toBeCloseTo(1, 12);
+    for (const { checked } of behind) if (checked !== undefined) expect(checked).toBeLessThanOrEqual(1 + 1e-9);
+    const all = readingsBehind(
+      solbris,
+      judgement,
+      solbris.points.map(({ id }) => id),
+    );
+    expect(
+      all
+        .filter(({ leftOut }) => leftOut)
+        .map(({ reading }) => reading.id)
+        .sort(),
+    ).toEqual([...judgement.net.leftOut].sort());
+  });
+
+  it('are the findings and decisions about it, and the references chosen for it', () => {
+    const choice = {
+      id: crypto.randomUUID(),
+      jobId: solbris.jobs[0]!.id,
+      pointId: idOf('R4L'),
+      dimensionId: null,
+      referenceId: solbris.references[0]!.id,
+      at: '2026-12-01T08:00:00.000Z',
+      author: 'Ronja',
+      reason: 'as good as the eye wants',
+    };
+    const steps = decisionsAbout({ ...solbris, referenceChoices: [choice] }, { kind: 'point', id: idOf('R4L') });
+    expect(steps[0]!.text).toContain('filled over');
+    expect(steps.at(-1)).toMatchObject({ author: 'Ronja', reason: 'as good as the eye wants' });
+    expect(steps.at(-1)!.text).toContain('Judged by Maker’s dimension chart');
+  });
+
+  it('names a station by the lowest charted point near it', () => {
+    const name = (text: string) => text;
+    expect(placeAt(solbris, judgement, 2100, name)).toContain('rear seat crossmember hole (C1');
+    expect(placeAt(solbris, judgement, 9000, name)).toBe('station 9000');
+  });
+
+  it('takes the surest instrument of the round for what could be read next', () => {
+    const hands = handsUsed(solbris, asFound!);
+    expect(hands.distance(1500)).toBeLessThan(1.5);
+    expect(hands.height).toBeLessThan(1.5);
+  });
+});
+
+describe('a point that was pulled on or clamped', () => {
+  it('is no control point until it is read again', () => {
+    const pull = solbris.pulls[0]!;
+    const loaded = solbris.pullEvents.find(({ kind }) => kind === 'loaded')!;
+    const disturbed = disturbedPoints(solbris, braced!);
+    expect(disturbed.has(pull.pointId)).toBe(true);
+    expect(disturbed.has(idOf('C1L'))).toBe(true);
+    expect(disturbed.has(idOf('F2L'))).toBe(false);
+    const template = solbris.readings.find(
+      ({ quantity, roundId, pullId }) => quantity === 'height' && roundId === braced!.id && pullId === null,
+    )!;
+    const again = {
+      ...template,
+      id: crypto.randomUUID(),
+      pointId: idOf('C1L'),
+      takenAt: new Date(Date.parse(loaded.at) + 3_600_000).toISOString(),
+    };
+    const reread = { ...solbris, readings: [...solbris.readings, again] };
+    expect(disturbedPoints(reread, braced!).has(idOf('C1L'))).toBe(false);
+    expect(disturbedPoints(solbris, asFound!).size).toBe(0);
+  });
+
+  it('is set aside from the alignment and named', () => {
+    const control = [...solbris.roundControls, { roundId: braced!.id, pointId: idOf('C1L') }];
+    const { alignment } = judgeRound({ ...solbris, roundControls: control }, braced!);
+    expect(alignment).toMatchObject({ ok: true, setAside: [idOf('C1L')] });
+    if (alignment.ok) expect(alignment.controlIds).not.toContain(idOf('C1L'));
+  });
+});
+
+describe('a doubtful point', () => {
+  it('has a wider ± the more doubtful it is', () => {
+    const marked = (kind: PointCondition['kind']): JobRows => ({
+      ...solbris,
+      pointConditions: [
+        {
+          id: crypto.randomUUID(),
+          roundId: asFound!.id,
+          pointId: idOf('S2L'),
+          kind,
+          at: '2026-11-10T09:00:00.000Z',
+          author: 'Nils',
+        },
+      ],
+    });
+    const spread = (rows: JobRows) =>
+      judgeRound(rows, asFound!).points.find(({ point }) => point.code === 'S2L')!.judged!.sd[1]!;
+    const [sound, oval, rusty, rebuilt] = [
+      spread(solbris),
+      spread(marked('oval')),
+      spread(marked('rusty')),
+      spread(marked('rebuilt')),
+    ];
+    expect(oval).toBeGreaterThan(sound!);
+    expect(rusty).toBeGreaterThan(oval!);
+    expect(rebuilt).toBeGreaterThan(rusty!);
+  });
+});
+
+describe('lengths through time', () => {
+  it('put the ones that changed most first, with what was done in between', () => {
+    const { rounds, series, events } = lengthsThroughTime(lodd);
+    expect(rounds.map(({ number }) => number)).toEqual([1, 2, 3]);
+    expect(series.slice(0, 4).map(({ dimension }) => dimension.code)).toContain('ND1');
+    expect(series[0]!.telling).toBeGreaterThan(series.at(-1)!.telling);
+    expect(series[0]).toMatchObject({ reference: expect.any(Number), limit: expect.any(Number) });
+    expect(events.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['braced', 'cut', 'welded']));
+  });
+
+  it('leave out rounds of other shells', () => {
+    const rows = { ...lodd, rounds: lodd.rounds.map((round, i) => (i === 1 ? { ...round, shell: 'sister' } : round)) };
+    expect(lengthsThroughTime(rows).rounds.map(({ number }) => number)).toEqual([1, 3]);
+  });
+});

@@ -1,0 +1,268 @@
+import type { Vector } from '../../maths/geometry/vector';
+import type { Point, Reading, Round } from '../../shell/job/entities';
+import type { JobRows } from '../../shell/job/job-rows';
+import type { ChosenReferences } from '../../shell/references/chosen';
+import { axisWord, likelyCause, type Cause, type ReadingFacts } from '../../survey/causes';
+import { solveDetermined } from '../../survey/determined';
+import type { LoosePoint } from '../../survey/loose';
+import { covarianceBlock, predict } from '../../survey/prediction';
+import { SUSPECT, uncheckedPoints } from '../../survey/reliability';
+import type { NetSolution } from '../../survey/solve';
+import { accuse } from '../../survey/suspects';
+import { isPair, pointIndex, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
+import { parseLength } from '../../maths/units/length';
+import { surveyOf, type RoundSurvey } from '../observe/survey-of';
+
+/** A reading the rest of the round contradicts, and what can be said of it. */
+export interface Doubt {
+  readonly kind: 'contradicted' | 'repeatsDiffer' | 'farFromChart';
+  readonly readingId: string;
+  /** Test value; for repeats, their difference by its standard deviation. */
+  readonly w: number;
+  /** What was doubted: distance, height, … */
+  readonly quantity: string;
+  readonly cause?: Cause;
+  /** What the other readings say it should be, mm, and its standard deviation. */
+  readonly expected?: { readonly value: number; readonly sd: number };
+  /** Readings that cannot be told apart from it. */
+  readonly together: readonly string[];
+}
+
+/** A round solved as one net, in the round's own axes. */
+export interface RoundNet {
+  /** The largest part, doubtful readings left out; absent while nothing is determined. */
+  readonly solution?: NetSolution;
+  readonly doubts: readonly Doubt[];
+  /** Readings left out of the solution because they are doubted. */
+  readonly leftOut: readonly string[];
+  readonly loose: readonly LoosePoint[];
+  readonly unread: readonly string[];
+  /** Points that are determined, but some reading of which nothing checks. */
+  readonly unchecked: readonly string[];
+  /** Parts that hang together but not with the largest: their points. */
+  readonly apart: readonly (readonly string[])[];
+  readonly notEntering: readonly string[];
+  readonly start: RoundSurvey['start'];
+  readonly rough?: RoundSurvey['rough'];
+}
+
+/** A reading farther than this from what the chart lets expect is set aside until the net can judge it, mm. */
+const FAR = 130;
+/** Repeats that differ by more than this many standard deviations of one reading are marked. */
+const REPEATS_DIFFER = 3 * Math.SQRT2;
+
+/**
+ * Solves a round: what is determined, what is loose, what is doubtful. Readings somebody decided to keep
+ * are no longer doubted.
+ *
+ * @param last coordinates of the last solution by point code: a warm start
+ */
+export function solveRound(
+  rows: JobRows,
+  round: Round,
+  references: ChosenReferences,
+  last?: ReadonlyMap<string, readonly number[]>,
+): RoundNet {
+  const { survey, start, rough, notEntering } = surveyOf(rows, round, references);
+  const kept = new Set(rows.readingKeeps.map((each) => each.readingId));
+  const far = start === 'chart' ? farFromStart(survey).filter((id) => !kept.has(id)) : [];
+  const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };
+  const determined = solveDetermined(trusted, last);
+  const main = determined.pieces[0];
+  const factsOf = factsFor(rows);
+  const repeats = differingRepeats(survey).filter(({ readingId }) => !kept.has(readingId));
+  const common = { notEntering, start, rough, unread: determined.unread };
+  if (!main)
+    return {
+      ...common,
+      doubts: [...farDoubts(survey, far), ...repeats],
+      leftOut: far,
+      loose: determined.loose,
+      unchecked: [],
+      apart: [],
+    };
+  const { accusations, cleared } = accuse(main, factsOf);
+  const accused = accusations.flatMap(({ reading, axis, w, cause, together }): Doubt[] =>
+    !reading || kept.has(reading.id)
+      ? []
+      : [
+          {
+            kind: 'contradicted',
+            readingId: reading.id,
+            w,
+            quantity: axisWord(reading, axis),
+            together,
+            expected: expectedOf(cleared, reading, axis),
+            ...(cause ? { cause } : {}),
+          },
+        ],
+  );
+  const keptOne = accusations.some(({ reading }) => reading && kept.has(reading.id));
+  const solution = keptOne
+    ? withoutReadings(
+        main,
+        accused.map(({ readingId }) => readingId),
+        cleared,
+      )
+    : cleared;
+  const judgedFar = far.map((id) =>
+    judgeFar(
+      solution,
+      survey.readings.find((each) => each.id === id)!,
+      factsOf,
+    ),
+  );
+  const doubts = [...judgedFar, ...accused].sort((a, b) => Math.abs(b.w) - Math.abs(a.w));
+  const doubted = new Set(doubts.map(({ readingId }) => readingId));
+  return {
+    ...common,
+    solution,
+    doubts: [...doubts, ...repeats.filter(({ readingId }) => !doubted.has(readingId))],
+    leftOut: [...doubted],
+    loose: determined.loose,
+    unchecked: uncheckedPoints(solution),
+    apart: determined.pieces.slice(1).map((piece) => piece.survey.points.map(({ id }) => id)),
+  };
+}
+
+/** Readings that contradict the starting coordinates by more than any shell is bent. */
+function farFromStart(survey: Survey): string[] {
+  const at = new Map(survey.points.map(({ id, start }) => [id, start]));
+  return survey.readings.flatMap((reading) => {
+    const off = misfitAt(reading, (id) => at.get(id)!);
+    return Math.abs(off) > FAR ? [reading.id] : [];
+  });
+}
+
+function misfitAt(reading: SurveyReading, at: (id: string) => Vector): number {
+  if (reading.kind === 'position') return 0;
+  if (!isPair(reading)) {
+    const axis = { station: 0, offset: 1, height: 2 }[reading.kind];
+    return reading.value - at(reading.point)[axis]!;
+  }
+  const [a, b] = [at(reading.from), at(reading.to)];
+  if (reading.kind === 'rise') return reading.value - (b[2] - a[2]);
+  const dz = reading.kind === 'plan' ? 0 : b[2] - a[2];
+  return tipDistance(reading.value, reading.pointers) - Math.hypot(b[0] - a[0], b[1] - a[1], dz);
+}
+
+const sigmaOf = (reading: SurveyReading, axis: number): number =>
+  Math.hypot(reading.kind === 'position' ? reading.sigma[axis]! : reading.sigma, reading.bias?.sigma ?? 0);
+
+function expectedOf(solution: NetSolution, reading: SurveyReading, axis: number): Doubt['expected'] {
+  const known = new Set(solution.survey.points.map(({ id }) => id));
+  if (!(isPair(reading) ? [reading.from, reading.to] : [reading.point]).every((id) => known.has(id))) return undefined;
+  const { value, variance } = predict(solution, reading, axis);
+  return { value, sd: Math.sqrt(variance) };
+}
+
+/** A reading set aside, judged by the net it had no part in. */
+function judgeFar(
+  solution: NetSolution,
+  reading: SurveyReading,
+  factsOf: (reading: SurveyReading) => ReadingFacts,
+): Doubt {
+  const expected = expectedOf(solution, reading, 0);
+  const common = { readingId: reading.id, quantity: axisWord(reading, 0), together: [] };
+  if (!expected || reading.kind === 'position') return { ...common, kind: 'farFromChart', w: 0 };
+  const read = isPair(reading) ? tipDistance(reading.value, reading.pointers) : reading.value;
+  const w = (expected.value - read) / Math.hypot(expected.sd, sigmaOf(reading, 0));
+  const cause = likelyCause(solution, reading, factsOf(reading));
+  return {
+    ...common,
+    kind: Math.abs(w) > SUSPECT ? 'contradicted' : 'farFromChart',
+    w,
+    expected,
+    ...(cause ? { cause } : {}),
+  };
+}
+
+const farDoubts = (survey: Survey, far: readonly string[]): Doubt[] =>
+  far.map((readingId) => ({
+    kind: 'farFromChart',
+    readingId,
+    w: 0,
+    quantity: axisWord(
+      survey.readings.find(({ id }) => id === readingId)!,
+      0,
+    ),
+    together: [],
+  }));
+
+/** Repeats of one quantity with one instrument that are too far apart. */
+function differingRepeats({ readings }: Survey): Doubt[] {
+  const first = new Map<string, SurveyReading>();
+  return readings.flatMap((reading): Doubt[] => {
+    if (!reading.bias || reading.kind === 'position') return [];
+    const other = first.get(reading.bias.group);
+    if (!other) {
+      first.set(reading.bias.group, reading);
+      return [];
+    }
+    const w = (reading.value - (other.value as number)) / sigmaOf(reading, 0);
+    return Math.abs(w) > REPEATS_DIFFER
+      ? [{ kind: 'repeatsDiffer', readingId: reading.id, w, quantity: axisWord(reading, 0), together: [other.id] }]
+      : [];
+  });
+}
+
+/** The main part again with the kept readings back in. */
+function withoutReadings(main: NetSolution, ids: readonly string[], fallback: NetSolution): NetSolution {
+  const readings = main.survey.readings.filter(({ id }) => !ids.includes(id));
+  return solveDetermined({ ...main.survey, readings }).pieces[0] ?? fallback;
+}
+
+/** What the job knows of a reading: how it was typed, the holes at its ends, the points opposite. */
+export function factsFor(rows: JobRows): (reading: SurveyReading) => ReadingFacts {
+  const byId = new Map(rows.readings.map((reading) => [reading.id, reading]));
+  const holes = new Map(
+    rows.points.flatMap(({ code, holeDiameter }) => (holeDiameter ? [[code, holeDiameter] as const] : [])),
+  );
+  const opposite = oppositeCodes(rows.points);
+  return (reading) => {
+    const row = byId.get(reading.id);
+    const typed = row && typedAmount(row);
+    return { holes, opposite, ...(typed ? { typed } : {}) };
+  };
+}
+
+/** The last amount of a typed line and its unit, where it is that reading's own. */
+function typedAmount(reading: Reading): ReadingFacts['typed'] {
+  const words = reading.raw.trim().split(/\s+/);
+  const amount = words.at(-1) ?? '';
+  const unit = /("|in)$/i.test(reading.raw.trim()) ? 'in' : /cm$/i.test(amount) ? 'cm' : 'mm';
+  const per = { mm: 1, cm: 10, in: 25.4 }[unit];
+  const parsed = parseLength(amount, unit);
+  return parsed.ok && Math.abs(Math.abs(parsed.mm) - Math.abs(reading.value)) < 0.06
+    ? { amount: reading.value / per, unit }
+    : undefined;
+}
+
+/** `S2L` and `S2R`, by the sides the points are on. */
+export function oppositeCodes(points: readonly Pick<Point, 'code' | 'side'>[]): Map<string, string> {
+  const codes = new Set(points.map(({ code }) => code));
+  return new Map(
+    points.flatMap(({ code, side }) => {
+      const other =
+        side === 'left'
+          ? code.replace(/L(?!.*L)/i, (l) => (l === 'L' ? 'R' : 'r'))
+          : code.replace(/R(?!.*R)/i, (r) => (r === 'R' ? 'L' : 'l'));
+      return other !== code && side !== 'centre' && codes.has(other) ? [[code, other] as const] : [];
+    }),
+  );
+}
+
+/** Coordinates of a solved net by point code. */
+export const coordinatesOf = ({ survey, x }: NetSolution): Map<string, [number, number, number]> =>
+  new Map(
+    survey.points.map((point, i) => [
+      point.id,
+      [x[3 * i]!, x[3 * i + 1]!, x[3 * i + 2]!] as const as [number, number, number],
+    ]),
+  );
+
+/** Joint covariances of a solved net's points by their codes, 3×3 row major, mm². */
+export function jointCovariance(solution: NetSolution): (a: string, b: string) => number[] {
+  const index = pointIndex(solution.survey);
+  return (a, b) => covarianceBlock(solution, index.get(a)!, index.get(b)!);
+}
