@@ -48,7 +48,7 @@ const may = {
 const TESTS = ['**/*.test.ts', '**/*.bench.ts'];
 
 export default tseslint.config(
-  { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts', 'public/**'] },
+  { ignores: ['node_modules/**', 'dist/**', '.next/**', 'next-env.d.ts', 'public/**'] },
   ...tseslint.configs.recommended,
   {
     files: ['src/**/*.{ts,tsx}', 'cli/**/*.ts'],

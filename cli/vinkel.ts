@@ -54,7 +54,7 @@ export function run(
   return EXIT.computed;
 }
 
-if (process.argv[1] && /vinkel\.ts$/.test(process.argv[1]))
+if (process.argv[1] && /vinkel\.(ts|mjs)$/.test(process.argv[1]))
   process.exitCode = run(process.argv.slice(2), {
     out: (text) => process.stdout.write(text),
     error: (text) => process.stderr.write(text),

@@ -30,6 +30,8 @@ const SOURCES = [
   'postcss.config.mjs',
   'tsconfig.json',
   'scripts/service-worker.mjs',
+  'scripts/bundle.mjs',
+  'cli',
 ];
 
 /** Builds for production, service worker included, unless nothing changed since the last build. */
@@ -38,11 +40,12 @@ export function ensureBuild() {
   const newest = spawnSync('find', [...SOURCES, '-type', 'f', '-newer', marker, '-print', '-quit'], {
     encoding: 'utf8',
   });
-  const offline = existsSync('public/offline.js');
-  if (offline && existsSync(marker) && newest.status === 0 && newest.stdout.trim() === '') return;
+  const made = ['public/offline.js', 'dist/task-thread.mjs', 'dist/vinkel.mjs'].every((file) => existsSync(file));
+  if (made && existsSync(marker) && newest.status === 0 && newest.stdout.trim() === '') return;
   console.log('Building …');
   run(process.execPath, [path.join('node_modules', 'next', 'dist', 'bin', 'next'), 'build']);
   run(process.execPath, ['scripts/service-worker.mjs']);
+  run(process.execPath, ['scripts/bundle.mjs']);
 }
 
 /** Debian packages the tests need, with what proves that they are there. */

@@ -1,5 +1,5 @@
 import { chartRows, type ChartDraft } from '@/core/shell/chart/draft';
-import { distance, levelDistance, type Vector } from '@/core/maths/geometry/vector';
+import { distance, levelDistance, position, type Vector } from '@/core/maths/geometry/vector';
 import type {
   Job,
   LogEntry,
@@ -300,7 +300,6 @@ export class JobBuilder {
         pointId: point ? this.point(point) : null,
         toPointId: to ? this.point(to) : null,
         stationId: station ? this.station(station) : null,
-        featureId: null,
         pullId: pullId ?? null,
         pointerFrom: null,
         pointerTo: null,
@@ -341,7 +340,7 @@ export class JobBuilder {
     } = {},
   ): string {
     const { measure = 'tip', slip = 0 } = options;
-    const true_ = (measure === 'tip' ? distance : levelDistance)(from[1], to[1]);
+    const true_ = (measure === 'tip' ? distance : levelDistance)(position<'round'>(from[1]), position(to[1]));
     const instrument = options.instrument ?? (true_ > 1800 ? 'tape' : 'tram');
     const value = Math.round((this.noisy(true_, instrument) + slip) * 10) / 10;
     return this.line(round, author, `${from[0]} ${to[0]} ${value}`, [

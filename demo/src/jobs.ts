@@ -1,9 +1,10 @@
+import { Job } from '@/core/shell/job/job';
 import type { ChartDraft } from '@/core/shell/chart/draft';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { FIRST_STEPS } from '@/core/days/ladder';
 import { buildRecord } from '@/core/report/record/record';
 import { aimOf } from '@/core/findings/brace-pull';
-import { judgeRound } from '@/core/round/judge/judgement';
+import { judgeRound } from '@/core/round/judge/judge-round';
 import type { Round, Step } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
@@ -222,7 +223,7 @@ export function solbris(): DemoJob {
   ]);
 
   job.until('2026-11-23T08:00:00Z');
-  const aim = aimOf(judgeRound(job.rows, round2), job.point('R4L'))!;
+  const aim = aimOf(judgeRound(Job.of({ ...job.rows }), round2), job.point('R4L'))!;
   const pull = job.add('pulls', {
     id: job.random.uuid(),
     jobId: job.jobId,
@@ -236,6 +237,15 @@ export function solbris(): DemoJob {
     note: 'First trial pull: learn the spring-back, not the whole way',
     version: 1,
   });
+  const holdIds = seeded(4021);
+  for (const code of ['C1L', 'C1R'])
+    job.add('pullHolds', {
+      id: holdIds.uuid(),
+      pullId: pull.id,
+      pointId: job.point(code),
+      kind: 'clamp',
+      rating: null,
+    });
   const pullEvent = (kind: 'planned' | 'loaded' | 'released', note = '') =>
     job.add('pullEvents', {
       id: job.random.uuid(),
@@ -427,7 +437,9 @@ export function lodd(): DemoJob {
       for (const n of [1, 2, 3]) job.readGap(cold, RONJA!, `${seam}${side}.${n}`, 4.5, 0.1);
   job.wait(10).close(cold);
   finish(11);
-  const across = judgeRound(job.rows, cold).dimensions.find((each) => each.dimension.code === 'NW1')!.judged!;
+  const across = judgeRound(Job.of({ ...job.rows }), cold).dimensions.find(
+    (each) => each.dimension.code === 'NW1',
+  )!.judged!;
   const accepted = job
     .wait(20)
     .log(
@@ -445,7 +457,7 @@ export function lodd(): DemoJob {
     number: 1,
     signedBy: ALVA!,
     signedAt: job.now(),
-    snapshot: JSON.parse(JSON.stringify(buildRecord(job.rows, job.now()))) as never,
+    snapshot: JSON.parse(JSON.stringify(buildRecord(Job.of({ ...job.rows }), job.now()))) as never,
   });
   void accepted;
   return {

@@ -1,5 +1,5 @@
 import type { ChartDraft, DraftPoint, DraftSeam } from '@/core/shell/chart/draft';
-import { distance, levelDistance, type Vector } from '@/core/maths/geometry/vector';
+import { distance, levelDistance, position, type Vector } from '@/core/maths/geometry/vector';
 import type { Measure, Side } from '@/core/shell/job/entities';
 
 /** A pair of points left and right: code without its side, name, and the right-hand position. */
@@ -156,7 +156,10 @@ function chartOf(
   return {
     points,
     dimensions: lengths.map(([code, name, from, to, measure = 'tip', tolerance = 3]) => {
-      const length = (measure === 'tip' ? distance : levelDistance)(at.get(from)!, at.get(to)!);
+      const length = (measure === 'tip' ? distance : levelDistance)(
+        position<'chart'>(at.get(from)!),
+        position(at.get(to)!),
+      );
       return { code, name, from, to, measure, tolerance, value: Math.round(length * 10) / 10 };
     }),
     lines: [...lines, ...cross.map((code): [string, string] => [`${code}L`, `${code}R`])],

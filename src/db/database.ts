@@ -11,6 +11,8 @@ export interface Queryable {
 export interface Database extends Queryable {
   /** Runs the work in one transaction, undone as a whole when it throws. */
   transaction<T>(work: (tx: Queryable) => Promise<T>): Promise<T>;
+  /** Raised by every write: what was computed from rows read at one revision holds until the next. */
+  readonly revision: number;
   /** Runs a script of several statements, without parameters. */
   script(sql: string): Promise<void>;
   close(): Promise<void>;
@@ -34,3 +36,6 @@ export const isoTime = (text: string): string => new Date(text).toISOString();
 
 /** PostgreSQL's OID of `timestamptz`, whose text both engines hand to `isoTime`. */
 export const TIMESTAMPTZ = 1184;
+
+/** Whether a statement may change rows. */
+export const isWrite = (sql: string): boolean => !/^\s*(select|show|explain)\b/i.test(sql);

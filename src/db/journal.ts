@@ -1,6 +1,7 @@
 import { open, readFile, type FileHandle } from 'node:fs/promises';
 import { z } from 'zod';
 import { JOB_TABLE_NAMES, JOB_TABLES, type JobRows } from '@/core/shell/job/job-rows';
+import { ROWS_VERSION, upgradeDocument } from '@/core/shell/job/upgrades';
 import type { Database } from './database';
 import { insert } from './table';
 
@@ -15,8 +16,11 @@ export interface Journal {
   close(): Promise<void>;
 }
 
+const NAME = 'vinkel.journal';
+const FORMAT = `${NAME}/${ROWS_VERSION}`;
+
 const journalLine = z.strictObject({
-  format: z.literal('vinkel.journal/1'),
+  format: z.literal(FORMAT),
   rows: z.strictObject(
     Object.fromEntries(JOB_TABLE_NAMES.map((table) => [table, z.array(JOB_TABLES[table]).optional()])),
   ),
@@ -28,7 +32,7 @@ export async function openJournal(path: string): Promise<Journal> {
   await endTornLine(file);
   return {
     append: async (rows) => {
-      await file.appendFile(`${JSON.stringify({ format: 'vinkel.journal/1', rows })}\n`);
+      await file.appendFile(`${JSON.stringify({ format: FORMAT, rows })}\n`);
       await file.datasync();
     },
     close: () => file.close(),
@@ -66,7 +70,7 @@ export async function replayJournal(database: Database, path: string): Promise<R
   for (const [index, line] of text.split('\n').entries()) {
     if (line.trim() === '') continue;
     try {
-      const rows = journalLine.parse(JSON.parse(line)).rows as Partial<JobRows>;
+      const rows = journalLine.parse(upgradeDocument(JSON.parse(line), NAME)).rows as Partial<JobRows>;
       const lacking = [...(rows.readings ?? []), ...(rows.readingStrikes ?? [])].filter((row) => !present.has(row.id));
       if (lacking.length === 0) continue;
       await database.transaction(async (tx) => {

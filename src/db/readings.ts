@@ -1,10 +1,10 @@
 import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
 import type { JobRows, JobTable, RowOf } from '@/core/shell/job/job-rows';
 import type { Queryable } from './database';
-import { columns, insert, TABLE } from './table';
+import { columns, insert, nameOf } from './table';
 
 const byIds = <T extends JobTable>(tx: Queryable, table: T, ids: readonly (string | null)[]): Promise<RowOf<T>[]> =>
-  tx.query(`select ${columns(table)} from ${TABLE[table]} where id = any($1::uuid[])`, [
+  tx.query(`select ${columns(table)} from ${nameOf(table)} where id = any($1::uuid[])`, [
     [...new Set(ids.filter((id) => id !== null))],
   ]);
 
@@ -48,11 +48,6 @@ export async function contextOfReadings(
       seamStations.map((station) => station.seamId),
     ),
     seamStations,
-    features: await byIds(
-      tx,
-      'features',
-      readings.map((reading) => reading.featureId),
-    ),
     shellStates: await byIds(tx, 'shellStates', [round.stateId]),
     supports: await byIds(tx, 'supports', [round.supportId]),
     rounds: [

@@ -1,51 +1,108 @@
-import { JOB_TABLES, type JobTable, type RowOf } from '@/core/shell/job/job-rows';
+import type { z } from 'zod';
+import { JOB_TABLE_NAMES, JOB_TABLES, type JobTable, type RowOf } from '@/core/shell/job/job-rows';
 import { snake, type Queryable } from './database';
 
-/** Names of the tables in the database, by the name their rows have in the program. */
-export const TABLE: Readonly<Record<JobTable, string>> = {
-  jobs: 'job',
-  instruments: 'instrument',
-  instrumentVersions: 'instrument_version',
-  points: 'point',
-  dimensions: 'dimension',
-  memberLines: 'member_line',
-  seams: 'seam',
-  seamStations: 'seam_station',
-  features: 'feature',
-  shellStates: 'shell_state',
-  supports: 'support',
-  rounds: 'round',
-  roundControls: 'round_control',
-  references: 'reference',
-  referencePoints: 'reference_point',
-  referenceDimensions: 'reference_dimension',
-  referenceStations: 'reference_station',
-  referenceRounds: 'reference_round',
-  referenceChoices: 'reference_choice',
-  pulls: 'pull',
-  pullEvents: 'pull_event',
-  readings: 'reading',
-  readingStrikes: 'reading_strike',
-  readingKeeps: 'reading_keep',
-  pointConditions: 'point_condition',
-  braces: 'brace',
-  braceDimensions: 'brace_dimension',
-  braceEvents: 'brace_event',
-  steps: 'step',
-  stepEvents: 'step_event',
-  logEntries: 'log_entry',
-  logSubjects: 'log_subject',
-  photographs: 'photograph',
-  signedRecords: 'signed_record',
+/** A table of the database: everything that is known of it besides its rows' schema, which is in `JOB_TABLES`. */
+interface Table {
+  readonly name: string;
+  /** What its rows belong to: the job itself, or rows of another table by the key that names them; the shop's have none. */
+  readonly owner?: 'job' | readonly [key: string, table: JobTable];
+  /** The order rows are read in: columns of its own or of its owner. */
+  readonly order?: string;
+}
+
+const ofJob = (name: string, order?: string): Table => ({ name, owner: 'job', ...(order ? { order } : {}) });
+const of = (name: string, key: string, table: JobTable, order?: string): Table => ({
+  name,
+  owner: [key, table],
+  ...(order ? { order } : {}),
+});
+
+/** The one place a table is described. */
+export const TABLES: Readonly<Record<JobTable, Table>> = {
+  jobs: { name: 'job', owner: 'job' },
+  instruments: { name: 'instrument', order: 'name' },
+  instrumentVersions: { name: 'instrument_version', order: 'number' },
+  points: ofJob('point', 'code'),
+  dimensions: ofJob('dimension', 'code'),
+  memberLines: ofJob('member_line'),
+  seams: ofJob('seam', 'code'),
+  seamStations: of('seam_station', 'seam_id', 'seams', 'seam.code, seam_station.number'),
+  shellStates: ofJob('shell_state', 'reached_at'),
+  supports: ofJob('support'),
+  rounds: ofJob('round', 'number'),
+  roundControls: of('round_control', 'round_id', 'rounds'),
+  references: ofJob('reference', 'rank, created_at'),
+  referencePoints: of('reference_point', 'reference_id', 'references'),
+  referenceDimensions: of('reference_dimension', 'reference_id', 'references'),
+  referenceStations: of('reference_station', 'reference_id', 'references'),
+  referenceRounds: of('reference_round', 'reference_id', 'references'),
+  referenceChoices: ofJob('reference_choice', 'at'),
+  pulls: ofJob('pull', 'code'),
+  pullHolds: of('pull_hold', 'pull_id', 'pulls'),
+  pullEvents: of('pull_event', 'pull_id', 'pulls', 'pull_event.at'),
+  readings: of('reading', 'round_id', 'rounds', 'round.number, reading.sequence'),
+  readingStrikes: of('reading_strike', 'reading_id', 'readings', 'reading_strike.struck_at'),
+  readingKeeps: of('reading_keep', 'reading_id', 'readings', 'reading_keep.at'),
+  pointConditions: of('point_condition', 'round_id', 'rounds', 'point_condition.at'),
+  braces: ofJob('brace', 'code'),
+  braceDimensions: of('brace_dimension', 'brace_id', 'braces'),
+  braceEvents: of('brace_event', 'brace_id', 'braces', 'brace_event.at'),
+  steps: ofJob('step', 'ordinal'),
+  stepEvents: of('step_event', 'step_id', 'steps', 'step_event.at'),
+  logEntries: ofJob('log_entry', 'at'),
+  logSubjects: of('log_subject', 'entry_id', 'logEntries'),
+  photographs: ofJob('photograph', 'at'),
+  signedRecords: ofJob('signed_record', 'number'),
 };
+
+export const nameOf = (table: JobTable): string => TABLES[table].name;
 
 const keysOf = (table: JobTable): string[] => Object.keys(JOB_TABLES[table].shape);
 
 /** The columns of a table, for a select: `job.id, job.name, …`. */
 export const columns = (table: JobTable): string =>
   keysOf(table)
-    .map((key) => `${TABLE[table]}.${snake(key)}`)
+    .map((key) => `${nameOf(table)}.${snake(key)}`)
     .join(', ');
+
+/** `from … where …` of the rows of a job, `$1` the job: down the owners to the job. */
+export function rowsOfJob(table: JobTable): string {
+  const joins: string[] = [];
+  let at: JobTable = table;
+  for (;;) {
+    const { name, owner } = TABLES[at];
+    if (owner === undefined) return `${nameOf(table)} where true or $1::uuid is null`;
+    if (owner === 'job') {
+      const key = at === 'jobs' ? 'id' : 'job_id';
+      return `${[nameOf(table), ...joins].join(' ')} where ${name}.${key} = $1::uuid`;
+    }
+    const [key, above] = owner;
+    joins.push(`join ${nameOf(above)} on ${nameOf(above)}.id = ${name}.${key}`);
+    at = above;
+  }
+}
+
+/** One table's rows of a job as one JSON array, keys as the program has them. */
+export function jsonOfJob(table: JobTable): string {
+  const { order } = TABLES[table];
+  const fields = keysOf(table).map((key) => `'${key}', ${nameOf(table)}.${snake(key)}`);
+  return `(select coalesce(json_agg(json_build_object(${fields.join(', ')})${order ? ` order by ${order}` : ''}), '[]')
+    from ${rowsOfJob(table)})`;
+}
+
+/** The keys of a table that hold times, as their schemas say. */
+export const TIME_KEYS: Readonly<Record<JobTable, readonly string[]>> = Object.fromEntries(
+  JOB_TABLE_NAMES.map((table) => [
+    table,
+    Object.entries(JOB_TABLES[table].shape).flatMap(([key, field]) => (isTime(field as z.ZodType) ? [key] : [])),
+  ]),
+) as never;
+
+function isTime(field: z.ZodType): boolean {
+  const { type, innerType, format } = field.def as unknown as { type: string; innerType?: z.ZodType; format?: string };
+  return innerType ? isTime(innerType) : type === 'string' && format === 'datetime';
+}
 
 /** Rows a statement: enough that statements do not count, few enough that their text stays small. */
 const ROWS_A_STATEMENT = 5000;
@@ -68,8 +125,8 @@ export async function insert<T extends JobTable>(
     // One parameter with all rows, many times as fast here as a parameter for every cell. The schema is
     // named because `point` alone would be PostgreSQL's own type of that name.
     await tx.query(
-      `insert into ${TABLE[table]} (${list})
-       select ${list} from jsonb_populate_recordset(null::public.${TABLE[table]}, $1::jsonb)
+      `insert into ${nameOf(table)} (${list})
+       select ${list} from jsonb_populate_recordset(null::public.${nameOf(table)}, $1::jsonb)
        ${skipExisting ? 'on conflict do nothing' : ''}`,
       [JSON.stringify(records)],
     );
@@ -96,7 +153,7 @@ export async function rowById<T extends EditableTable>(
   table: T,
   id: string,
 ): Promise<RowOf<T> | undefined> {
-  const [row] = await tx.query<RowOf<T>>(`select ${columns(table)} from ${TABLE[table]} where id = $1`, [id]);
+  const [row] = await tx.query<RowOf<T>>(`select ${columns(table)} from ${nameOf(table)} where id = $1`, [id]);
   return row;
 }
 
@@ -116,7 +173,7 @@ export async function update<T extends EditableTable>(
   const { id, version } = row as { id: string; version: number };
   const keys = keysOf(table).filter((key) => key !== 'id' && key !== 'version');
   const [written] = await tx.query<RowOf<T>>(
-    `update ${TABLE[table]}
+    `update ${nameOf(table)}
      set ${keys.map((key, i) => `${snake(key)} = $${i + 3}`).join(', ')}, version = version + 1
      where id = $1 and version = $2
      returning ${columns(table)}`,

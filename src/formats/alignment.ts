@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { deviationOf, fitSelected, rootMeanSquare, type Deviation, type RigidMotion } from '@/core/maths/rigid/fit';
+import { position, type Matrix3, type Motion, type Vector } from '@/core/maths/geometry/vector';
+import { deviationOf, fitSelected, rootMeanSquare } from '@/core/maths/rigid/fit';
 import { findUndisturbed } from '@/core/maths/search/undisturbed';
 import { duplicateFaults, parseShape, type Parsed } from './faults';
 
@@ -25,14 +26,20 @@ export type AlignmentRequest = z.infer<typeof alignmentRequest>;
 /** `vinkel.alignment/1`. */
 export interface AlignmentDocument {
   readonly format: 'vinkel.alignment/1';
-  readonly rotation: RigidMotion['rotation'];
-  readonly translation: RigidMotion['translation'];
+  readonly rotation: Matrix3;
+  readonly translation: Vector;
   readonly used: readonly string[];
   readonly moved: readonly string[];
   readonly rms: number;
   /** In mode `undisturbed`: the set is shown to be the largest. */
   readonly proven?: boolean;
-  readonly points: readonly Deviation[];
+  readonly points: readonly {
+    readonly id: string;
+    readonly dx: number;
+    readonly dy: number;
+    readonly dz: number;
+    readonly d: number;
+  }[];
 }
 
 export function parseAlignmentRequest(value: unknown): Parsed<AlignmentRequest> {
@@ -49,45 +56,54 @@ export type Computed<T> = { readonly ok: true; readonly value: T } | { readonly 
 /** How far points of an agreeing set may be off where the request does not say, mm. */
 const USUAL_AGREE = 3;
 
-function computeUndisturbed({ points, agree }: AlignmentRequest): Computed<AlignmentDocument> {
-  const fit = fitSelected(points.map((point) => ({ ...point, sigma: 1 })));
-  if (!fit.ok) return fit;
-  const result = findUndisturbed(points, agree ?? USUAL_AGREE);
-  if (!result.ok) return result;
-  const { motion, used, moved, proven } = result;
+/** The points of a request, each position in the axes it is given in. */
+const pairsOf = (points: AlignmentRequest['points']) =>
+  points.map(({ id, measured, reference, sigma }) => ({
+    id,
+    measured: position<'round'>(measured),
+    reference: position<'chart'>(reference),
+    sigma,
+  }));
+
+/** What a motion makes of all points, as the document says it. */
+function documentOf(
+  motion: Motion<'round', 'chart'>,
+  points: ReturnType<typeof pairsOf>,
+  used: readonly string[],
+  moved: readonly string[],
+  proven?: boolean,
+): AlignmentDocument {
+  const { rotation, translation } = motion;
   const deviations = points.map((point) => deviationOf(motion, point));
   return {
-    ok: true,
-    value: {
-      format: 'vinkel.alignment/1',
-      ...motion,
-      used,
-      moved,
-      rms: rootMeanSquare(deviations.filter((each) => used.includes(each.id))),
-      proven,
-      points: deviations,
-    },
+    format: 'vinkel.alignment/1',
+    rotation,
+    translation,
+    used,
+    moved,
+    rms: rootMeanSquare(deviations.filter(({ id }) => used.includes(id))),
+    ...(proven === undefined ? {} : { proven }),
+    points: deviations.map(({ id, by: [dx, dy, dz], d }) => ({ id, dx, dy, dz, d })),
   };
+}
+
+function computeUndisturbed({ points, agree }: AlignmentRequest): Computed<AlignmentDocument> {
+  const pairs = pairsOf(points);
+  const fit = fitSelected(pairs.map((point) => ({ ...point, sigma: 1 })));
+  if (!fit.ok) return fit;
+  const result = findUndisturbed(pairs, agree ?? USUAL_AGREE);
+  if (!result.ok) return result;
+  const { motion, used, moved, proven } = result;
+  return { ok: true, value: documentOf(motion, pairs, used, moved, proven) };
 }
 
 /** Computes the answer to an alignment request. */
 export function computeAlignment(request: AlignmentRequest): Computed<AlignmentDocument> {
   if (request.mode === 'undisturbed') return computeUndisturbed(request);
-  const points = request.points.map((point) => ({ ...point, sigma: point.sigma ?? 1 }));
-  const used = points.filter((point) => point.use === true);
+  const chosen = new Set(request.points.flatMap(({ id, use }) => (use === true ? [id] : [])));
+  const pairs = pairsOf(request.points);
+  const used = pairs.filter(({ id }) => chosen.has(id)).map((pair) => ({ ...pair, sigma: pair.sigma ?? 1 }));
   const fit = fitSelected(used);
   if (!fit.ok) return fit;
-  const deviations = points.map((point) => deviationOf(fit.motion, point));
-  const usedIds = used.map((point) => point.id);
-  return {
-    ok: true,
-    value: {
-      format: 'vinkel.alignment/1',
-      ...fit.motion,
-      used: usedIds,
-      moved: [],
-      rms: rootMeanSquare(deviations.filter((each) => usedIds.includes(each.id))),
-      points: deviations,
-    },
-  };
+  return { ok: true, value: documentOf(fit.motion, pairs, [...chosen], []) };
 }

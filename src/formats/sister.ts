@@ -1,6 +1,6 @@
 import { takenCodes } from '@/core/shell/chart/draft';
 import { emptyJobRows } from '@/core/shell/job/job-rows';
-import type { Vector } from '@/core/maths/geometry/vector';
+import { position, type Position, type Vector } from '@/core/maths/geometry/vector';
 import { solveDetermined } from '@/core/survey/determined';
 import { looseSentence } from '@/core/survey/loose';
 import { isPair, type SurveyReading } from '@/core/survey/survey';
@@ -23,7 +23,7 @@ export type SisterFile =
   | {
       readonly ok: true;
       /** Where its points lie, in its own axes, mm. */
-      readonly positions: ReadonlyMap<string, Vector>;
+      readonly positions: ReadonlyMap<string, Position<'theirs'>>;
       readonly readings: readonly SisterReading[];
       /** What was left out, in words. */
       readonly leftOut: string;
@@ -52,7 +52,7 @@ function fromPoints({ draft, rows, faults }: ReturnType<typeof readChartJson>): 
   if (draft.points.length === 0) return { ok: false, faults: ['the file has no points with coordinates'] };
   return {
     ok: true,
-    positions: new Map(draft.points.map(({ code, x, y, z }) => [code, [x, y, z] as const])),
+    positions: new Map(draft.points.map(({ code, x, y, z }) => [code, position<'theirs'>([x, y, z])] as const)),
     readings: draft.points.flatMap(({ code, x, y, z }) => coordinates(code, [x, y, z])),
     leftOut: '',
   };
@@ -80,10 +80,9 @@ function fromSurvey(value: unknown): SisterFile {
   return {
     ok: true,
     positions: new Map(
-      solution.survey.points.map(({ id }, i) => [
-        id,
-        [solution.x[3 * i]!, solution.x[3 * i + 1]!, solution.x[3 * i + 2]!] as const,
-      ]),
+      solution.survey.points.map(
+        ({ id }, i) => [id, position<'theirs'>(Array.from(solution.x.subarray(3 * i, 3 * i + 3)))] as const,
+      ),
     ),
     readings: readings.flatMap(sisterReadings),
     leftOut: [

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { adjust, type Adjustment } from '@/core/survey/adjust';
-import type { Survey, SurveyReading } from '@/core/survey/survey';
+import { pointsOf, type Survey, type SurveyReading } from '@/core/survey/survey';
 import { duplicateFaults, parseShape, type Fault, type Parsed } from './faults';
 
 const id = z.string().min(1);
@@ -100,21 +100,31 @@ export const surveyOf = (document: SurveyDocument): Survey => ({
   readings: document.readings as readonly SurveyReading[],
 });
 
-/** A survey as `vinkel.survey/1`; shared biases become part of the spread, which the format has no place for. */
-export const surveyDocumentOf = ({ points, readings }: Survey, robust = false): SurveyDocument => ({
-  format: 'vinkel.survey/1',
-  points: points.map(({ id: pointId, start: [x, y, height], hold }) => ({
-    id: pointId,
-    x,
-    y,
-    z: height,
-    ...(hold === undefined ? {} : { hold }),
-  })),
-  readings: readings.map(({ bias, ...each }) =>
-    bias && each.kind !== 'position' ? { ...each, sigma: Math.hypot(each.sigma, bias.sigma) } : each,
-  ) as SurveyDocument['readings'],
-  options: { robust },
-});
+/**
+ * A survey as `vinkel.survey/1`: points that no reading speaks of left out, shared biases made part of the spread, which
+ * the format has no place for.
+ *
+ * @param name what a point is called where it goes by an identity
+ */
+export function surveyDocumentOf(
+  { points, readings }: Survey,
+  name: (id: string) => string = (id) => id,
+  robust = false,
+): SurveyDocument {
+  const spoken = new Set(readings.flatMap(pointsOf));
+  return {
+    format: 'vinkel.survey/1',
+    points: points.flatMap(({ id, start: [x, y, z], hold }) =>
+      spoken.has(id) || hold !== undefined ? [{ id: name(id), x, y, z, ...(hold === undefined ? {} : { hold }) }] : [],
+    ),
+    readings: readings.map(({ bias, ...each }) => ({
+      ...each,
+      ...('point' in each ? { point: name(each.point) } : { from: name(each.from), to: name(each.to) }),
+      ...(bias && each.kind !== 'position' ? { sigma: Math.hypot(each.sigma, bias.sigma) } : {}),
+    })) as SurveyDocument['readings'],
+    options: { robust },
+  };
+}
 
 export type AdjustmentDocument = { readonly format: 'vinkel.adjustment/1' } & Adjustment;
 

@@ -1,22 +1,25 @@
 import type { SignedRecord } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RecordDocument } from '@/core/shell/record-document';
-import { buildRecord } from '@/core/report/record/record';
+import { runTask, type RowsAt } from './tasks';
 
 type Signature = Pick<SignedRecord, 'number' | 'signedBy' | 'signedAt'>;
 
 /** A signed record by its number, or the job as it stands. */
-export function recordOf(
-  rows: JobRows,
+export async function recordOf(
+  at: RowsAt,
   number: string | undefined | null,
-): { record: RecordDocument; signature?: Signature; signatures: Signature[] } {
+): Promise<{ record: RecordDocument; signature?: Signature; signatures: Signature[] }> {
   const signatureOf = ({ number: n, signedBy, signedAt }: SignedRecord): Signature => ({
     number: n,
     signedBy,
     signedAt,
   });
-  const signatures = rows.signedRecords.map(signatureOf);
-  const signed = rows.signedRecords.find((each) => String(each.number) === number);
+  const { signedRecords } = at.rows;
+  const signatures = signedRecords.map(signatureOf);
+  const signed = signedRecords.find((each) => String(each.number) === number);
   if (signed) return { record: signed.snapshot, signature: signatureOf(signed), signatures };
-  return { record: buildRecord(rows, new Date().toISOString()), signatures };
+  const madeAt = new Date().toISOString();
+  // The same page asked again on the same state is the same record, but for the time printed on it.
+  const record = await runTask('record', at, { madeAt: '' });
+  return { record: { ...record, madeAt }, signatures };
 }

@@ -1,9 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { z } from 'zod';
-import type { Vector } from '@/core/maths/geometry/vector';
+import { position } from '@/core/maths/geometry/vector';
 import { seeded } from '@/core/maths/random/seeded';
-import { chooseReferences } from '@/core/shell/references/chosen';
+import { Job } from '@/core/shell/job/job';
+import { referencePosition } from '@/core/shell/references/chosen';
 import { madeUpShell, type TrueShell } from '@/core/practice/instrument';
 import { jobRows } from './views';
 
@@ -20,12 +21,15 @@ export async function simulatedShell(jobId: string): Promise<TrueShell | undefin
   const rows = await jobRows(jobId);
   const file = path.join(process.cwd(), 'demo', 'truth', `${rows.jobs[0]!.id}.json`);
   const text = await readFile(file, 'utf8').catch(() => undefined);
-  if (text !== undefined) return new Map(Object.entries(truthFile.parse(JSON.parse(text)).positions));
-  const references = chooseReferences(rows);
+  if (text !== undefined) {
+    const { positions } = truthFile.parse(JSON.parse(text));
+    return new Map(Object.entries(positions).map(([code, at]) => [code, position<'round'>(at)]));
+  }
+  const { references } = Job.of(rows);
   const chart = new Map(
     rows.points.flatMap(({ id, code, substituteForId }) => {
-      const row = references.points.get(id)?.row ?? references.points.get(substituteForId ?? '')?.row;
-      return row ? [[code, [row.x, row.y, row.z] as Vector] as const] : [];
+      const at = referencePosition(references, id) ?? referencePosition(references, substituteForId ?? '');
+      return at ? [[code, at] as const] : [];
     }),
   );
   return chart.size < 4 ? undefined : madeUpShell(chart, seeded(parseInt(jobId.slice(0, 8), 16)));

@@ -2,19 +2,33 @@ import { notFound } from 'next/navigation';
 import { cache } from 'react';
 import type { Instrument, InstrumentVersion, Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import { listJobs, loadJob, type JobSummary } from '@/db/jobs';
+import type { TaskInput, TaskName, TaskResult } from '@/workers/tasks';
+import { listJobs, type JobSummary } from '@/db/jobs';
 import { columns } from '@/db/table';
+import { rowsAt } from './rows-at';
 import { store } from './store';
+import { runTask, type RowsAt } from './tasks';
 
 /** All jobs, the one last worked on first. */
 export const jobSummaries = async (): Promise<JobSummary[]> => listJobs((await store()).database);
 
-/** The rows of a job, once a request; a page of no job is not found. */
-export const jobRows = cache(async (jobId: string): Promise<JobRows> => {
+/** The rows of a job and the revision they were read at; a page of no job is not found. */
+export const jobAt = cache(async (jobId: string): Promise<RowsAt> => {
   const isId = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(jobId);
-  const rows = isId ? await loadJob((await store()).database, jobId) : undefined;
-  return rows ?? notFound();
+  return (isId ? await rowsAt((await store()).database, jobId) : undefined) ?? notFound();
 });
+
+export const jobRows = async (jobId: string): Promise<JobRows> => (await jobAt(jobId)).rows;
+
+/** A job and what a task makes of it, for a page. */
+export async function jobAnd<Name extends TaskName>(
+  jobId: string,
+  task: Name,
+  input: TaskInput<Name>,
+): Promise<{ readonly rows: JobRows; readonly made: TaskResult<Name> }> {
+  const at = await jobAt(jobId);
+  return { rows: at.rows, made: await runTask(task, at, input) };
+}
 
 /** A job's rows and one of its rounds; a page of no such round is not found. */
 export async function roundRows({ job, round: roundId }: RoundParams): Promise<{ rows: JobRows; round: Round }> {

@@ -1,9 +1,11 @@
+import { Job } from '@/core/shell/job/job';
 import { createElement } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { analyseRound } from '@/core/findings/analysis';
 import { compareRounds } from '@/core/findings/change';
-import { judgeRound } from '@/core/round/judge/judgement';
+import { judgeRound } from '@/core/round/judge/judge-round';
 import { didItMove } from '@/core/findings/movement';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { demoRows } from '../../tests/support/demo-rows';
 import { rendered, textOf } from '../../tests/support/render';
 import { ReferencesPage, type ReferenceActions } from './references/references-page';
@@ -11,7 +13,8 @@ import { ControlPanel } from './sheet/control-panel';
 import { DimensionList, PointList } from './sheet/lists';
 import { PatternPanel } from './sheet/pattern-panel';
 import { Why } from './sheet/why';
-import { SidesPage } from './sides/sides-page';
+import { TASKS } from '@/workers/tasks';
+import { ComparedSides } from './sides/sides-page';
 import { Compare } from '@/ui/work/compare';
 
 vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) }));
@@ -19,8 +22,8 @@ vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, r
 const solbris = demoRows('solbris');
 const lodd = demoRows('lodd');
 const [asFound] = solbris.rounds;
-const judgement = judgeRound(solbris, asFound!);
-const analysis = analyseRound(solbris, judgement, { spreads: 3.5 });
+const judgement = judgeRound(Job.of(solbris), asFound!);
+const analysis = analyseRound(Job.of(solbris), judgement, { spreads: 3.5 });
 const live = { analysis, milliseconds: 12, busy: false };
 const nothing = () => Promise.resolve({ ok: true, value: null } as const);
 const idOf = (code: string) => solbris.points.find((point) => point.code === code)!.id;
@@ -186,8 +189,12 @@ describe('the references', () => {
 });
 
 describe('left against right', () => {
+  const sidesOf = (rows: JobRows) => TASKS.sides(Job.of(rows), { roundId: asFound!.id });
+
   it('sets off the pairs that differ, and says what it cannot see', () => {
-    const html = rendered(createElement(SidesPage, { rows: solbris, roundId: asFound!.id, setMirrored: nothing }));
+    const html = rendered(
+      createElement(ComparedSides, { rows: solbris, sides: sidesOf(solbris), setMirrored: nothing }),
+    );
     expect(html).toContain('data-pair="R4L" data-differs="true"');
     expect(html).toContain('data-pair="F2L" data-differs="false"');
     expect(textOf(html)).toContain('Damage that is the same on both sides cannot be seen here');
@@ -195,17 +202,17 @@ describe('left against right', () => {
 
   it('says what is missing where nothing can be compared', () => {
     const rows = { ...solbris, readings: [] };
-    const html = rendered(createElement(SidesPage, { rows, roundId: asFound!.id, setMirrored: nothing }));
+    const html = rendered(createElement(ComparedSides, { rows, sides: sidesOf(rows), setMirrored: nothing }));
     expect(textOf(html)).toContain('The sides cannot be compared: round 1 has no located points');
   });
 });
 
 describe('two rounds compared', () => {
   const view = (rows: typeof lodd, from: number, to: number) => {
-    const [before, after] = [judgeRound(rows, rows.rounds[from]!), judgeRound(rows, rows.rounds[to]!)];
+    const [before, after] = [judgeRound(Job.of(rows), rows.rounds[from]!), judgeRound(Job.of(rows), rows.rounds[to]!)];
     return {
-      change: compareRounds(rows, before, after),
-      movement: didItMove(rows, before, after),
+      change: compareRounds(Job.of(rows), before, after),
+      movement: didItMove(Job.of(rows), before, after),
       final: after.dimensions,
       accepted: [],
     };

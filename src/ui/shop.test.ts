@@ -1,11 +1,11 @@
+import { Job } from '@/core/shell/job/job';
 import { createElement } from 'react';
 import { describe, expect, it, vi } from 'vitest';
-import { daySheet, dimensionsOf } from '@/core/days/day';
+import { daySheet } from '@/core/days/day';
 import type { Reading, Rung } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { CAUTIONS } from '@/core/days/ladder';
-import { aimOf, braceGeometry, braceState, pullDistance, pullProgress } from '@/core/findings/brace-pull';
-import { judgeRound } from '@/core/round/judge/judgement';
+import { judgeRound } from '@/core/round/judge/judge-round';
 import { judgeSeams, pairSeams } from '@/core/round/judge/seams';
 import { demoRows } from '../../tests/support/demo-rows';
 import { rendered, textOf } from '../../tests/support/render';
@@ -17,25 +17,32 @@ import { Doubts } from './tape/doubts';
 import { Standing } from './tape/standing';
 import { Tape } from './tape/tape';
 import { WalkSheet } from './tape/walk-sheet';
-import { Braces, type ListedBrace } from '@/ui/work/braces';
-import { Pulls, type ListedPull } from '@/ui/work/pulls';
+import { bracesPage } from '@/core/report/pages/braces';
+import { pullsPage } from '@/core/report/pages/pulls';
+import { settleNames } from '@/core/report/settle-words';
+import { Braces } from '@/ui/work/braces';
+import { Pulls } from '@/ui/work/pulls';
 
 vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) }));
 
 const solbris = demoRows('solbris');
 const lodd = demoRows('lodd');
 const [asFound, braced] = solbris.rounds;
-const found = judgeRound(solbris, asFound!);
+const found = judgeRound(Job.of(solbris), asFound!);
 const nothing = () => undefined;
 const action = () => Promise.resolve({ ok: true, value: null } as const);
-const codeOf = (rows: JobRows, id: string) => rows.points.find((point) => point.id === id)!.code;
 
 describe('the day sheet', () => {
   const page = (rows: JobRows) => {
-    const { latest, ...day } = daySheet(rows);
+    const { latest, ...day } = daySheet(Job.of(rows));
     const view = { ...day, ...(latest ? { latestRound: latest.round } : {}) };
     return textOf(
-      rendered(createElement(DayPage, { job: rows.jobs[0]!, day: view, printedAt: '2026-11-24T17:00:00Z' })),
+      rendered(
+        createElement(DayPage, {
+          ...{ job: rows.jobs[0]!, day: view, printedAt: '2026-11-24T17:00:00Z' },
+          names: settleNames(Job.of(rows)),
+        }),
+      ),
     );
   };
 
@@ -138,18 +145,12 @@ describe('the walk on paper', () => {
 });
 
 describe('braces', () => {
-  const listed = solbris.braces.map((brace): ListedBrace => ({
-    brace,
-    from: codeOf(solbris, brace.fromPointId),
-    to: codeOf(solbris, brace.toPointId),
-    geometry: braceGeometry(brace, found, found.references),
-    state: braceState(solbris, brace),
-    holds: dimensionsOf(solbris, brace),
-  }));
-  const common = { positions: {}, latestRoundId: null, planBrace: action, recordBraceEvent: action };
+  const made = bracesPage(Job.of(solbris));
+  const listed = made.braces;
+  const common = { ...made, planBrace: action, recordBraceEvent: action };
 
   it('show their length and what they are there to hold', () => {
-    const text = textOf(rendered(createElement(Braces, { rows: solbris, braces: listed, ...common })));
+    const text = textOf(rendered(createElement(Braces, { rows: solbris, ...common })));
     for (const { brace, geometry, holds } of listed) {
       expect(text).toContain(brace.code);
       expect(text).toContain(geometry!.length.toFixed(1));
@@ -158,35 +159,23 @@ describe('braces', () => {
   });
 
   it('none planned says what to do', () => {
-    const text = textOf(rendered(createElement(Braces, { rows: solbris, braces: [], ...common })));
+    const text = textOf(rendered(createElement(Braces, { rows: solbris, ...common, braces: [] })));
     expect(text).toMatch(/No brace|brace/i);
   });
 });
 
 describe('pulls', () => {
-  const listed = solbris.pulls.map((pull): ListedPull => {
-    const judgement = judgeRound(
-      solbris,
-      solbris.rounds.find(({ id }) => id === pull.roundId)!,
-    );
-    return {
-      pull,
-      point: codeOf(solbris, pull.pointId),
-      distance: pullDistance(pull),
-      progress: pullProgress(solbris, pull, judgement),
-    };
+  const made = pullsPage(Job.of(solbris));
+  const listed = made.pulls;
+  const actions = { planPull: action, recordPullEvent: action, setPullHolds: action };
+  const pagesText = (of: typeof made) => textOf(rendered(createElement(Pulls, { rows: solbris, ...of, actions })));
+  const text = pagesText(made);
+
+  it('say what holds them, and offer the points of an older note', () => {
+    expect(text).toContain('Held at C1L (clamp), C1R (clamp)');
+    const older = pagesText(pullsPage(Job.of({ ...solbris, pullHolds: [] })));
+    expect(older).toMatch(/The note names C1L, C1R.*A note is not calculated with.*Make them holds/);
   });
-  const pullable = found.points.flatMap(({ point, judged }) =>
-    judged ? [{ pointId: point.id, code: point.code, aim: aimOf(found, point.id)! }] : [],
-  );
-  const text = textOf(
-    rendered(
-      createElement(Pulls, {
-        ...{ rows: solbris, pulls: listed, pullable, roundId: asFound!.id },
-        ...{ planPull: action, recordPullEvent: action },
-      }),
-    ),
-  );
 
   it('say where to and how far, and what sprang back', () => {
     const [pull] = listed;
@@ -219,8 +208,8 @@ describe('a rung where work can hurt somebody', () => {
 
 describe('gaps', () => {
   it('stand left beside right with their verdicts', () => {
-    const cold = judgeRound(lodd, lodd.rounds.at(-1)!);
-    const pairs = pairSeams(judgeSeams(lodd, cold));
+    const cold = judgeRound(Job.of(lodd), lodd.rounds.at(-1)!);
+    const pairs = pairSeams(judgeSeams(Job.of(lodd), cold));
     const text = textOf(rendered(createElement(Gaps, { rows: lodd, pairs, roundName: 'cold', addSeam: action })));
     expect(pairs.length).toBeGreaterThan(0);
     for (const { left, right } of pairs)

@@ -137,7 +137,7 @@ describe('the journal', () => {
     await second.close();
     const lines = readFileSync(path.join(folder, 'journal.jsonl'), 'utf8').trim().split('\n');
     expect(lines).toHaveLength(3);
-    expect(JSON.parse(lines[2]!)).toMatchObject({ format: 'vinkel.journal/1' });
+    expect(JSON.parse(lines[2]!)).toMatchObject({ format: 'vinkel.journal/2' });
   });
 
   it('refuses a line that is not a reading, and starts all the same', async () => {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { distance, type Vector } from '@/core/maths/geometry/vector';
+import { distance, position, type Position, type Vector } from '@/core/maths/geometry/vector';
 import { seeded } from '@/core/maths/random/seeded';
 import { predict } from '@/core/survey/prediction';
 import { solveDetermined } from '@/core/survey/determined';
@@ -13,14 +13,14 @@ import { Server } from '../support/server';
 
 const solbris = demoRows('solbris');
 const job = solbris.jobs[0]!;
-const truth = new Map<string, Vector>(
+const truth = new Map<string, Position<'round'>>(
   Object.entries(
     (
       JSON.parse(readFileSync(`demo/truth/${job.id}.json`, 'utf8')) as {
         positions: Record<string, Vector>;
       }
     ).positions,
-  ),
+  ).map(([code, at]) => [code, position(at)]),
 );
 const POINTS = ['F2L', 'F2R', 'M1L', 'M1R', 'S1L', 'S1R', 'S3L', 'S3R', 'R4L', 'R4R', 'A2L', 'B2L'];
 

@@ -107,7 +107,7 @@ export class Bench {
     const reading = {
       ...{ id: randomUUID(), lineId: randomUUID(), instrumentVersionId: tape!.id, author: 'Ronja', raw },
       ...{ takenAt: new Date().toISOString(), quantity: 'height', value, phase: 'none', measure: null },
-      ...{ pointId: point.id, toPointId: null, stationId: null, featureId: null, pullId: null },
+      ...{ pointId: point.id, toPointId: null, stationId: null, pullId: null },
       ...{ pointerFrom: null, pointerTo: null, fit: null },
     };
     return { roundId, readings: [reading], strike: null };

@@ -72,6 +72,7 @@ function behindPool(pool: pg.Pool, close: () => Promise<void>): Database {
   });
   return {
     ...queryable(pool),
+    revision: 0,
     transaction: async (work) => {
       const client = await pool.connect();
       try {

@@ -11,3 +11,7 @@ declare module '*/scripts/data-folder.mjs' {
   export function refuseIfTaken(folder: string): Promise<void>;
   export function clearFolder(folder: string): Promise<void>;
 }
+
+declare module '*/scripts/kernel.mjs' {
+  export function compileKernel(): string;
+}

@@ -1,23 +1,24 @@
+import { Job } from '../shell/job/job';
 import { describe, expect, it } from 'vitest';
 import { demoRows } from '../../../tests/support/demo-rows';
+import { position } from '../maths/geometry/vector';
 import { ladderOf } from './ladder';
 import { braceGeometry, braceState, lineGeometry, pullProgress } from '../findings/brace-pull';
 import { compareRounds } from '../findings/change';
-import { judgeRound } from '../round/judge/judgement';
+import { judgeRound } from '../round/judge/judge-round';
 import { judgeSeams, pairSeams } from '../round/judge/seams';
 import { recordDocument } from '../shell/record-document';
 import { foundSentences } from '../report/record/found';
 import { buildRecord, figureOfRecord } from '../report/record/record';
 import { referenceText } from '../report/vocabulary/words';
 import { daySheet, doneBetween } from './day';
-import { settlingReading } from './settle';
 
 const solbris = demoRows('solbris');
 const lodd = demoRows('lodd');
 const kvist = demoRows('kvist');
 
 describe('the page at the end of a day', () => {
-  const day = daySheet(solbris);
+  const day = daySheet(Job.of(solbris));
 
   it('says what moved and after which step', () => {
     expect(day.moved!.change.earlier.name).toBe('As found');
@@ -41,44 +42,25 @@ describe('the page at the end of a day', () => {
   });
 
   it('has something to say of a job with nothing located, and of one that is finished', () => {
-    expect(daySheet(kvist).moved).toBeUndefined();
-    expect(daySheet(lodd).tomorrow.first).toBeUndefined();
-    expect(doneBetween(lodd, lodd.rounds[0]!, lodd.rounds[1]!).length).toBeGreaterThan(0);
-  });
-});
-
-describe('the reading that settles a doubt', () => {
-  const instrument = { id: 'i', name: 'Tram', kind: 'tram' as const };
-  const version = { sdConstant: 0.5, sdPerMetre: 0 } as never;
-  const doubt = { deviation: 2.5, limit: 3, own: 0.5, shared: 0, length: 1000 };
-
-  it('is as many repeats as bring two standard deviations within the room left', () => {
-    // Room 0.25 mm: 1/0.25² − 1/0.5² = 12 of weight, each reading brings 4.
-    expect(settlingReading(doubt, [{ instrument, version }])).toEqual({ kind: 'reading', instrument, readings: 3 });
-  });
-
-  it('is a control point where the alignment is what is uncertain', () => {
-    expect(settlingReading({ ...doubt, shared: 0.9 }, [{ instrument, version }])).toEqual({ kind: 'control' });
-  });
-
-  it('is none where no number of repeats would do', () => {
-    expect(settlingReading({ ...doubt, deviation: 2.99 }, [{ instrument, version }])).toBeUndefined();
+    expect(daySheet(Job.of(kvist)).moved).toBeUndefined();
+    expect(daySheet(Job.of(lodd)).tomorrow.first).toBeUndefined();
+    expect(doneBetween(Job.of(lodd), lodd.rounds[0]!, lodd.rounds[1]!).length).toBeGreaterThan(0);
   });
 });
 
 describe('the ladder', () => {
   it('stands on the first rung with a step that is not finished', () => {
-    expect(ladderOf(solbris).here).toBe('brace');
-    expect(ladderOf(lodd).here).toBeUndefined();
-    const rungs = ladderOf(solbris).rungs.map(({ state }) => state);
+    expect(ladderOf(Job.of(solbris)).here).toBe('brace');
+    expect(ladderOf(Job.of(lodd)).here).toBeUndefined();
+    const rungs = ladderOf(Job.of(solbris)).rungs.map(({ state }) => state);
     expect(rungs.slice(0, 4)).toEqual(['done', 'done', 'done', 'here']);
     expect(new Set(rungs.slice(4))).toEqual(new Set(['ahead']));
   });
 });
 
 describe('two rounds compared', () => {
-  const [tacked, cold] = [lodd.rounds[1]!, lodd.rounds[2]!].map((round) => judgeRound(lodd, round));
-  const change = compareRounds(lodd, tacked!, cold!);
+  const [tacked, cold] = [lodd.rounds[1]!, lodd.rounds[2]!].map((round) => judgeRound(Job.of(lodd), round));
+  const change = compareRounds(Job.of(lodd), tacked!, cold!);
 
   it('finds the one dimension that drifted between tacked and cold', () => {
     const drifted = change.dimensions.reduce((a, b) => (Math.abs(b.change) > Math.abs(a.change) ? b : a));
@@ -88,7 +70,7 @@ describe('two rounds compared', () => {
   });
 
   it('turns round with the order of the rounds', () => {
-    const back = compareRounds(lodd, cold!, tacked!);
+    const back = compareRounds(Job.of(lodd), cold!, tacked!);
     back.dimensions.forEach((each, i) => expect(each.change).toBeCloseTo(-change.dimensions[i]!.change, 9));
   });
 
@@ -96,14 +78,14 @@ describe('two rounds compared', () => {
     const other = lodd.supports.map((support) =>
       support.id === cold!.round.supportId ? { ...support, kind: 'stands' as const } : support,
     );
-    expect(compareRounds({ ...lodd, supports: other }, tacked!, cold!).cautions).toContain('support');
+    expect(compareRounds(Job.of({ ...lodd, supports: other }), tacked!, cold!).cautions).toContain('support');
   });
 });
 
 describe('gaps', () => {
   it('stand left beside right, with the taper along each seam', () => {
-    const judgement = judgeRound(solbris, solbris.rounds[0]!);
-    const pairs = pairSeams(judgeSeams(solbris, judgement));
+    const judgement = judgeRound(Job.of(solbris), solbris.rounds[0]!);
+    const pairs = pairSeams(judgeSeams(Job.of(solbris), judgement));
     const doors = pairs.find(({ left }) => left?.seam.code === 'DBL')!;
     expect(doors.right?.seam.code).toBe('DBR');
     expect(doors.left!.taper).toBeGreaterThan(doors.right!.taper!);
@@ -113,16 +95,16 @@ describe('gaps', () => {
 
 describe('braces and pulls', () => {
   it('have length, rise and heading by the line between their ends', () => {
-    const { length, rise, heading } = lineGeometry([0, 0, 0], [300, 400, 500]);
+    const { length, rise, heading } = lineGeometry(position([0, 0, 0]), position([300, 400, 500]));
     expect(length).toBeCloseTo(Math.hypot(300, 400, 500), 9);
     expect(rise).toBeCloseTo(45, 9);
     expect(heading).toBeCloseTo(53.1301, 4);
   });
 
   it('are measured where the round located both ends, charted elsewhere', () => {
-    const judgement = judgeRound(solbris, solbris.rounds[0]!);
+    const judgement = judgeRound(Job.of(solbris), solbris.rounds[0]!);
     const brace = solbris.braces.find(({ code }) => code === 'X3')!;
-    expect(braceState(solbris, brace)).toBe('fitted');
+    expect(braceState(Job.of(solbris), brace)).toBe('fitted');
     const measured = braceGeometry(brace, judgement, judgement.references)!;
     const charted = braceGeometry(brace, undefined, judgement.references)!;
     expect([measured.from, charted.from]).toEqual(['round', 'reference']);
@@ -132,7 +114,7 @@ describe('braces and pulls', () => {
   it('spring back by what is released less what is under load', () => {
     const pull = solbris.pulls[0]!;
     const round = solbris.rounds.find(({ id }) => id === pull.roundId)!;
-    const [progress] = pullProgress(solbris, pull, judgeRound(solbris, round));
+    const [progress] = pullProgress(Job.of(solbris), pull, judgeRound(Job.of(solbris), round));
     const [cycle] = progress!.cycles;
     expect(cycle!.springBack).toBeCloseTo(cycle!.released! - cycle!.underLoad!, 9);
     expect(cycle!.gained! + progress!.left!).toBeCloseTo(pull.aimX, 6);
@@ -140,7 +122,7 @@ describe('braces and pulls', () => {
 });
 
 describe('the record', () => {
-  const record = buildRecord(lodd, '2026-11-24T12:00:00.000Z');
+  const record = buildRecord(Job.of(lodd), '2026-11-24T12:00:00.000Z');
 
   it('holds rounds, figures, changes and what was accepted with its reason', () => {
     expect(record.rounds).toHaveLength(3);
@@ -149,7 +131,7 @@ describe('the record', () => {
   });
 
   it('says what was found before anything was done, in the reader’s words and units', () => {
-    const { found } = buildRecord(solbris, '2026-11-24T12:00:00.000Z');
+    const { found } = buildRecord(Job.of(solbris), '2026-11-24T12:00:00.000Z');
     expect(found).toMatchObject({ round: 1, sections: [{ section: 'rear' }] });
     const words = { length: (mm: number) => mm.toFixed(1), unit: 'mm', name: (text: string) => text.toUpperCase() };
     const sentences = foundSentences(found!, words);
@@ -158,7 +140,7 @@ describe('the record', () => {
     );
     expect(sentences.at(-1)).toMatch(/^B1L stands 7\.\d ± \d\.\d mm inward by itself/);
     // It survives being written and read, as a signed record is.
-    expect(recordDocument.parse(JSON.parse(JSON.stringify(buildRecord(solbris, 'now')))).found).toEqual(found);
+    expect(recordDocument.parse(JSON.parse(JSON.stringify(buildRecord(Job.of(solbris), 'now')))).found).toEqual(found);
   });
 
   it('says nothing of a pattern where too few points were located to look for one', () => {
@@ -168,14 +150,14 @@ describe('the record', () => {
     const roundControls = solbris.rounds.flatMap((round) =>
       [...few].map((pointId) => ({ roundId: round.id, pointId })),
     );
-    expect(buildRecord({ ...solbris, readings, roundControls }, 'now').found).toBeUndefined();
+    expect(buildRecord(Job.of({ ...solbris, readings, roundControls }), 'now').found).toBeUndefined();
   });
 
   it('names only the references in use, the edition where there were others', () => {
     const [chart] = lodd.references.filter(({ kind }) => kind === 'chart');
     const second = { ...chart!, id: 'second', edition: 2, editionOf: chart!.id, inUse: true };
     const editions = { ...lodd, references: [{ ...chart!, inUse: false }, second] };
-    expect(buildRecord(editions, 'now').references.map(referenceText)).toEqual([
+    expect(buildRecord(Job.of(editions), 'now').references.map(referenceText)).toEqual([
       `${chart!.name} (maker’s chart, edition 2)`,
     ]);
   });

@@ -1,5 +1,5 @@
 import { RUNGS, type Rung, type Step, type StepEvent } from '../shell/job/entities';
-import type { JobRows } from '../shell/job/job-rows';
+import type { Job } from '../shell/job/job';
 
 export type StepState = 'open' | 'begun' | 'curing' | 'missing' | 'done' | 'dropped';
 
@@ -36,9 +36,9 @@ const STATE_AFTER: Readonly<Record<StepEvent['kind'], StepState>> = {
 export const isFinished = (step: LadderStep): boolean => step.state === 'done' || step.state === 'dropped';
 
 /** The ladder of a job as its steps and their events make it. */
-export function ladderOf(rows: JobRows): Ladder {
-  const last = new Map(rows.stepEvents.map((event) => [event.stepId, event]));
-  const all = rows.steps.map((step): LadderStep => {
+export function ladderOf(job: Job): Ladder {
+  const last = new Map(job.rows.stepEvents.map((event) => [event.stepId, event]));
+  const all = job.rows.steps.map((step): LadderStep => {
     const event = last.get(step.id);
     return { step, state: event ? STATE_AFTER[event.kind] : 'open', ...(event ? { event } : {}) };
   });

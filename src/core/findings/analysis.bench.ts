@@ -1,3 +1,4 @@
+import { Job } from '../shell/job/job';
 import { bench, describe } from 'vitest';
 import { emptyJobRows, type JobRows } from '../shell/job/job-rows';
 import type { Reading } from '../shell/job/entities';
@@ -5,7 +6,7 @@ import type { Vector } from '../maths/geometry/vector';
 import { seeded } from '../maths/random/seeded';
 import { shellNet } from '../practice/shell-net';
 import { analyseRound, OWN_SPREADS } from './analysis';
-import { judgeRound } from '../round/judge/judgement';
+import { judgeRound } from '../round/judge/judge-round';
 import { compareSides } from './sides';
 import { didItMove } from './movement';
 
@@ -149,7 +150,6 @@ function jobOf(points: number, distances: number, dimensions: number): JobRows {
       raw: '1',
       phase: 'none',
       stationId: null,
-      featureId: null,
       pullId: null,
       pointerFrom: null,
       pointerTo: null,
@@ -184,6 +184,13 @@ function jobOf(points: number, distances: number, dimensions: number): JobRows {
   return rows;
 }
 
+/** The same job with another temperature, so that nothing kept of it serves. */
+let degree = 0;
+const changed = (rows: JobRows): JobRows => ({
+  ...rows,
+  rounds: rows.rounds.map((round) => ({ ...round, temperature: 20 + (degree += 1e-6) })),
+});
+
 const apart = (a: Vector, b: Vector): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 describe.each([
@@ -191,11 +198,18 @@ describe.each([
   [150, 1500, 300],
 ])('%i points, %i lengths, %i dimensions', (points, distances, dimensions) => {
   const rows = jobOf(points, distances, dimensions);
-  const judgement = judgeRound(rows, rows.rounds[0]!);
-  const later = judgeRound(rows, rows.rounds[1]!);
+  const judgement = judgeRound(Job.of(rows), rows.rounds[0]!);
+  const later = judgeRound(Job.of(rows), rows.rounds[1]!);
   const options = { time: 1000, warmupTime: 300 };
-  bench('judged: net, doubts, alignment, verdicts', () => void judgeRound({ ...rows }, rows.rounds[0]!), options);
-  bench('undisturbed, choices, pattern', () => void analyseRound(rows, judgement, OWN_SPREADS), options);
-  bench('left against right', () => void compareSides(rows, judgement), options);
-  bench('did it move', () => void didItMove(rows, judgement, later), options);
+  bench(
+    'judged: net, doubts, alignment, verdicts',
+    () => {
+      const fresh = Job.of(changed(rows));
+      judgeRound(fresh, fresh.rows.rounds[0]!);
+    },
+    options,
+  );
+  bench('undisturbed, choices, pattern', () => void analyseRound(Job.of(rows), judgement, OWN_SPREADS), options);
+  bench('left against right', () => void compareSides(Job.of(rows), judgement), options);
+  bench('did it move', () => void didItMove(Job.of(rows), judgement, later), options);
 });

@@ -1,9 +1,10 @@
+import { Job } from '../shell/job/job';
 import { describe, expect, it } from 'vitest';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { patternSentences, type PatternWords } from '../report/pattern-sentences';
 import { analyseRound, OWN_SPREADS } from './analysis';
 import { whatDecides } from '../walk/decide';
-import { judgeRound } from '../round/judge/judgement';
+import { judgeRound } from '../round/judge/judge-round';
 import { didItMove } from './movement';
 import { otherVerdicts } from '../round/judge/other-references';
 
@@ -24,8 +25,8 @@ const words: PatternWords = {
 const TRUTH = { mash: -8, sway: 5.5, sag: 5, diamond: 12, spread: -1, twist: -8 };
 
 describe('the demo shell, left rear corner pushed into a quay post', () => {
-  const judgement = judgeRound(solbris, asFound!);
-  const analysis = analyseRound(solbris, judgement, OWN_SPREADS);
+  const judgement = judgeRound(Job.of(solbris), asFound!);
+  const analysis = analyseRound(Job.of(solbris), judgement, OWN_SPREADS);
   const undisturbed = analysis.undisturbed;
   const { sections, local } = analysis.pattern!;
   const rear = sections[0]!;
@@ -81,7 +82,7 @@ describe('the demo shell, left rear corner pushed into a quay post', () => {
 describe('the demo coupé, its left nose leg creased', () => {
   it('has a front that has gone on its left, and nothing else', () => {
     const [found] = lodd.rounds;
-    const { pattern } = analyseRound(lodd, judgeRound(lodd, found!), OWN_SPREADS);
+    const { pattern } = analyseRound(Job.of(lodd), judgeRound(Job.of(lodd), found!), OWN_SPREADS);
     expect(pattern!.local).toEqual([]);
     const [front, ...others] = pattern!.sections;
     expect([front!.section, others]).toEqual(['front', []]);
@@ -95,28 +96,28 @@ describe('the demo coupé, its left nose leg creased', () => {
 });
 
 describe('what decides an undecided figure', () => {
-  const judgement = judgeRound(solbris, asFound!);
-  const hands = { distance: () => 0.3, height: 0.4 };
+  const judgement = judgeRound(Job.of(solbris), asFound!);
   const undecided = judgement.points.filter(({ judged }) => judged?.verdict === 'undecided');
 
   it('names readings that bring the uncertainty down, or says that nothing in hand can', () => {
     expect(undecided.length).toBeGreaterThan(0);
     for (const { point } of undecided) {
-      const decision = whatDecides(solbris, judgement, hands, { kind: 'point', id: point.id })!;
+      const decision = whatDecides(Job.of(solbris), judgement, { kind: 'point', id: point.id })!;
       if (decision.outcome === 'readings')
         expect(decision.steps.at(-1)!.plusMinus).toBeLessThanOrEqual(decision.needed);
       else expect(decision.steps.every(({ plusMinus }) => plusMinus > decision.needed)).toBe(true);
+      if (decision.outcome === 'control') expect(decision.control!.plusMinus).toBeLessThanOrEqual(decision.needed);
       expect(decision.steps.every(({ plusMinus }) => plusMinus <= decision.now + 1e-6)).toBe(true);
     }
   });
 
   it('says nothing of what is decided, and blames a reference that is too loose', () => {
     const inside = judgement.points.find(({ judged }) => judged?.verdict === 'inside')!;
-    expect(whatDecides(solbris, judgement, hands, { kind: 'point', id: inside.point.id })).toBeUndefined();
+    expect(whatDecides(Job.of(solbris), judgement, { kind: 'point', id: inside.point.id })).toBeUndefined();
     const loose = { ...solbris, references: solbris.references.map((each) => ({ ...each, trust: 20 })) };
-    const vague = judgeRound(loose, asFound!);
+    const vague = judgeRound(Job.of(loose), asFound!);
     const some = vague.dimensions.find(({ judged }) => judged?.verdict === 'undecided')!;
-    expect(whatDecides(loose, vague, hands, { kind: 'dimension', id: some.dimension.id })!.outcome).toBe(
+    expect(whatDecides(Job.of(loose), vague, { kind: 'dimension', id: some.dimension.id })!.outcome).toBe(
       'referenceCannot',
     );
   });
@@ -124,8 +125,8 @@ describe('what decides an undecided figure', () => {
 
 describe('between two rounds', () => {
   it('the finished coupé held between tacked and cold but for what its record accepts', () => {
-    const [tacked, cold] = lodd.rounds.slice(-2).map((round) => judgeRound(lodd, round));
-    const movement = didItMove(lodd, tacked!, cold!);
+    const [tacked, cold] = lodd.rounds.slice(-2).map((round) => judgeRound(Job.of(lodd), round));
+    const movement = didItMove(Job.of(lodd), tacked!, cold!);
     expect(movement.cautions).toEqual([]);
     expect(movement.lengths.length).toBeGreaterThan(3);
     expect(movement.lengths.filter(({ moved }) => moved).length).toBeLessThanOrEqual(2);
@@ -133,12 +134,12 @@ describe('between two rounds', () => {
 
   it('says which round lacks points', () => {
     const empty = { ...solbris, readings: solbris.readings.filter(({ roundId }) => roundId !== braced!.id) };
-    const movement = didItMove(empty, judgeRound(empty, asFound!), judgeRound(empty, braced!));
+    const movement = didItMove(Job.of(empty), judgeRound(Job.of(empty), asFound!), judgeRound(Job.of(empty), braced!));
     expect(movement.points).toMatchObject({ ok: false, reason: expect.stringContaining('round 2') });
   });
 
   it('says what the other references would say of a length, and nothing where there is one', () => {
-    const judgement = judgeRound(solbris, asFound!);
+    const judgement = judgeRound(Job.of(solbris), asFound!);
     expect(otherVerdicts(judgement, 'point', idOf('F1L'))).toEqual([]);
     const length = judgement.dimensions.find(({ dimension }) => dimension.code === 'CL1')!;
     const others = otherVerdicts(judgement, 'dimension', length.dimension.id);

@@ -1,12 +1,12 @@
-import { jointMatrix, turned } from '../maths/rigid/freedom';
-import { deviationOf, fitSelected, rootMeanSquare, type Deviation, type RigidMotion } from '../maths/rigid/fit';
-import { findUndisturbed, type PairedPoint, type UndisturbedResult } from '../maths/search/undisturbed';
-import type { Position, Vector } from '../maths/geometry/vector';
-import type { JobRows } from '../shell/job/job-rows';
-import { damagePattern, type DamagePattern, type DeviatedPoint } from './pattern/pattern';
+import type { Motion } from '../maths/geometry/vector';
 import { seeded } from '../maths/random/seeded';
-import type { RoundJudgement } from '../round/judge/judgement';
-import { jointCovariance } from '../round/net/net';
+import { deviationOf, fitSelected, rootMeanSquare, type Deviation } from '../maths/rigid/fit';
+import { findUndisturbed, type SearchedPoint, type UndisturbedResult } from '../maths/search/undisturbed';
+import { roundJoint, type RoundJudgement } from '../round/judge/judgement';
+import type { Job } from '../shell/job/job';
+import { referencePosition } from '../shell/references/chosen';
+import { damagePattern, type DamagePattern } from './pattern/pattern';
+import type { DeviatedPoint } from './pattern/shown';
 
 /** How far undisturbed points may be off: one distance for all, mm, or so many of each point's own deviations. */
 export type Agree = { readonly mm: number } | { readonly spreads: number };
@@ -36,38 +36,72 @@ export interface RoundAnalysis {
 const SMALLEST_SPREAD = 0.5;
 const SEED = 20_260_117;
 
-/** Looks for the undisturbed points, lays the choices of control points side by side and resolves the damage. */
-export function analyseRound(rows: JobRows, judgement: RoundJudgement, agree: Agree): RoundAnalysis {
-  const pairs = pairedPoints(rows, judgement, agree);
-  const undisturbed = findUndisturbed(pairs, 'mm' in agree ? agree.mm : 1);
-  const { alignment } = judgement;
-  const held = alignment.ok ? alignment.controlIds : undisturbed.ok ? undisturbed.used : [];
-  const motion = alignment.ok ? alignment.motion : undisturbed.ok ? undisturbed.motion : undefined;
+/**
+ * Looks for the undisturbed points, lays the choices of control points side by side and resolves the damage. The two say
+ * the same: a pattern that points of the undisturbed set contradict is none, and one that is borne out takes the points
+ * it carries along out of the set.
+ */
+export function analyseRound(job: Job, judgement: RoundJudgement, agree: Agree): RoundAnalysis {
+  const pairs = pairedPoints(job, judgement, agree);
+  const found = findUndisturbed(pairs, 'mm' in agree ? agree.mm : 1);
+  const first = patternAgainst(job, judgement, pairs, found);
+  const undisturbed = first ? without(found, first.carried, pairs) : found;
+  const pattern = undisturbed === found ? first : patternAgainst(job, judgement, pairs, undisturbed);
   return {
     undisturbed,
     choices: controlChoices(pairs, judgement, undisturbed),
-    ...(motion ? { pattern: patternOf(rows, judgement, pairs, motion, new Set(held)) } : {}),
-    againstUndisturbed: !alignment.ok,
+    ...(pattern ? { pattern } : {}),
+    againstUndisturbed: !judgement.alignment.ok,
   };
 }
 
+/** The pattern against the points that are held, or, where none are, against the undisturbed ones. */
+function patternAgainst(
+  job: Job,
+  judgement: RoundJudgement,
+  pairs: readonly SearchedPoint[],
+  undisturbed: UndisturbedResult,
+): DamagePattern | undefined {
+  const { alignment } = judgement;
+  const used = undisturbed.ok ? undisturbed.used : [];
+  const held = alignment.ok ? alignment.controlIds : used;
+  const motion = alignment.ok ? alignment.motion : undisturbed.ok ? undisturbed.motion : undefined;
+  if (!motion) return undefined;
+  return patternOf(job, judgement, pairs, motion, { held: new Set(held), stoodStill: new Set([...held, ...used]) });
+}
+
+/** The undisturbed set without points that a pattern carries along; as it was where that would leave too few. */
+function without(
+  undisturbed: UndisturbedResult,
+  carried: readonly string[],
+  pairs: readonly SearchedPoint[],
+): UndisturbedResult {
+  if (!undisturbed.ok || !undisturbed.used.some((id) => carried.includes(id))) return undisturbed;
+  const used = undisturbed.used.filter((id) => !carried.includes(id));
+  const fit = fitSelected(
+    pairs.filter(({ id }) => used.includes(id)).map((pair) => ({ ...pair, sigma: pair.agree ?? 1 })),
+  );
+  if (!fit.ok) return undisturbed;
+  const moved = pairs.map(({ id }) => id).filter((id) => !used.includes(id));
+  return { ...undisturbed, motion: fit.motion, used, moved };
+}
+
 /** Located points with a reference, each with how far it may be off. */
-function pairedPoints(rows: JobRows, { located, references, net }: RoundJudgement, agree: Agree): PairedPoint[] {
-  const joint = net.solution && jointCovariance(net.solution);
-  return rows.points.flatMap(({ id, code }): PairedPoint[] => {
-    const chosen = references.points.get(id);
-    const measured = located.get(id)?.position;
-    if (!chosen || !measured || !joint) return [];
-    const reference: Position<'chart'> = [chosen.row.x, chosen.row.y, chosen.row.z];
-    if ('mm' in agree) return [{ id, reference, measured }];
-    const own = joint(code, code);
-    const spread = Math.sqrt((own[0]! + own[4]! + own[8]!) / 3 + chosen.sd ** 2);
-    return [{ id, reference, measured, agree: agree.spreads * Math.max(spread, SMALLEST_SPREAD) }];
+function pairedPoints(job: Job, { located, references }: RoundJudgement, agree: Agree): SearchedPoint[] {
+  return job.rows.points.flatMap(({ id }): SearchedPoint[] => {
+    const reference = referencePosition(references, id);
+    const point = located.get(id);
+    if (!reference || !point) return [];
+    const pair = { id, reference, measured: point.position };
+    if ('mm' in agree) return [pair];
+    const own = point.covariance;
+    const spread = Math.sqrt((own[0]! + own[4]! + own[8]!) / 3 + references.points.get(id)!.sd ** 2);
+    return [{ ...pair, agree: agree.spreads * Math.max(spread, SMALLEST_SPREAD) }];
   });
 }
 
 function controlChoices(
-  pairs: readonly PairedPoint[],
+  pairs: readonly SearchedPoint[],
   { alignment }: RoundJudgement,
   undisturbed: UndisturbedResult,
 ): ControlChoice[] {
@@ -79,7 +113,7 @@ function controlChoices(
   ];
   return sets
     .filter(([, ids]) => ids.length >= 3)
-    .map(([name, pointIds]) => {
+    .map(([name, pointIds]): ControlChoice => {
       const fit = fitSelected(
         pairs.filter(({ id }) => pointIds.includes(id)).map((pair) => ({ ...pair, sigma: pair.agree ?? 1 })),
       );
@@ -93,24 +127,38 @@ function controlChoices(
     });
 }
 
+/** The points the pattern may not say moved: those held, and those found to agree among themselves. */
+interface StoodStill {
+  readonly held: ReadonlySet<string>;
+  readonly stoodStill: ReadonlySet<string>;
+}
+
 function patternOf(
-  rows: JobRows,
-  { references, net }: RoundJudgement,
-  pairs: readonly PairedPoint[],
-  motion: RigidMotion,
-  held: ReadonlySet<string>,
+  job: Job,
+  judgement: RoundJudgement,
+  pairs: readonly SearchedPoint[],
+  motion: Motion<'round', 'chart'>,
+  { held, stoodStill }: StoodStill,
 ): DamagePattern {
-  const byId = new Map(rows.points.map((point) => [point.id, point]));
-  const points = pairs.map((pair): DeviatedPoint => {
-    const { dx, dy, dz } = deviationOf(motion, pair);
-    return { id: pair.id, at: pair.reference as Vector, side: byId.get(pair.id)!.side, deviation: [dx, dy, dz] };
-  });
-  const joint = jointCovariance(net.solution!);
-  const codes = pairs.map(({ id }) => byId.get(id)!.code);
-  const covariance = turned(jointMatrix(codes, joint), motion.rotation);
-  pairs.forEach(({ id }, i) => {
-    const trust = references.points.get(id)!.sd ** 2;
-    for (let k = 3 * i; k < 3 * i + 3; k++) covariance.set(k, k, covariance.get(k, k) + trust);
+  const { references } = judgement;
+  const trust = pairs.map(({ id }) => references.points.get(id)!.sd ** 2);
+  const covariance = roundJoint(judgement)!
+    .turned(motion)
+    .matrix(pairs.map(({ id }) => id))
+    .addDiagonal((i) => trust[Math.floor(i / 3)]!);
+  const points = pairs.map((pair, i): DeviatedPoint => {
+    const variance = [0, 1, 2].reduce((sum, k) => sum + covariance.get(3 * i + k, 3 * i + k) / 3, 0);
+    const sd = Math.sqrt(variance);
+    return {
+      id: pair.id,
+      at: pair.reference,
+      side: job.point(pair.id).side,
+      deviation: deviationOf(motion, pair).by,
+      sd,
+      ...(stoodStill.has(pair.id)
+        ? { stoodStillWithin: pair.agree ?? OWN_SPREADS.spreads * Math.max(sd, SMALLEST_SPREAD) }
+        : {}),
+    };
   });
   return damagePattern(points, covariance, held, seeded(SEED));
 }

@@ -1,8 +1,18 @@
-import { distance, levelDistance, norm, type Position, type Vector } from '../maths/geometry/vector';
+import {
+  displacement,
+  distance,
+  levelDistance,
+  norm,
+  scale,
+  type Displacement,
+  type Position,
+} from '../maths/geometry/vector';
 import type { Brace, BraceEvent, Pull, Reading } from '../shell/job/entities';
-import type { JobRows } from '../shell/job/job-rows';
-import { correctedValue } from '../round/observe/corrections';
-import { AXIS_OF, distanceBetween, subjectKey } from '../round/observe/measured';
+import type { Job } from '../shell/job/job';
+import { AXIS_OF, distanceBetween } from '../round/observe/measured';
+import { observePull, subjectKey, type Observed } from '../round/observe/observe';
+import { referencePosition } from '../shell/references/chosen';
+import { grouped } from '../maths/grouped';
 import { placedPosition, type RoundJudgement } from '../round/judge/judgement';
 
 export interface BraceGeometry {
@@ -35,22 +45,19 @@ export function braceGeometry(
 ): BraceGeometry | undefined {
   const measured = [brace.fromPointId, brace.toPointId].map((id) => judgement && placedPosition(judgement, id));
   if (measured[0] && measured[1]) return { ...lineGeometry(measured[0], measured[1]), from: 'round' };
-  const charted = [brace.fromPointId, brace.toPointId].map((id): Position<'chart'> | undefined => {
-    const row = references.points.get(id)?.row;
-    return row && [row.x, row.y, row.z];
-  });
+  const charted = [brace.fromPointId, brace.toPointId].map((id) => referencePosition(references, id));
   if (charted[0] && charted[1]) return { ...lineGeometry(charted[0], charted[1]), from: 'reference' };
   return undefined;
 }
 
 /** The last thing that happened to a brace. */
-export const braceState = (rows: JobRows, brace: Brace): BraceEvent['kind'] =>
-  rows.braceEvents.filter((event) => event.braceId === brace.id).at(-1)?.kind ?? 'planned';
+export const braceState = (job: Job, brace: Brace): BraceEvent['kind'] =>
+  job.rows.braceEvents.filter((event) => event.braceId === brace.id).at(-1)?.kind ?? 'planned';
 
 /** Back by as much as the point is out: the wanted movement in chart axes, mm. */
-export function aimOf(judgement: RoundJudgement, pointId: string): Vector | undefined {
+export function aimOf(judgement: RoundJudgement, pointId: string): Displacement<'chart'> | undefined {
   const judged = judgement.points.find((each) => each.point.id === pointId)?.judged;
-  return judged && [-judged.deviation.dx, -judged.deviation.dy, -judged.deviation.dz];
+  return judged && displacement(scale(judged.deviation.by, -1));
 }
 
 export const pullDistance = (pull: Pick<Pull, 'aimX' | 'aimY' | 'aimZ'>): number =>
@@ -76,29 +83,17 @@ export interface PullProgress {
 }
 
 /** The readings of a pull, cycle by cycle: under load, after release, and how far it sprang back. */
-export function pullProgress(rows: JobRows, pull: Pull, judgement: RoundJudgement): PullProgress[] {
-  const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
-  const groups = new Map<string, Reading[]>();
-  const own = rows.readings.filter((each) => each.pullId === pull.id && !struck.has(each.id));
-  for (const reading of own.map((each) => corrected(rows, each)))
-    groups.set(subjectKey(reading), [...(groups.get(subjectKey(reading)) ?? []), reading]);
-  return [...groups.values()].map((readings) => {
-    const first = readings[0]!;
+export function pullProgress(job: Job, pull: Pull, judgement: RoundJudgement): PullProgress[] {
+  return [...grouped(observePull(job, pull), ({ reading }) => subjectKey(reading)).values()].map((observed) => {
+    const first = observed[0]!.reading;
     const before = valueBefore(first, judgement);
-    const cycles = pairCycles(readings, before);
+    const cycles = pairCycles(observed, before);
     const aim = { x: pull.aimX, y: pull.aimY, z: pull.aimZ };
     const axis = AXIS_OF[first.quantity];
     const gained = cycles.at(-1)?.gained;
     const onAim = axis !== undefined && first.pointId === pull.pointId && gained !== undefined;
     return { subject: first, before, cycles, ...(onAim ? { left: aim[axis] - gained } : {}) };
   });
-}
-
-/** The reading with its corrections made, as the round it is compared with has them. */
-function corrected(rows: JobRows, reading: Reading): Reading {
-  const instrument = rows.instrumentVersions.find(({ id }) => id === reading.instrumentVersionId)!;
-  const round = rows.rounds.find(({ id }) => id === reading.roundId);
-  return { ...reading, value: correctedValue(reading, instrument, round?.temperature ?? null) };
 }
 
 function valueBefore(reading: Reading, { measured }: RoundJudgement): number | undefined {
@@ -114,9 +109,13 @@ function valueBefore(reading: Reading, { measured }: RoundJudgement): number | u
 }
 
 /** Readings in the order taken become cycles: a load opens one, a release closes it. */
-function pairCycles(readings: readonly Reading[], before: number | undefined): PullCycle[] {
+function pairCycles(observed: readonly Observed[], before: number | undefined): PullCycle[] {
   const cycles: PullCycle[] = [];
-  for (const { phase, value } of [...readings].sort((a, b) => a.sequence - b.sequence)) {
+  const inOrder = [...observed].sort((a, b) => a.reading.sequence - b.reading.sequence);
+  for (const {
+    reading: { phase },
+    amount: value,
+  } of inOrder) {
     const open = cycles.at(-1);
     if (phase === 'underLoad' || !open || open.released !== undefined)
       cycles.push(phase === 'underLoad' ? { underLoad: value } : { released: value });

@@ -1,9 +1,9 @@
-import { AXES, subtract, type Vector } from '../maths/geometry/vector';
-import type { Dimension, Point, Round, ShellState, Support } from '../shell/job/entities';
-import type { JobRows } from '../shell/job/job-rows';
+import { from as between, mapAxes, type Displacement, type Vector } from '../maths/geometry/vector';
+import type { Dimension, Point, Round } from '../shell/job/entities';
+import type { Job } from '../shell/job/job';
 import { judgeChange, type ChangeVerdict } from '../maths/statistics/verdict';
 import { placedPosition, type RoundJudgement } from '../round/judge/judgement';
-import { standingReadings, subjectKey } from '../round/observe/measured';
+import { subjectKey } from '../round/observe/observe';
 
 export interface DimensionChange {
   readonly dimension: Dimension;
@@ -17,7 +17,7 @@ export interface DimensionChange {
 
 export interface PointChange {
   readonly point: Point;
-  readonly change: Vector;
+  readonly change: Displacement<'chart'>;
   readonly sd: Vector;
   readonly limit: number;
   readonly verdict: ChangeVerdict;
@@ -37,7 +37,7 @@ export interface RoundChange {
 export type Caution = 'support' | 'suspension' | 'instrument' | 'control';
 
 /** What changed from one round to a later one; both are judged already. */
-export function compareRounds(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): RoundChange {
+export function compareRounds(job: Job, earlier: RoundJudgement, later: RoundJudgement): RoundChange {
   const before = new Map(earlier.dimensions.map((each) => [each.dimension.id, each]));
   const dimensions: DimensionChange[] = [];
   const notCompared: Dimension[] = [];
@@ -61,7 +61,7 @@ export function compareRounds(rows: JobRows, earlier: RoundJudgement, later: Rou
   return {
     earlier: earlier.round,
     later: later.round,
-    cautions: cautionsBetween(rows, earlier, later),
+    cautions: cautionsBetween(job, earlier, later),
     dimensions,
     points: pointChanges(earlier, later),
     notCompared,
@@ -75,32 +75,32 @@ function pointChanges(earlier: RoundJudgement, later: RoundJudgement): PointChan
     const from = placedPosition(earlier, now.point.id);
     const to = placedPosition(later, now.point.id);
     if (!now.judged || !then?.judged || !from || !to) return [];
-    const change = subtract(to, from);
-    const sd = AXES.map((_, i) => Math.hypot(now.judged!.sd[i]!, then.judged!.sd[i]!)) as unknown as Vector;
+    const change = between(from, to);
+    const [sdNow, sdThen] = [now.judged.sd, then.judged.sd];
+    const sd = mapAxes((i) => Math.hypot(sdNow[i], sdThen[i]));
     const verdicts = change.map((c, i) => judgeChange(c, sd[i]!, now.judged!.limit));
     const verdict = verdicts.includes('moved') ? 'moved' : verdicts.includes('undecided') ? 'undecided' : 'held';
     return [{ point: now.point, change, sd, limit: now.judged.limit, verdict }];
   });
 }
 
-export function cautionsBetween(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): Caution[] {
-  const support = (round: Round): Support => rows.supports.find((each) => each.id === round.supportId)!;
-  const [a, b] = [support(earlier.round), support(later.round)];
+export function cautionsBetween(job: Job, earlier: RoundJudgement, later: RoundJudgement): Caution[] {
+  const [a, b] = [job.supportOf(earlier.round), job.supportOf(later.round)];
   const control = (judgement: RoundJudgement) =>
     judgement.alignment.ok ? [...judgement.alignment.controlIds].sort().join() : '';
   return [
     ...(a.kind !== b.kind ? (['support'] as const) : []),
     ...(a.suspension !== b.suspension ? (['suspension'] as const) : []),
-    ...(instrumentsDiffer(rows, earlier.round, later.round) ? (['instrument'] as const) : []),
+    ...(instrumentsDiffer(job, earlier.round, later.round) ? (['instrument'] as const) : []),
     ...(control(earlier) !== control(later) ? (['control'] as const) : []),
   ];
 }
 
 /** Whether something read in both rounds was read with another instrument, or another version of it. */
-function instrumentsDiffer(rows: JobRows, earlier: Round, later: Round): boolean {
+function instrumentsDiffer(job: Job, earlier: Round, later: Round): boolean {
   const used = (round: Round) => {
     const bySubject = new Map<string, Set<string>>();
-    for (const reading of standingReadings(rows, round)) {
+    for (const reading of job.standingReadings(round)) {
       const key = subjectKey(reading);
       bySubject.set(key, (bySubject.get(key) ?? new Set()).add(reading.instrumentVersionId));
     }
@@ -112,10 +112,3 @@ function instrumentsDiffer(rows: JobRows, earlier: Round, later: Round): boolean
     return then !== undefined && [...versions].sort().join() !== [...then].sort().join();
   });
 }
-
-/** The state of the shell a round was taken in. */
-export const stateOf = (rows: JobRows, round: Pick<Round, 'stateId'>): ShellState =>
-  rows.shellStates.find((state) => state.id === round.stateId)!;
-
-export const supportOf = (rows: JobRows, round: Pick<Round, 'supportId'>): Support =>
-  rows.supports.find((each) => each.id === round.supportId)!;

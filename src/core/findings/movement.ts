@@ -1,11 +1,11 @@
-import { apply, type Vector } from '../maths/geometry/vector';
+import { motion, position, turn, turnCovariance } from '../maths/geometry/vector';
 import type { Dimension } from '../shell/job/entities';
-import type { JobRows } from '../shell/job/job-rows';
-import { congruence, FAMILY_LEVEL, type PointTest } from './stability/congruence';
+import type { Job } from '../shell/job/job';
+import { congruence, FAMILY_LEVEL, type FreeRound, type PointTest } from './stability/congruence';
+import { jointOf } from '../survey/prediction';
 import { holm, twoSidedTail } from '../maths/statistics/distributions';
 import { cautionsBetween, type Caution } from './change';
 import type { RoundJudgement } from '../round/judge/judgement';
-import { jointCovariance } from '../round/net/net';
 
 /** A length tested between two rounds by itself. */
 export interface LengthTest {
@@ -21,47 +21,62 @@ export interface LengthTest {
 export interface Movement {
   readonly cautions: readonly Caution[];
   readonly lengths: readonly LengthTest[];
+  /** Changes of points are along the chart's axes; along the earlier round's own where that one is not aligned. */
   readonly points:
-    | { readonly ok: true; readonly stable: readonly string[]; readonly tests: readonly PointTest[] }
+    | ({ readonly ok: true; readonly stable: readonly string[] } & (TestedIn<'chart'> | TestedIn<'earlier'>))
     | { readonly ok: false; readonly reason: string };
-  /** Changes of points are along the chart's axes; otherwise along the earlier round's own. */
-  readonly axes: 'chart' | 'own';
+}
+
+interface TestedIn<F extends 'chart' | 'earlier'> {
+  readonly axes: F;
+  readonly tests: readonly PointTest<F>[];
 }
 
 /**
  * Tests two rounds for movement: points by the congruence of the two free nets, lengths each by its own
  * change, both corrected for how many there are.
  */
-export function didItMove(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): Movement {
-  const [before, after] = [freeRound(rows, earlier), freeRound(rows, later)];
-  const result = before && after ? congruence(before, after) : undefined;
-  const missing = [earlier, later].filter(({ net }) => !net.solution).map(({ round }) => round.number);
-  const motion = earlier.alignment.ok ? earlier.alignment.motion : undefined;
+export function didItMove(job: Job, earlier: RoundJudgement, later: RoundJudgement): Movement {
   return {
-    cautions: cautionsBetween(rows, earlier, later).filter((caution) => caution !== 'control'),
+    cautions: cautionsBetween(job, earlier, later).filter((caution) => caution !== 'control'),
     lengths: lengthTests(earlier, later),
-    points: !result
-      ? { ok: false, reason: `round ${missing.join(' and ')} has no located points: measure more of it` }
-      : result.ok
-        ? {
-            ok: true,
-            stable: result.stable,
-            tests: motion
-              ? result.tests.map((test) => ({ ...test, change: apply(motion.rotation, test.change) as Vector }))
-              : result.tests,
-          }
-        : result,
-    axes: motion ? 'chart' : 'own',
+    points: pointTests(earlier, later),
   };
 }
 
-function freeRound(rows: JobRows, { located, net: { solution } }: RoundJudgement) {
-  if (!solution) return undefined;
-  const joint = jointCovariance(solution);
-  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
+function pointTests(earlier: RoundJudgement, later: RoundJudgement): Movement['points'] {
+  const [before, after] = [freeRound<'earlier'>(earlier), freeRound<'later'>(later)];
+  if (!before || !after) {
+    const missing = [earlier, later].filter(({ net }) => !net.solution).map(({ round }) => round.number);
+    return { ok: false, reason: `round ${missing.join(' and ')} has no located points: measure more of it` };
+  }
+  const result = congruence(before, after);
+  if (!result.ok) return result;
+  const { stable, tests } = result;
+  if (!earlier.alignment.ok) return { ok: true, stable, axes: 'earlier', tests };
+  const { rotation, translation } = earlier.alignment.motion;
+  const toChart = motion<'earlier', 'chart'>(rotation, translation);
   return {
-    points: new Map([...located].map(([id, { position }]) => [id, position as Vector])),
-    joint: (a: string, b: string) => joint(codeOf.get(a)!, codeOf.get(b)!),
+    ok: true,
+    stable,
+    axes: 'chart',
+    tests: tests.map((test) => ({
+      ...test,
+      change: turn(toChart, test.change),
+      covariance: turnCovariance(toChart, test.covariance),
+    })),
+  };
+}
+
+/** A judged round as a net of its own, in axes that are named by which of the two it is. */
+function freeRound<F extends 'earlier' | 'later'>({
+  located,
+  net: { solution },
+}: RoundJudgement): FreeRound<F> | undefined {
+  if (!solution) return undefined;
+  return {
+    points: new Map([...located].map(([id, at]) => [id, position<F>(at.position)])),
+    joint: jointOf<F>(solution),
   };
 }
 

@@ -1,4 +1,4 @@
-import type { JobRows } from '../shell/job/job-rows';
+import type { Job } from '../shell/job/job';
 import type { RoundJudgement } from '../round/judge/judgement';
 
 /** A hinge farther than this from any charted point is named by its station, mm. */
@@ -6,12 +6,12 @@ const NEAR = 220;
 
 /** What lies at a station: the code and name of the lowest charted point near it. */
 export function placeAt(
-  rows: JobRows,
+  job: Job,
   { references }: Pick<RoundJudgement, 'references'>,
   station: number,
   name: (text: string) => string,
 ): string {
-  const near = rows.points
+  const near = job.rows.points
     .flatMap((point) => {
       const row = references.points.get(point.id)?.row;
       return row ? [{ point, off: Math.abs(row.x - station), height: row.z }] : [];

@@ -1,103 +1,79 @@
-import { covarianceBlock } from '../survey/prediction';
-import type { NetSolution } from '../survey/solve';
+import { along, spreadBy } from '../maths/linear/gradient';
+import { linearise, newRow, observationsOf } from '../survey/observations';
+import { covarianceOf, type NetSolution } from '../survey/solve';
+import { pointIndex } from '../survey/survey';
 import { fitCentrePlane, type MirrorResult, type SideDifference } from '../maths/symmetry/centre-plane';
 import type { Dimension } from '../shell/job/entities';
-import type { JobRows } from '../shell/job/job-rows';
+import type { Job } from '../shell/job/job';
 import { lengthBetween, type RoundJudgement } from '../round/judge/judgement';
-import { oppositeCodes } from '../round/net/net';
-import { centrePoints, mirrorPairs, placeRound } from '../round/judge/placed';
+import { centrePoints, inItsAxes, mirrorPairs, placeRound } from '../round/judge/placed';
 import { COVERAGE } from '../maths/statistics/verdict';
 
 /** A length and the same length of the other side: `F1L – F4R` and `F1R – F4L`. */
 export interface MirroredLength {
   readonly dimension: Dimension;
-  /** Point codes of the two lengths. */
-  readonly ends: readonly [readonly [string, string], readonly [string, string]];
+  /** Points of the two lengths. */
+  readonly ends: readonly [Ends, Ends];
   readonly lengths: readonly [number, number];
   /** Second minus first, mm, and its standard deviation. */
   readonly difference: number;
   readonly sd: number;
 }
 
+type Ends = readonly [from: string, to: string];
+
 /** Left against right: the centre plane with the pairs it was fitted to, and every length that has a mirror image. */
 export interface Sides {
-  readonly mirror: MirrorResult;
+  readonly mirror: MirrorResult<'chart'> | MirrorResult<'vehicle'>;
   readonly lengths: readonly MirroredLength[];
 }
 
 /** Compares the sides of the shell as one round found it. */
-export function compareSides(rows: JobRows, judgement: RoundJudgement): Sides {
-  const placed = placeRound(rows, judgement);
-  if (!placed.ok) return { mirror: placed, lengths: [] };
-  const mirror = fitCentrePlane({
-    ...placed,
-    pairs: mirrorPairs(rows),
-    centre: centrePoints(rows),
-  });
-  return { mirror, lengths: mirroredLengths(rows, judgement) };
+export function compareSides(job: Job, judgement: RoundJudgement): Sides {
+  const result = placeRound(job, judgement);
+  const lengths = mirroredLengths(job, judgement);
+  if (!result.ok) return { mirror: result, lengths };
+  const meant = { pairs: mirrorPairs(job), centre: centrePoints(job) };
+  const mirror = inItsAxes<Sides['mirror']>(
+    result.placed,
+    (placed) => fitCentrePlane({ ...placed, ...meant }) as Sides['mirror'],
+  );
+  return { mirror, lengths };
 }
 
-function mirroredLengths(rows: JobRows, judgement: RoundJudgement): MirroredLength[] {
+function mirroredLengths(job: Job, judgement: RoundJudgement): MirroredLength[] {
   const { solution } = judgement.net;
   if (!solution) return [];
-  const opposite = oppositeCodes(rows.points);
-  const byCode = new Map(rows.points.map((point) => [point.code, point]));
-  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
   const seen = new Set<string>();
-  return rows.dimensions.flatMap((dimension): MirroredLength[] => {
-    const first = [dimension.fromPointId, dimension.toPointId].map((id) => codeOf.get(id)!) as [string, string];
-    const second = first.map((code) => opposite.get(code) ?? code) as [string, string];
-    const meant = [...first, ...second].every((code) => byCode.get(code)?.mirrored);
+  return job.rows.dimensions.flatMap((dimension): MirroredLength[] => {
+    const first: Ends = [dimension.fromPointId, dimension.toPointId];
+    const second = first.map((id) => job.opposite(id)?.id ?? id) as [string, string];
+    const meant = [...first, ...second].every((id) => job.point(id).mirrored);
     const key = [[...first].sort().join(' '), [...second].sort().join(' ')];
     if (!meant || key[0] === key[1] || seen.has(key[0]!)) return [];
     key.forEach((each) => seen.add(each));
-    const [a, b] = [first, second].map(([from, to]) =>
-      lengthBetween(rows, judgement, {
-        measure: dimension.measure,
-        fromPointId: byCode.get(from)!.id,
-        toPointId: byCode.get(to)!.id,
-      }),
+    const { measure } = dimension;
+    const [a, b] = [first, second].map(([fromPointId, toPointId]) =>
+      lengthBetween(judgement, { measure, fromPointId, toPointId }),
     );
     if (a?.from !== 'net' || b?.from !== 'net') return [];
-    const sd = differenceSd(solution, first, second, dimension.measure === 'level');
+    const sd = differenceSd(solution, first, second, measure === 'level' ? 'plan' : 'distance');
     return [{ dimension, ends: [first, second], lengths: [a.value, b.value], difference: b.value - a.value, sd }];
   });
 }
 
 /** Standard deviation of the difference of two lengths of one net, from the joint covariance of their ends, mm. */
-function differenceSd(
-  solution: NetSolution,
-  first: readonly [string, string],
-  second: readonly [string, string],
-  level: boolean,
-): number {
-  const index = new Map(solution.survey.points.map(({ id }, i) => [id, i]));
-  const gradient = new Map<number, number[]>();
-  for (const [[from, to], sign] of [
-    [first, -1],
-    [second, 1],
-  ] as const) {
-    const [a, b] = [index.get(from)!, index.get(to)!];
-    const line = [0, 1, 2].map((k) => (level && k === 2 ? 0 : solution.x[3 * b + k]! - solution.x[3 * a + k]!));
-    const length = Math.hypot(...line);
-    for (const [point, end] of [
-      [a, -1],
-      [b, 1],
-    ] as const) {
-      const own = gradient.get(point) ?? [0, 0, 0];
-      gradient.set(
-        point,
-        own.map((value, k) => value + (sign * end * line[k]!) / length),
-      );
-    }
-  }
-  let variance = 0;
-  for (const [p, g] of gradient)
-    for (const [q, h] of gradient) {
-      const block = covarianceBlock(solution, p, q);
-      for (let i = 0; i < 3; i++) for (let k = 0; k < 3; k++) variance += g[i]! * block[3 * i + k]! * h[k]!;
-    }
-  return Math.sqrt(Math.max(0, variance));
+function differenceSd(solution: NetSolution, first: Ends, second: Ends, kind: 'plan' | 'distance'): number {
+  const index = pointIndex(solution.survey);
+  const covariance = covarianceOf(solution);
+  const [a, b] = [first, second].map(([from, to]) => {
+    const row = newRow();
+    const [observation] = observationsOf({ id: '', kind, from, to, value: 1, sigma: 1 }, index);
+    linearise(solution.equations, observation!, solution.x, solution.biases, row);
+    return row;
+  }) as [ReturnType<typeof newRow>, ReturnType<typeof newRow>];
+  const [ofA, ofB] = [spreadBy(covariance, a), spreadBy(covariance, b)];
+  return Math.sqrt(Math.max(0, along(ofA, a) - 2 * along(ofA, b) + along(ofB, b)));
 }
 
 /** The sides of a pair differ by more than the ± in some direction. */

@@ -1,7 +1,6 @@
 import type { Dimension, StateKind } from '../shell/job/entities';
-import { ownRounds, type JobRows } from '../shell/job/job-rows';
-import { stateOf } from './change';
-import { judgeRound } from '../round/judge/judgement';
+import type { Job } from '../shell/job/job';
+import { judgeRound } from '../round/judge/judge-round';
 
 /** One dimension as each round found it. */
 export interface LengthSeries {
@@ -36,11 +35,11 @@ export interface ThroughTime {
 }
 
 /** Every length of the shell through its rounds, the telling ones first, with what was done in between. */
-export function lengthsThroughTime(rows: JobRows): ThroughTime {
-  const read = new Set(rows.readings.map(({ roundId }) => roundId));
-  const rounds = ownRounds(rows).filter(({ id }) => read.has(id));
-  const judged = rounds.map((round) => judgeRound(rows, round));
-  const series = rows.dimensions.flatMap((dimension): LengthSeries[] => {
+export function lengthsThroughTime(job: Job): ThroughTime {
+  const read = new Set(job.rows.readings.map(({ roundId }) => roundId));
+  const rounds = job.ownRounds.filter(({ id }) => read.has(id));
+  const judged = rounds.map((round) => judgeRound(job, round));
+  const series = job.rows.dimensions.flatMap((dimension): LengthSeries[] => {
     const found = judged.map(({ dimensions }) => dimensions.find((each) => each.dimension.id === dimension.id));
     const values = found.flatMap((each, i) =>
       each?.measured ? [{ roundId: rounds[i]!.id, value: each.measured.value, sd: each.measured.sd }] : [],
@@ -58,29 +57,35 @@ export function lengthsThroughTime(rows: JobRows): ThroughTime {
       id: round.id,
       number: round.number,
       name: round.name,
-      state: stateOf(rows, round).kind,
+      state: job.stateOf(round).kind,
       at: round.startedAt,
     })),
     series: series.sort((a, b) => b.telling - a.telling || b.values.length - a.values.length),
-    events: eventsOf(rows),
+    events: eventsOf(job),
   };
 }
 
-function eventsOf(rows: JobRows): TimeEvent[] {
+function eventsOf(job: Job): TimeEvent[] {
   const code = (list: readonly { id: string; code: string }[], id: string) =>
     list.find((each) => each.id === id)?.code ?? '';
-  const braces = rows.braceEvents.flatMap(({ at, kind, braceId }): TimeEvent[] =>
+  const braces = job.rows.braceEvents.flatMap(({ at, kind, braceId }): TimeEvent[] =>
     kind === 'planned'
       ? []
-      : [{ at, kind: kind === 'fitted' ? 'braced' : 'unbraced', text: `brace ${code(rows.braces, braceId)} ${kind}` }],
+      : [
+          {
+            at,
+            kind: kind === 'fitted' ? 'braced' : 'unbraced',
+            text: `brace ${code(job.rows.braces, braceId)} ${kind}`,
+          },
+        ],
   );
-  const pulls = rows.pullEvents.flatMap(({ at, kind, pullId }): TimeEvent[] =>
+  const pulls = job.rows.pullEvents.flatMap(({ at, kind, pullId }): TimeEvent[] =>
     kind === 'done' || kind === 'loaded'
-      ? [{ at, kind: 'pulled', text: `pull ${code(rows.pulls, pullId)} ${kind}` }]
+      ? [{ at, kind: 'pulled', text: `pull ${code(job.rows.pulls, pullId)} ${kind}` }]
       : [],
   );
-  const steps = rows.stepEvents.flatMap(({ at, kind, stepId }): TimeEvent[] => {
-    const step = rows.steps.find(({ id }) => id === stepId);
+  const steps = job.rows.stepEvents.flatMap(({ at, kind, stepId }): TimeEvent[] => {
+    const step = job.rows.steps.find(({ id }) => id === stepId);
     if (kind !== 'done' || !step || (step.rung !== 'cut' && step.rung !== 'weld')) return [];
     return [{ at, kind: step.rung === 'cut' ? 'cut' : 'welded', text: step.title }];
   });

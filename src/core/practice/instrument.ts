@@ -1,12 +1,13 @@
-import { distance, levelDistance, type Vector } from '../maths/geometry/vector';
+import { distance, levelDistance, type Vector, position, type Position } from '../maths/geometry/vector';
+import { mirroredCode } from '../shell/mirrored-code';
 import type { Random } from '../maths/random/seeded';
 
 /** A hidden true shell, standing on its bench: positions by point code, mm, axes of the bench. */
-export type TrueShell = ReadonlyMap<string, Vector>;
+export type TrueShell = ReadonlyMap<string, Position<'round'>>;
 
 /** What is to be measured: a length between two points, or a height. */
 export interface SimulatedTarget {
-  readonly quantity: 'distance' | 'height';
+  readonly quantity: 'distance' | 'height' | 'width' | 'length';
   readonly measure?: 'tip' | 'level';
   readonly codes: readonly string[];
 }
@@ -41,18 +42,23 @@ export function simulateReading(
   const codes = mistake === 'otherSide' ? swapLast(target.codes, truth) : target.codes;
   const places = codes.map((code) => truth.get(code));
   if (places.some((place) => !place)) return undefined;
-  const [a, b] = places as [Vector, Vector];
-  const exact = target.quantity === 'height' ? a[2] : target.measure === 'level' ? levelDistance(a, b) : distance(a, b);
+  const [a, b] = places as [Position<'round'>, Position<'round'>];
+  const exact = exactly(target, a, b);
   const read = Math.round((exact + sd * random.normal()) * 10) / 10;
-  const value = misread(read, target.quantity === 'height' && mistake === 'startMark' ? undefined : mistake);
+  const value = misread(read, target.quantity !== 'distance' && mistake === 'startMark' ? undefined : mistake);
   const sign = value < 0 ? '-' : '+';
   return { line: `${sign}${Math.abs(value).toFixed(1).padStart(7, '0')} mm`, ...(mistake ? { mistake } : {}) };
+}
+
+function exactly({ quantity, measure }: SimulatedTarget, a: Position<'round'>, b: Position<'round'>): number {
+  if (quantity === 'distance') return measure === 'level' ? levelDistance(a, b) : distance(a, b);
+  return a[{ length: 0, width: 1, height: 2 }[quantity] as 0 | 1 | 2];
 }
 
 /** The same target with its last point taken on the other side, where there is one. */
 function swapLast(codes: readonly string[], truth: TrueShell): readonly string[] {
   const last = codes.at(-1)!;
-  const other = last.replace(/[LR]$/, (side) => (side === 'L' ? 'R' : 'L'));
+  const other = mirroredCode(last);
   return other !== last && truth.has(other) && !codes.includes(other) ? [...codes.slice(0, -1), other] : codes;
 }
 
@@ -81,7 +87,7 @@ export function madeUpShell(chart: ReadonlyMap<string, Vector>, random: Random):
     [...chart].map(([code, [x, y, z]]) => {
       const share = Math.max(0, (x - hinge) / Math.max(rear - hinge, 1));
       const bent: Vector = [x + share * push[0], y + share * push[1], z + share * push[2]];
-      return [code, [bent[0] + turn * bent[2], bent[1], bent[2] - turn * bent[0]] as Vector];
+      return [code, position<'round'>([bent[0] + turn * bent[2], bent[1], bent[2] - turn * bent[0]])];
     }),
   );
 }

@@ -1,11 +1,11 @@
-import { distance, type Vector } from '../maths/geometry/vector';
+import { distance, position, type Position, type Vector } from '../maths/geometry/vector';
 import type { Random } from '../maths/random/seeded';
 import type { Survey, SurveyPoint, SurveyReading } from '../survey/survey';
 
 /** A made-up shell with its readings: for tests and benchmarks, which need to know the truth. */
 export interface ShellNet {
   readonly survey: Survey;
-  readonly truth: ReadonlyMap<string, Vector>;
+  readonly truth: ReadonlyMap<string, Position<'round'>>;
 }
 
 export interface ShellNetOptions {
@@ -19,15 +19,15 @@ export interface ShellNetOptions {
 }
 
 /** Left and right points along a body of about four metres, at four heights; ids `P3L`, `P3R`. */
-export function shellPoints(count: number, random: Random): Map<string, Vector> {
-  const points = new Map<string, Vector>();
+export function shellPoints(count: number, random: Random): Map<string, Position<'round'>> {
+  const points = new Map<string, Position<'round'>>();
   const pairs = Math.ceil(count / 2);
   for (let i = 0; i < pairs; i++) {
     const x = (i / Math.max(1, pairs - 1)) * 3800 + random.next() * 60;
     const y = 420 + 260 * Math.sin(1.7 * i) ** 2;
     const z = [160, 320, 700, 1250][i % 4]! + random.next() * 50;
-    points.set(`P${i}L`, [x, -y, z]);
-    if (points.size < count) points.set(`P${i}R`, [x + random.next() * 4, y, z]);
+    points.set(`P${i}L`, position([x, -y, z]));
+    if (points.size < count) points.set(`P${i}R`, position([x + random.next() * 4, y, z]));
   }
   return points;
 }

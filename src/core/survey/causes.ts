@@ -1,3 +1,4 @@
+import { mirroredCode } from '../shell/mirrored-code';
 import { predict } from './prediction';
 import type { NetSolution } from './solve';
 import { COORDINATE_AXIS, isPair, tipDistance, type SurveyReading } from './survey';
@@ -42,7 +43,9 @@ export interface ReadingFacts {
   /** Diameters of holes, mm, by point. */
   readonly holes?: ReadonlyMap<string, number>;
   /** The point on the other side, by point. */
-  readonly opposite?: ReadonlyMap<string, string>;
+  readonly opposite?: ReadonlyMap<string, string | undefined>;
+  /** What a point is called where it goes by an identity. */
+  readonly name?: (id: string) => string;
 }
 
 /** A cause must bring the reading within this many of its standard deviations … */
@@ -258,19 +261,19 @@ function units(raw: number, { typed }: ReadingFacts, make: Make): Candidate[] {
 function otherPoints(
   without: NetSolution,
   reading: Extract<SurveyReading, { from: string }>,
-  { opposite }: ReadingFacts,
+  { opposite, name = (id) => id }: ReadingFacts,
 ): Candidate[] {
   const exchange = (end: 'from' | 'to', id: string): SurveyReading => ({ ...reading, [end]: id });
   const result: Candidate[] = [];
   const sides = (['from', 'to'] as const).flatMap((end) => {
-    const id = opposite?.get(reading[end]) ?? mirroredCode(reading[end]);
+    const id = opposite?.has(reading[end]) ? opposite.get(reading[end]) : mirroredCode(reading[end]);
     const other = end === 'from' ? reading.to : reading.from;
-    return known(without, id) && id !== other ? [{ end, id }] : [];
+    return id !== undefined && known(without, id) && id !== other ? [{ end, id }] : [];
   });
   for (const { end, id } of sides)
     result.push({
       kind: 'sidesExchanged',
-      text: `left and right were exchanged: ${id} instead of ${reading[end]}`,
+      text: `left and right were exchanged: ${name(id)} instead of ${name(reading[end])}`,
       corrected: exchange(end, id),
       among: sides.length,
     });
@@ -282,7 +285,7 @@ function otherPoints(
   for (const { end, id } of beside)
     result.push({
       kind: 'neighbouringHole',
-      text: `it was read at the hole beside: ${id} instead of ${reading[end]}`,
+      text: `it was read at the hole beside: ${name(id)} instead of ${name(reading[end])}`,
       corrected: exchange(end, id),
       among: beside.length,
     });
@@ -290,10 +293,6 @@ function otherPoints(
 }
 
 const known = (solution: NetSolution, id: string): boolean => solution.survey.points.some((point) => point.id === id);
-
-/** `S2L` ↔ `S2R`. */
-const mirroredCode = (id: string): string =>
-  id.replace(/([LRlr])$/, (side) => ({ L: 'R', R: 'L', l: 'r', r: 'l' })[side]!);
 
 function neighbours({ survey, x }: NetSolution, id: string): string[] {
   const i = survey.points.findIndex((point) => point.id === id);

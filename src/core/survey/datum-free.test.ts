@@ -1,11 +1,20 @@
 import { describe, expect, it } from 'vitest';
-import type { Vector } from '../maths/geometry/vector';
+import { motion, position, type Vector } from '../maths/geometry/vector';
 import { seeded } from '../maths/random/seeded';
 import { shellNet } from '../practice/shell-net';
-import { covarianceBlock } from './prediction';
+import { jointOf } from './prediction';
 import { solveNet, type NetSolution } from './solve';
 import type { Survey } from './survey';
 import { axisDeviations, deviationCovariances } from '../maths/rigid/uncertainty';
+
+const STILL = motion<'round', 'chart'>(
+  [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ],
+  [0, 0, 0],
+);
 
 describe('deviations from a net', () => {
   const { survey, truth } = shellNet({ points: 12, distances: 60, startOff: 0 }, seeded(31));
@@ -16,26 +25,19 @@ describe('deviations from a net', () => {
     const result = solveNet(of);
     if (!result.ok) throw new Error(result.why);
     const { solution }: { solution: NetSolution } = result;
-    const index = new Map(of.points.map(({ id }, i) => [id, i]));
+    const joint = jointOf<'round'>(solution);
     const points = of.points.map(({ id }) => ({
       id,
-      reference: truth.get(id)!,
+      reference: position<'chart'>(truth.get(id)!),
       measured: truth.get(id)!,
       trust: 0,
       sigma: 1,
     }));
     const covariances = deviationCovariances(
-      {
-        rotation: [
-          [1, 0, 0],
-          [0, 1, 0],
-          [0, 0, 1],
-        ],
-        translation: [0, 0, 0],
-      },
+      STILL,
       points.filter(({ id }) => control.includes(id)),
       points,
-      (a, b) => covarianceBlock(solution, index.get(a)!, index.get(b)!),
+      (a, b) => joint.block(a, b),
     );
     return of.points.map(({ id }) => axisDeviations(covariances.get(id)!));
   }

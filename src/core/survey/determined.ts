@@ -1,4 +1,4 @@
-import { factorise, invert } from '../maths/linear/cholesky';
+import { SymmetricFactor } from '../maths/linear/symmetric';
 import { loosePoints, type LoosePoint } from './loose';
 import { equationsOf, linearise, newRow, type Equations } from './observations';
 import { isLoose, LOOSE_SD, solveNet, startOf, type NetSolution } from './solve';
@@ -120,7 +120,7 @@ function looseCovarianceAtStart(survey: Survey): LooseNet {
   }
   biasSigmas.forEach((sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2));
   for (let i = 0; i < unknowns; i++) normal[i * (unknowns + 1)]! += LOOSE_WEIGHT;
-  return { equations, x, covariance: invert(factorise(normal, unknowns)!) };
+  return { equations, x, covariance: SymmetricFactor.of(normal, unknowns)!.inverse().values };
 }
 
 /** The largest set of points, found greedily, in which every distance is determined. */

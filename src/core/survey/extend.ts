@@ -1,5 +1,6 @@
+import { along, spreadBy } from '../maths/linear/gradient';
 import { equationsOf, linearise, newRow, observationsOf, type Observation } from './observations';
-import { isLoose, solveNet, type NetSolution, type SolveResult } from './solve';
+import { covarianceOf, isLoose, solveNet, type NetSolution, type SolveResult } from './solve';
 import { pointIndex, pointsOf, type Survey, type SurveyReading } from './survey';
 
 /** Coordinates within this of the solution need no new covariance, mm. */
@@ -45,31 +46,25 @@ function reweighted(solution: NetSolution, survey: Survey, observation: Observat
   const anew = () => solveNet(survey, { from: solution.x });
   if (solution.kept.some((share) => share < 1)) return anew();
   const equations = equationsOf(survey);
-  const { unknowns } = equations;
-  const covariance = solution.covariance.slice();
+  const covariance = covarianceOf(solution).copy();
   const x = solution.x.slice();
   const biases = solution.biases.slice();
   const row = newRow();
   linearise(solution.equations, observation, x, biases, row);
-  const spread = new Float64Array(unknowns);
-  for (let p = 0; p < row.count; p++)
-    for (let c = 0; c < unknowns; c++) spread[c]! += row.coefficients[p]! * covariance[row.columns[p]! * unknowns + c]!;
+  const spread = spreadBy(covariance, row);
   const own = observation.sigma ** 2;
-  const scale =
-    own + sign * row.coefficients.reduce((sum, a, p) => (p < row.count ? sum + a * spread[row.columns[p]!]! : sum), 0);
+  const scale = own + sign * along(spread, row);
   if (scale < WELL_CHECKED * own) return anew();
-  for (let i = 0; i < unknowns; i++) {
-    const share = (sign * spread[i]!) / scale;
-    if (share === 0) continue;
-    for (let j = 0; j < unknowns; j++) covariance[i * unknowns + j]! -= share * spread[j]!;
-  }
+  covariance.less([{ u: spread, share: sign / scale }]);
   const kept = new Float64Array(equations.observations.length).fill(1);
-  const next: NetSolution = { ...solution, survey, equations, covariance, x, biases, kept };
-  return !isLoose(covariance, equations) && settle(next) ? { ok: true, solution: next } : anew();
+  const next: NetSolution = { ...solution, survey, equations, covariance: covariance.values, x, biases, kept };
+  return !isLoose(covariance.values, equations) && settle(next) ? { ok: true, solution: next } : anew();
 }
 
 /** Steps x ← x + Q AᵀP(l − f) until nothing moves; false where the covariance no longer fits. */
-function settle({ equations, covariance, x, biases }: NetSolution): boolean {
+function settle(solution: NetSolution): boolean {
+  const { equations, x, biases } = solution;
+  const whole = covarianceOf(solution);
   const { unknowns, column, observations, coordinates, biasSigmas } = equations;
   const row = newRow();
   let moved = 0;
@@ -81,18 +76,13 @@ function settle({ equations, covariance, x, biases }: NetSolution): boolean {
       for (let p = 0; p < row.count; p++) right[row.columns[p]!]! += weighted * row.coefficients[p]!;
     }
     biasSigmas.forEach((sigma, i) => (right[coordinates + i]! -= biases[i]! / sigma ** 2));
-    let most = 0;
-    const change = (unknown: number): number => {
-      let sum = 0;
-      for (let c = 0; c < unknowns; c++) sum += covariance[unknown * unknowns + c]! * right[c]!;
-      most = Math.max(most, Math.abs(sum));
-      return sum;
-    };
+    const change = whole.times(right);
+    const most = change.reduce((all, each) => Math.max(all, Math.abs(each)), 0);
     column.forEach((first, point) => {
       if (first < 0) return;
-      for (let axis = 0; axis < 3; axis++) x[3 * point + axis]! += change(first + axis);
+      for (let axis = 0; axis < 3; axis++) x[3 * point + axis]! += change[first + axis]!;
     });
-    biases.forEach((_, i) => (biases[i]! += change(coordinates + i)));
+    biases.forEach((_, i) => (biases[i]! += change[coordinates + i]!));
     moved += most;
     if (moved > NEAR) return false;
     if (most < CONVERGED) return true;

@@ -1,3 +1,4 @@
+import type { Gradient } from '../maths/linear/gradient';
 import { AXES } from '../maths/geometry/vector';
 import { COORDINATE_AXIS, isPair, pointIndex, tipDistance, type Survey, type SurveyReading } from './survey';
 
@@ -103,10 +104,7 @@ export function observationsOf(
 }
 
 /** The gradient of one observation: up to seven columns and their coefficients. */
-export interface Row {
-  count: number;
-  readonly columns: Int32Array;
-  readonly coefficients: Float64Array;
+export interface Row extends Gradient {
   /** Computed value at the given coordinates, mm. */
   value: number;
 }

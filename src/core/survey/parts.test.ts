@@ -1,70 +1,12 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../maths/random/seeded';
 import { shellNet } from '../practice/shell-net';
 import { ellipseOf } from '../maths/geometry/ellipse';
-import { coloured, factorise, invert, solve } from '../maths/linear/cholesky';
 import { rigidFreedoms } from './datum';
 import { looseSentence } from './loose';
 import { equationsOf, linearise, newRow } from './observations';
 import { startOf } from './solve';
 import type { Survey } from './survey';
-
-/** A random positive definite matrix. */
-function matrix(size: number, seed: number): Float64Array {
-  const random = seeded(seed);
-  const b = Array.from({ length: size * size }, () => random.normal());
-  const a = new Float64Array(size * size);
-  for (let i = 0; i < size; i++)
-    for (let j = 0; j < size; j++)
-      for (let k = 0; k < size; k++) a[i * size + j]! += b[i * size + k]! * b[j * size + k]! + (i === j ? 0.1 : 0);
-  return a;
-}
-
-describe('the factorisation', () => {
-  it('solves and inverts matrices of every size, odd and even', () => {
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: 23 }), fc.integer({ min: 1, max: 999 }), (size, seed) => {
-        const a = matrix(size, seed);
-        const factor = factorise(Float64Array.from(a), size)!;
-        const right = Float64Array.from({ length: size }, (_, i) => i - 2);
-        const x = solve(factor, right);
-        const inverse = invert(factor);
-        for (let i = 0; i < size; i++) {
-          let [product, by] = [0, 0];
-          for (let j = 0; j < size; j++) {
-            product += a[i * size + j]! * x[j]!;
-            by += inverse[i * size + j]! * right[j]!;
-          }
-          expect(product).toBeCloseTo(right[i]!, 5);
-          expect(by).toBeCloseTo(x[i]!, 5);
-        }
-      }),
-      { numRuns: 40 },
-    );
-  });
-
-  it('makes of independent noise noise with the covariance it was made from', () => {
-    const [size, count] = [4, 40_001];
-    const a = matrix(size, 7);
-    const random = seeded(3);
-    const noise = Float64Array.from({ length: size * count }, () => random.normal());
-    const drawn = coloured(factorise(Float64Array.from(a), size)!, noise, count);
-    for (let i = 0; i < size; i++)
-      for (let j = 0; j < size; j++) {
-        let sum = 0;
-        for (let run = 0; run < count; run++) sum += drawn[run * size + i]! * drawn[run * size + j]!;
-        const spread = Math.sqrt((a[i * size + i]! * a[j * size + j]! + a[i * size + j]! ** 2) / count);
-        expect(Math.abs(sum / count - a[i * size + j]!)).toBeLessThan(4 * spread);
-      }
-  });
-
-  it('refuses a matrix that is not positive definite', () => {
-    expect(factorise(Float64Array.from([1, 2, 2, 1]), 2)).toBeUndefined();
-    expect(factorise(Float64Array.from([1, 1, 1, 1]), 2)).toBeUndefined();
-    expect(factorise(Float64Array.from([0]), 1)).toBeUndefined();
-  });
-});
 
 describe('the gradient of an observation', () => {
   it('is what a small step makes of its value', () => {

@@ -1,6 +1,8 @@
+import type { Frame } from '../maths/geometry/vector';
+import { varianceAlong } from '../maths/linear/gradient';
+import { Joint } from '../maths/linear/joint';
 import { observationsOf, linearise, newRow, type Observation } from './observations';
-import { quadratic } from './reliability';
-import type { NetSolution } from './solve';
+import { covarianceOf, type NetSolution } from './solve';
 import { pointIndex, type SurveyReading } from './survey';
 
 /** What a net says a reading should be. */
@@ -22,28 +24,17 @@ export function predict(solution: NetSolution, reading: SurveyReading, axis = 0)
 export function predictObservation(solution: NetSolution, observation: Observation): Prediction {
   const row = newRow();
   linearise(solution.equations, { ...observation, bias: -1 }, solution.x, solution.biases, row);
-  return { value: row.value, variance: Math.max(0, quadratic(solution, row)) };
+  return { value: row.value, variance: Math.max(0, varianceAlong(covarianceOf(solution), row)) };
 }
 
-/** Covariance of two points' coordinates, 3×3 row major, mm²; zero for a fixed one. */
-export function covarianceBlock(solution: NetSolution, a: number, b: number): number[] {
-  const { covariance, equations } = solution;
-  const [p, q] = [equations.column[a]!, equations.column[b]!];
-  if (p < 0 || q < 0) return [0, 0, 0, 0, 0, 0, 0, 0, 0];
-  const { unknowns } = equations;
-  // Asked for every pair of points, so written out.
-  const i = p * unknowns + q;
-  const j = i + unknowns;
-  const k = j + unknowns;
-  return [
-    covariance[i]!,
-    covariance[i + 1]!,
-    covariance[i + 2]!,
-    covariance[j]!,
-    covariance[j + 1]!,
-    covariance[j + 2]!,
-    covariance[k]!,
-    covariance[k + 1]!,
-    covariance[k + 2]!,
-  ];
+/** The joint covariance of a net's points; asked for often, so kept with the solution. */
+export function jointOf<F extends Frame>(solution: NetSolution): Joint<F> {
+  const known = JOINTS.get(solution);
+  if (known) return known as unknown as Joint<F>;
+  const ids = solution.survey.points.map(({ id }) => id);
+  const joint = Joint.of<F>(ids, solution.equations.column, covarianceOf(solution));
+  JOINTS.set(solution, joint as unknown as Joint<Frame>);
+  return joint;
 }
+
+const JOINTS = new WeakMap<NetSolution, Joint<Frame>>();

@@ -1,5 +1,6 @@
+import { varianceAlong } from '../maths/linear/gradient';
 import { linearise, newRow, type Observation, type Row } from './observations';
-import { sumOfSquares, type NetSolution } from './solve';
+import { covarianceOf, sumOfSquares, type NetSolution } from './solve';
 import { pointsOf } from './survey';
 
 /** √(non-centrality) of a test with 0.1 % false alarms and 80 % power: Baarda 1968. */
@@ -66,17 +67,8 @@ export function checkObservations(solution: NetSolution, kept: Float64Array = so
  * h/(1 + (1 − f) h) (Sherman and Morrison 1950).
  */
 function redundancyOf(solution: NetSolution, row: Row, sigma: number, kept: number): number {
-  const h = quadratic(solution, row) / sigma ** 2;
+  const h = varianceAlong(covarianceOf(solution), row) / sigma ** 2;
   return 1 - h / (1 + (1 - kept) * h);
-}
-
-/** a Q aᵀ for the gradient in `row`, mm². */
-export function quadratic({ covariance, equations: { unknowns } }: NetSolution, row: Row): number {
-  let sum = 0;
-  for (let p = 0; p < row.count; p++)
-    for (let q = 0; q < row.count; q++)
-      sum += row.coefficients[p]! * row.coefficients[q]! * covariance[row.columns[p]! * unknowns + row.columns[q]!]!;
-  return sum;
 }
 
 /** Readings (a position counts three) + three for each numeric hold − unknowns + freedoms of the datum. */

@@ -1,4 +1,4 @@
-import { factorise, invert, solve as backSolve, type Factor } from '../maths/linear/cholesky';
+import { Symmetric, SymmetricFactor } from '../maths/linear/symmetric';
 import { rigidFreedoms } from './datum';
 import { NetState, weightedSquares } from './net-state';
 import { equationsOf, type Equations } from './observations';
@@ -141,7 +141,7 @@ export const isLoose = (
 
 /** A factor of the normal matrix with its freedoms held. */
 interface HeldFactor {
-  readonly factor: Factor;
+  readonly factor: SymmetricFactor;
   readonly freedoms: readonly Float64Array[];
   readonly stiffness: number;
 }
@@ -160,7 +160,7 @@ function iterate(state: NetState, firm: boolean): Iteration {
   let lastStep = Infinity;
   let shrunk = 0;
   let cost = state.cost();
-  let factor: Factor | undefined;
+  let factor: SymmetricFactor | undefined;
   let freedoms: Float64Array[] = [];
   let stiffness = 1;
   // How far the net has moved since it was factorised, mm.
@@ -172,7 +172,7 @@ function iterate(state: NetState, firm: boolean): Iteration {
       freedoms = rigidFreedoms(state.equations, state.x);
       stiffness = addFreedoms(normal, freedoms, unknowns);
       for (let i = 0; i < unknowns; i++) normal[i * unknowns + i]! += damping * strongest;
-      factor = factorise(normal, unknowns);
+      factor = SymmetricFactor.of(normal, unknowns);
       since = 0;
       if (firm && iterations === 1 && !isFirm(factor)) return { converged: false, iterations };
     }
@@ -185,7 +185,7 @@ function iterate(state: NetState, firm: boolean): Iteration {
     // The factor may be an earlier step's, but the datum hangs on the freedoms as they are here.
     if (since > 0) freedoms = rigidFreedoms(state.equations, state.x);
     pullBack(right, state.drift(), freedoms, stiffness);
-    const step = backSolve(factor, right);
+    const step = factor.solve(right);
     const next = state.moved(step);
     const nextCost = state.cost(next.x, next.biases);
     const size = step.reduce((most, each) => Math.max(most, Math.abs(each)), 0);
@@ -216,12 +216,8 @@ function iterate(state: NetState, firm: boolean): Iteration {
 }
 
 /** No unknown is left all but free once those before it are eliminated: its pivot is the weight of what holds it then. */
-function isFirm(factor: Factor | undefined): boolean {
-  if (!factor) return false;
-  const { size, lower } = factor;
-  for (let i = 0; i < size; i++) if (lower[i * size + i]! < 1 / LOOSE_SD) return false;
-  return true;
-}
+const isFirm = (factor: SymmetricFactor | undefined): boolean =>
+  factor !== undefined && factor.smallestPivot() >= 1 / LOOSE_SD;
 
 function largestDiagonal(normal: Float64Array, size: number): number {
   let most = 1e-12;
@@ -261,22 +257,19 @@ function holdFreedoms(state: NetState, weight: number): HeldFactor | undefined {
   const normal = state.normal();
   const stiffness = addFreedoms(normal, freedoms, unknowns);
   for (let i = 0; i < unknowns; i++) normal[i * unknowns + i]! += weight;
-  const factor = factorise(normal, unknowns);
+  const factor = SymmetricFactor.of(normal, unknowns);
   return factor && { factor, freedoms, stiffness };
 }
 
 /** (N + s GGᵀ)⁻¹ − GGᵀ/s: the pseudo-inverse of N, since N G = 0. */
 function pseudoInverse({ factor, freedoms, stiffness }: HeldFactor): Float64Array {
-  const inverse = invert(factor);
-  const { size } = factor;
-  for (const g of freedoms)
-    for (let i = 0; i < size; i++) {
-      const share = g[i]! / stiffness;
-      if (share === 0) continue;
-      for (let j = 0; j < size; j++) inverse[i * size + j]! -= share * g[j]!;
-    }
-  return inverse;
+  const terms = freedoms.map((u) => ({ u, share: 1 / stiffness }));
+  return factor.inverse().less(terms).values;
 }
+
+/** The joint covariance of a solution's unknowns as a matrix. */
+export const covarianceOf = ({ equations: { unknowns }, covariance }: Pick<NetSolution, 'equations' | 'covariance'>) =>
+  new Symmetric(unknowns, covariance);
 
 /** vᵀPv at the solution, held positions included. */
 export const sumOfSquares = ({ equations, x, biases, kept }: NetSolution): number =>

@@ -1,8 +1,9 @@
+import { along, spreadBy } from '../maths/linear/gradient';
 import { likelyCause, type Cause, type ReadingFacts } from './causes';
 import { linearise, newRow } from './observations';
 import { checkObservations, SUSPECT, type ObservationCheck } from './reliability';
 import { removeReading } from './extend';
-import { solveNet, type NetSolution, type SolveResult } from './solve';
+import { covarianceOf, solveNet, type NetSolution, type SolveResult } from './solve';
 import type { SurveyPoint, SurveyReading } from './survey';
 
 /** One culprit: a reading or a held point that the others contradict. */
@@ -77,19 +78,15 @@ function without(solution: NetSolution, { observation: { reading, a } }: Observa
  * ρᵢⱼ = −aᵢ Q aⱼᵀ / (σᵢ σⱼ √(rᵢ rⱼ)).
  */
 function inseparable(solution: NetSolution, checks: readonly ObservationCheck[], i: number): string[] {
-  const { equations, x, biases, covariance, survey } = solution;
+  const { equations, x, biases, survey } = solution;
   const [own, other] = [newRow(), newRow()];
   linearise(equations, checks[i]!.observation, x, biases, own);
-  const spread = new Float64Array(equations.unknowns);
-  for (let p = 0; p < own.count; p++)
-    for (let c = 0; c < equations.unknowns; c++)
-      spread[c]! += own.coefficients[p]! * covariance[own.columns[p]! * equations.unknowns + c]!;
+  const spread = spreadBy(covarianceOf(solution), own);
   const ids = new Set<string>();
   checks.forEach((check, j) => {
     if (j === i || check.w === null || Math.abs(check.w) <= SUSPECT) return;
     linearise(equations, check.observation, x, biases, other);
-    let shared = 0;
-    for (let q = 0; q < other.count; q++) shared += other.coefficients[q]! * spread[other.columns[q]!]!;
+    const shared = along(spread, other);
     const scale =
       checks[i]!.observation.sigma * check.observation.sigma * Math.sqrt(checks[i]!.redundancy * check.redundancy);
     if (Math.abs(shared / scale) > INSEPARABLE)

@@ -1,10 +1,19 @@
-import type { InstrumentVersion, Round } from '../shell/job/entities';
-import type { JobRows } from '../shell/job/job-rows';
-import type { Wanted } from './propose';
+import { AXES } from '../maths/geometry/vector';
+import { deviationGradient } from '../maths/rigid/uncertainty';
 import { COVERAGE } from '../maths/statistics/verdict';
+import { uncertainPoint } from '../round/align/align-round';
 import type { RoundJudgement } from '../round/judge/judgement';
-import { standingReadings } from '../round/observe/measured';
-import { targetsTowards, type Hands, type Target } from './targets';
+import { disturbedPoints } from '../round/observe/disturbed';
+import { instrumentsInHand, type InHand } from '../shell/instruments';
+import type { Job } from '../shell/job/job';
+import { proposeNext, wantedSd, type Wanted } from './propose';
+import { candidatesInHand, targetOf, type Candidate, type Target } from './targets';
+
+/** A point or a dimension of the job. */
+export interface Subject {
+  readonly kind: 'point' | 'dimension';
+  readonly id: string;
+}
 
 /** What would decide an undecided figure. */
 export interface Decision {
@@ -13,105 +22,131 @@ export interface Decision {
   readonly now: number;
   /** Readings in the order of their use, each with the ± expected once it and those before it are taken. */
   readonly steps: readonly { readonly target: Target; readonly plusMinus: number }[];
-  readonly outcome: 'readings' | 'instrumentCannot' | 'referenceCannot';
+  /** The further control point that would gain most, and the ± with it, where one gains anything worth having. */
+  readonly control?: { readonly pointId: string; readonly plusMinus: number };
+  /** Readings decide it; holding another point decides it; no instrument in hand can; no instrument at all can. */
+  readonly outcome: 'readings' | 'control' | 'instrumentCannot' | 'referenceCannot';
 }
 
 /** More readings than this for one figure are not a proposal. */
 const MOST_READINGS = 6;
+/** A control point that brings the ± to more than this share of what it is gains nothing worth having. */
+const WORTH_HOLDING = 0.9;
 
 /**
- * What to measure so that an undecided point or dimension is decided, supposing its deviation stays what it
- * is: guard bands no wider than the distance to the limit. Where even six more readings with the instrument
- * in hand do not get there, the instrument cannot decide; where the reference's own spread is too wide, no
- * instrument can.
+ * What to measure or to hold so that an undecided point or dimension is decided, supposing its deviation stays what it
+ * is: guard bands no wider than the distance to the limit. Every instrument in hand on this job is tried. A point's
+ * deviation hangs on the control points as on itself, so that readings of these count too, and so does a further
+ * control point. Where even six more readings do not get there, no instrument in hand can decide; where the reference's
+ * own spread is too wide, no instrument can.
  *
  * @returns undefined where the subject is not undecided
  */
-export function whatDecides(
-  rows: JobRows,
-  judgement: RoundJudgement,
-  hands: Hands,
-  subject: { readonly kind: 'point' | 'dimension'; readonly id: string },
-): Decision | undefined {
-  const figure =
-    subject.kind === 'point' ? pointFigure(judgement, subject.id) : dimensionFigure(rows, judgement, subject.id);
-  if (!figure) return undefined;
-  const { deviation, limit, now, reference, wanted } = figure;
+export function whatDecides(job: Job, judgement: RoundJudgement, subject: Subject): Decision | undefined {
+  const figure = subject.kind === 'point' ? pointFigure(judgement, subject.id) : dimensionFigure(judgement, subject.id);
+  const { solution } = judgement.net;
+  if (!figure || !solution) return undefined;
+  const { deviation, limit, now, reference, wanted, trust } = figure;
   const needed = Math.abs(Math.abs(deviation) - limit);
   if (COVERAGE * reference >= needed) return { needed, now, steps: [], outcome: 'referenceCannot' };
-  const targets = targetsTowards(rows, judgement, hands, [wanted], MOST_READINGS);
-  // Measuring shrinks by the share the net says; what the reference leaves uncertain stays.
-  const measured = Math.sqrt(Math.max(0, now ** 2 - (COVERAGE * reference) ** 2));
-  const steps = targets.map((target) => ({
-    target,
-    plusMinus: Math.hypot((measured * target.gain!.after) / (targets[0]!.gain!.before || 1), COVERAGE * reference),
+  const candidates = candidatesFor(job, judgement);
+  const known = new Map(candidates.map((candidate) => [candidate.reading.id, candidate]));
+  const readings = candidates.map(({ reading }) => reading);
+  const steps = proposeNext(solution, readings, [wanted], MOST_READINGS, false).map(({ reading, after }) => ({
+    target: targetOf(job, known.get(reading.id)!, 'uncertain'),
+    plusMinus: Math.hypot(after, COVERAGE * Math.sqrt(trust)),
   }));
+  const control = subject.kind === 'point' ? furtherControl(job, judgement, subject.id, now) : undefined;
   const enough = steps.findIndex(({ plusMinus }) => plusMinus <= needed);
-  return enough < 0
-    ? { needed, now, steps, outcome: 'instrumentCannot' }
-    : { needed, now, steps: steps.slice(0, enough + 1), outcome: 'readings' };
+  const held = control && control.plusMinus <= needed;
+  return {
+    needed,
+    now,
+    steps: enough < 0 ? steps : steps.slice(0, enough + 1),
+    ...(control ? { control } : {}),
+    outcome: enough >= 0 ? 'readings' : held ? 'control' : 'instrumentCannot',
+  };
+}
+
+/** Every figure of a page asks for the same candidates. */
+const CANDIDATES = new WeakMap<RoundJudgement, { readonly hands: readonly InHand[]; readonly all: Candidate[] }>();
+
+function candidatesFor(job: Job, judgement: RoundJudgement): Candidate[] {
+  const known = CANDIDATES.get(judgement);
+  if (known) return known.all;
+  const hands = instrumentsInHand(job);
+  const all = candidatesInHand(job, judgement, hands);
+  CANDIDATES.set(judgement, { hands, all });
+  return all;
 }
 
 interface Figure {
   readonly deviation: number;
   readonly limit: number;
+  /** ±, mm. */
   readonly now: number;
-  /** One standard deviation of the reference, mm. */
+  /** One standard deviation of the subject's own reference, mm. */
   readonly reference: number;
+  /** What measuring makes surer. */
   readonly wanted: Wanted;
+  /** Variance that no measuring takes away, mm². */
+  readonly trust: number;
 }
 
-function pointFigure({ points, references }: RoundJudgement, id: string): Figure | undefined {
-  const each = points.find(({ point }) => point.id === id);
-  if (each?.judged?.verdict !== 'undecided') return undefined;
-  const { judged, point } = each;
-  const deviation = { x: judged.deviation.dx, y: judged.deviation.dy, z: judged.deviation.dz }[judged.worstAxis];
+function pointFigure(judgement: RoundJudgement, id: string): Figure | undefined {
+  const { points, references, alignment, located } = judgement;
+  const judged = points.find(({ point }) => point.id === id)?.judged;
+  if (judged?.verdict !== 'undecided' || !alignment.ok) return undefined;
+  const axis = AXES.indexOf(judged.worstAxis) as 0 | 1 | 2;
+  const paired = (of: string) => uncertainPoint(of, located, references);
+  const { terms, trust } = deviationGradient(alignment.motion, alignment.controlIds.map(paired), paired(id), axis);
   return {
-    deviation,
+    deviation: judged.deviation.by[axis],
     limit: judged.limit,
     now: judged.axes[judged.worstAxis].plusMinus,
     reference: references.points.get(id)!.sd,
-    wanted: { kind: 'point', point: point.code },
+    wanted: { kind: 'sum', terms },
+    trust,
   };
 }
 
-function dimensionFigure(rows: JobRows, { dimensions, references }: RoundJudgement, id: string): Figure | undefined {
+function dimensionFigure({ dimensions, references }: RoundJudgement, id: string): Figure | undefined {
   const each = dimensions.find(({ dimension }) => dimension.id === id);
   if (each?.judged?.verdict !== 'undecided') return undefined;
   const { dimension, judged } = each;
-  const code = (pointId: string) => rows.points.find((point) => point.id === pointId)!.code;
+  const reference = references.dimensions.get(id)!.sd;
   return {
     deviation: judged.deviation,
     limit: judged.limit,
     now: judged.plusMinus,
-    reference: references.dimensions.get(id)!.sd,
+    reference,
+    trust: reference ** 2,
     wanted: {
       kind: 'pair',
-      from: code(dimension.fromPointId),
-      to: code(dimension.toPointId),
+      from: dimension.fromPointId,
+      to: dimension.toPointId,
       measure: dimension.measure === 'level' ? 'plan' : 'distance',
     },
   };
 }
 
-/** The instruments this round has been read with: the surest for lengths and for heights. */
-export function handsUsed(rows: JobRows, round: Round): Hands {
-  const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
-  const used = (quantities: readonly string[]) =>
-    standingReadings(rows, round)
-      .filter(({ quantity }) => quantities.includes(quantity))
-      .map((reading) => versions.get(reading.instrumentVersionId)!);
-  const surest = (some: readonly InstrumentVersion[]) =>
-    some.reduce<InstrumentVersion>(
-      (best, each) => (spreadAt(each) < spreadAt(best) ? each : best),
-      some[0] ?? versions.get(round.instrumentVersionId)!,
-    );
-  const [lengths, heights] = [surest(used(['distance'])), surest(used(['height']))];
-  return {
-    distance: (length) => lengths.sdConstant + (lengths.sdPerMetre * length) / 1000,
-    height: heights.sdConstant,
-  };
+/** Of the sound points not held yet the one whose holding would make a point's worst axis surest. */
+function furtherControl(job: Job, judgement: RoundJudgement, id: string, now: number): Decision['control'] {
+  const { alignment, located, references, points, round } = judgement;
+  const { solution } = judgement.net;
+  const judged = points.find(({ point }) => point.id === id)?.judged;
+  if (!alignment.ok || !solution || !judged) return undefined;
+  const axis = AXES.indexOf(judged.worstAxis) as 0 | 1 | 2;
+  const paired = (of: string) => uncertainPoint(of, located, references);
+  const held = alignment.controlIds.map(paired);
+  const disturbed = disturbedPoints(job, round);
+  let best: Decision['control'];
+  for (const { point, control, judged: own } of points) {
+    if (control || point.id === id || own?.verdict !== 'inside' || disturbed.has(point.id)) continue;
+    const { terms, trust } = deviationGradient(alignment.motion, [...held, paired(point.id)], paired(id), axis);
+    const plusMinus = COVERAGE * Math.hypot(wantedSd(solution, { kind: 'sum', terms }) ?? Infinity, Math.sqrt(trust));
+    if (plusMinus < WORTH_HOLDING * now && (!best || plusMinus < best.plusMinus))
+      best = { pointId: point.id, plusMinus };
+  }
+  return best;
 }
-
-/** Spread at a metre and a half, a usual length, mm. */
-const spreadAt = ({ sdConstant, sdPerMetre }: InstrumentVersion): number => sdConstant + 1.5 * sdPerMetre;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { distance, type Vector } from '../maths/geometry/vector';
+import { distance, position } from '../maths/geometry/vector';
 import { seeded } from '../maths/random/seeded';
 import { shellNet, shellPoints } from '../practice/shell-net';
 import { adjust } from '../survey/adjust';
@@ -148,7 +148,7 @@ describe('rough coordinates where there is no chart', () => {
         ...net.survey,
         points: net.survey.points.map(({ id }) => ({ id, start: rough.positions.get(id)! })),
       });
-      const at = (i: number): Vector => [...solution.x.subarray(3 * i, 3 * i + 3)] as unknown as Vector;
+      const at = (i: number) => position<'round'>(solution.x.subarray(3 * i, 3 * i + 3));
       const ids = net.survey.points.map(({ id }) => id);
       const apart = (i: number, j: number) => distance(at(i), at(j));
       const true_ = (i: number, j: number) => distance(net.truth.get(ids[i]!)!, net.truth.get(ids[j]!)!);

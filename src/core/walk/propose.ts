@@ -1,20 +1,20 @@
+import type { Vector } from '../maths/geometry/vector';
+import { along, spreadBy, varianceAlong, type Gradient } from '../maths/linear/gradient';
+import { COVERAGE } from '../maths/statistics/verdict';
 import { linearise, newRow, observationsOf, type Row } from '../survey/observations';
-import { quadratic, uncheckedPoints } from '../survey/reliability';
-import type { NetSolution } from '../survey/solve';
+import { uncheckedPoints } from '../survey/reliability';
+import { covarianceOf, type NetSolution } from '../survey/solve';
 import { pointIndex, pointsOf, type SurveyReading } from '../survey/survey';
 
-/** Something whose uncertainty is to fall: a point on its worst axis, or a length between two points. */
-export type Wanted =
-  | { readonly kind: 'point'; readonly point: string; readonly plusMinus?: number }
-  | {
-      readonly kind: 'pair';
-      readonly from: string;
-      readonly to: string;
-      readonly measure: 'distance' | 'plan';
-      readonly plusMinus?: number;
-    };
+/** Something whose uncertainty is to fall: a point on its worst axis, a length, or any sum of coordinates. */
+export type Wanted = { readonly plusMinus?: number } & (
+  | { readonly kind: 'point'; readonly point: string }
+  | { readonly kind: 'pair'; readonly from: string; readonly to: string; readonly measure: 'distance' | 'plan' }
+  | { readonly kind: 'sum'; readonly terms: readonly { readonly id: string; readonly by: Vector }[] }
+);
 
-export interface Proposal {
+/** A reading worth taking. */
+export interface HelpfulReading {
   readonly reading: SurveyReading;
   /** Worst ± of all that is wanted before and after it, two standard deviations, mm. */
   readonly before: number;
@@ -25,6 +25,8 @@ export interface Proposal {
 
 /** What a wanted uncertainty counts against where nothing was said, mm. */
 const USUAL_PLUS_MINUS = 2;
+/** What a point that becomes checked counts beside what becomes surer. */
+const CHECKED_POINT = 0.15;
 
 /**
  * The next readings in the order of their use: each in turn brings down most the worst of the wanted
@@ -34,36 +36,46 @@ const USUAL_PLUS_MINUS = 2;
  *
  * @param candidates readings that could be taken, with the spread of the instrument at hand; their
  *   values do not matter
+ * @param checking   whether points that nothing checks count too
  */
 export function proposeNext(
   solution: NetSolution,
   candidates: readonly SurveyReading[],
   wanted: readonly Wanted[],
   count: number,
-): Proposal[] {
-  const rows = gradients(solution, candidates);
+  checking = true,
+): HelpfulReading[] {
   const goals = goalsOf(solution, wanted);
   if (goals.length === 0) return [];
-  const covariance = solution.covariance.slice();
-  const current = { ...solution, covariance };
-  const unchecked = new Set(uncheckedPoints(solution));
+  const rows = gradients(solution, candidates);
+  const covariance = covarianceOf(solution).copy();
+  const unchecked = new Set(checking ? uncheckedPoints(solution) : []);
   const taken = new Set<number>();
-  const proposals: Proposal[] = [];
-  let variances = goals.map((goal) => quadratic(current, goal.row));
+  const proposals: HelpfulReading[] = [];
+  // Q gᵀ of every goal, kept up to date: what a reading does for a goal is then a few products.
+  const spreads = goals.map(({ row }) => spreadBy(covariance, row));
+  let variances = goals.map(({ row }, g) => along(spreads[g]!, row));
   while (proposals.length < count && taken.size < candidates.length) {
     let best: { index: number; score: number; variances: number[] } | undefined;
-    candidates.forEach((candidate, index) => {
-      const row = rows[index];
-      if (!row || taken.has(index)) return;
-      const [spread, scale] = spreadOf(current, row, sigmaOf(candidate));
-      const after = goals.map((goal, g) => Math.max(0, variances[g]! - along(spread, goal.row) ** 2 / scale));
+    for (const [index, row] of rows.entries()) {
+      if (!row || taken.has(index)) continue;
+      const candidate = candidates[index]!;
+      const scale = sigmaOf(candidate) ** 2 + varianceAlong(covariance, row);
+      const after = variances.map((variance, g) => Math.max(0, variance - along(spreads[g]!, row) ** 2 / scale));
       const gained = pointsOf(candidate).filter((id) => unchecked.has(id)).length;
-      const score = usefulness(goals, variances, after) + 0.15 * gained;
+      const score = usefulness(goals, variances, after) + CHECKED_POINT * gained;
       if (!best || score > best.score) best = { index, score, variances: after };
-    });
+    }
     if (!best || best.score < 1e-4) break;
     const reading = candidates[best.index]!;
-    update(current, rows[best.index]!, sigmaOf(reading));
+    const row = rows[best.index]!;
+    const spread = spreadBy(covariance, row);
+    const scale = sigmaOf(reading) ** 2 + along(spread, row);
+    for (const own of spreads) {
+      const share = along(own, row) / scale;
+      for (let i = 0; i < own.length; i++) own[i]! -= share * spread[i]!;
+    }
+    covariance.less([{ u: spread, share: 1 / scale }]);
     const checks = pointsOf(reading).filter((id) => unchecked.delete(id));
     proposals.push({ reading, before: worst(goals, variances), after: worst(goals, best.variances), checks });
     variances = best.variances;
@@ -72,35 +84,46 @@ export function proposeNext(
   return proposals;
 }
 
+/** The standard deviation a net gives something wanted, its worst axis for a point, mm; undefined where it is not in it. */
+export function wantedSd(solution: NetSolution, wanted: Wanted): number | undefined {
+  const goals = goalsOf(solution, [wanted]);
+  if (goals.length === 0) return undefined;
+  const covariance = covarianceOf(solution);
+  return Math.sqrt(Math.max(0, ...goals.map(({ row }) => varianceAlong(covariance, row))));
+}
+
 interface Goal {
-  readonly row: Row;
+  readonly row: Gradient;
   readonly target: number;
 }
 
 function goalsOf(solution: NetSolution, wanted: readonly Wanted[]): Goal[] {
   const { survey, equations } = solution;
   const index = pointIndex(survey);
+  const column = (id: string) => equations.column[index.get(id) ?? -1] ?? -1;
   return wanted.flatMap((each): Goal[] => {
-    const target = (each.plusMinus ?? USUAL_PLUS_MINUS) / 2;
+    const target = (each.plusMinus ?? USUAL_PLUS_MINUS) / COVERAGE;
     if (each.kind === 'pair') {
       if (!index.has(each.from) || !index.has(each.to)) return [];
       const reading = { id: '', kind: each.measure, from: each.from, to: each.to, value: 1, sigma: 1 } as const;
       const [row] = gradients(solution, [reading]);
       return row ? [{ row, target }] : [];
     }
-    const first = equations.column[index.get(each.point) ?? -1];
-    if (first === undefined || first < 0) return [];
-    return [0, 1, 2].map((axis) => ({ row: unit(first + axis), target }));
+    if (each.kind === 'sum') {
+      if (!each.terms.every(({ id }) => index.has(id))) return [];
+      const entries = each.terms.flatMap(({ id, by }) => (column(id) < 0 ? [] : by.map((b, i) => [column(id) + i, b])));
+      return [{ row: gradientOf(entries as [number, number][]), target }];
+    }
+    const first = column(each.point);
+    return first < 0 ? [] : [0, 1, 2].map((axis) => ({ row: gradientOf([[first + axis, 1]]), target }));
   });
 }
 
-function unit(column: number): Row {
-  const row = newRow();
-  row.columns[0] = column;
-  row.coefficients[0] = 1;
-  row.count = 1;
-  return row;
-}
+const gradientOf = (entries: readonly (readonly [column: number, coefficient: number])[]): Gradient => ({
+  count: entries.length,
+  columns: Int32Array.from(entries, ([column]) => column),
+  coefficients: Float64Array.from(entries, ([, coefficient]) => coefficient),
+});
 
 /** The gradients of readings at the solution; undefined where a point is not in it. */
 function gradients(solution: NetSolution, readings: readonly SurveyReading[]): (Row | undefined)[] {
@@ -114,39 +137,6 @@ function gradients(solution: NetSolution, readings: readonly SurveyReading[]): (
 }
 
 const sigmaOf = (reading: SurveyReading): number => (reading.kind === 'position' ? 1 : reading.sigma);
-
-/** Q aᵀ and σ² + a Q aᵀ. */
-function spreadOf(
-  { covariance, equations: { unknowns } }: NetSolution,
-  row: Row,
-  sigma: number,
-): [Float64Array, number] {
-  const spread = new Float64Array(unknowns);
-  for (let p = 0; p < row.count; p++) {
-    const [start, share] = [row.columns[p]! * unknowns, row.coefficients[p]!];
-    for (let c = 0; c < unknowns; c++) spread[c]! += share * covariance[start + c]!;
-  }
-  return [spread, sigma ** 2 + along(spread, row)];
-}
-
-function along(spread: Float64Array, row: Row): number {
-  let sum = 0;
-  for (let p = 0; p < row.count; p++) sum += row.coefficients[p]! * spread[row.columns[p]!]!;
-  return sum;
-}
-
-function update(solution: NetSolution, row: Row, sigma: number): void {
-  const [spread, scale] = spreadOf(solution, row, sigma);
-  const {
-    covariance,
-    equations: { unknowns },
-  } = solution;
-  for (let i = 0; i < unknowns; i++) {
-    const share = spread[i]! / scale;
-    if (share === 0) continue;
-    for (let j = 0; j < unknowns; j++) covariance[i * unknowns + j]! -= share * spread[j]!;
-  }
-}
 
 /** Fall of the worst wanted uncertainty against its target, with a little of the mean's to break ties. */
 function usefulness(goals: readonly Goal[], before: readonly number[], after: readonly number[]): number {
@@ -168,5 +158,5 @@ function worst(goals: readonly Goal[], variances: readonly number[]): number {
     (best, goal, i) => (variances[i]! / goal.target ** 2 > variances[best]! / goals[best]!.target ** 2 ? i : best),
     0,
   );
-  return 2 * Math.sqrt(variances[g]!);
+  return COVERAGE * Math.sqrt(variances[g]!);
 }

@@ -1,6 +1,8 @@
-import { linearise, newRow, type Row } from '../survey/observations';
+import { along, spreadBy, varianceAlong } from '../maths/linear/gradient';
+import type { Symmetric } from '../maths/linear/symmetric';
+import { linearise, newRow } from '../survey/observations';
 import { checkObservations, PRACTICALLY_UNCHECKED } from '../survey/reliability';
-import { solveNet, type NetSolution } from '../survey/solve';
+import { covarianceOf, solveNet, type NetSolution } from '../survey/solve';
 import type { WalkPoint, WalkStep } from './walk-step';
 
 /**
@@ -10,31 +12,30 @@ import type { WalkPoint, WalkStep } from './walk-step';
 export function pruneWalk(steps: readonly WalkStep[], points: readonly WalkPoint[], keep: number): readonly WalkStep[] {
   const solution = solutionOf(steps, points);
   if (!solution) return steps;
-  const { equations, x, covariance } = solution;
-  const { unknowns, observations } = equations;
+  const { equations, x } = solution;
+  const { observations } = equations;
+  let covariance = covarianceOf(solution).copy();
   const rows = observations.map((observation) => {
     const row = newRow();
     linearise(equations, observation, x, solution.biases, row);
     return row;
   });
   const left = new Set(steps.map((_, i) => i));
-  const worst = Math.max(WORST_SD, Math.sqrt(largestVariance(covariance, unknowns)));
+  const worst = Math.max(WORST_SD, Math.sqrt(largestVariance(covariance)));
   for (let i = steps.length - 1; i >= keep; i--) {
     if (steps[i]!.reading.kind !== 'distance') continue;
-    const spread = times(covariance, rows[i]!, unknowns);
+    const spread = spreadBy(covariance, rows[i]!);
     const free = observations[i]!.sigma ** 2 - along(spread, rows[i]!);
     if (free < 0.2 * observations[i]!.sigma ** 2) continue;
-    const without = covariance.slice();
-    for (let r = 0; r < unknowns; r++)
-      for (let c = 0; c < unknowns; c++) without[r * unknowns + c]! += (spread[r]! * spread[c]!) / free;
-    if (Math.sqrt(largestVariance(without, unknowns)) > worst) continue;
+    const without = covariance.copy().less([{ u: spread, share: -1 / free }]);
+    if (Math.sqrt(largestVariance(without)) > worst) continue;
     const checked = [...left].every((j) => {
       if (j === i || steps[j]!.reading.kind !== 'distance') return true;
       const sigma = observations[j]!.sigma;
-      return 1 - along(times(without, rows[j]!, unknowns), rows[j]!) / sigma ** 2 >= SOUNDLY_CHECKED;
+      return 1 - varianceAlong(without, rows[j]!) / sigma ** 2 >= SOUNDLY_CHECKED;
     });
     if (!checked) continue;
-    covariance.set(without);
+    covariance = without;
     left.delete(i);
   }
   return steps.filter((_, i) => left.has(i));
@@ -45,25 +46,9 @@ const WORST_SD = 2;
 /** Every length of a pruned walk keeps at least this redundancy. */
 const SOUNDLY_CHECKED = 0.08;
 
-function times(covariance: Float64Array, row: Row, unknowns: number): Float64Array {
-  const spread = new Float64Array(unknowns);
-  for (let p = 0; p < row.count; p++) {
-    const start = row.columns[p]! * unknowns;
-    const share = row.coefficients[p]!;
-    for (let c = 0; c < unknowns; c++) spread[c]! += share * covariance[start + c]!;
-  }
-  return spread;
-}
-
-function along(spread: Float64Array, row: Row): number {
-  let sum = 0;
-  for (let p = 0; p < row.count; p++) sum += row.coefficients[p]! * spread[row.columns[p]!]!;
-  return sum;
-}
-
-function largestVariance(covariance: Float64Array, unknowns: number): number {
+function largestVariance({ size, values }: Symmetric): number {
   let most = 0;
-  for (let i = 0; i < unknowns; i++) most = Math.max(most, covariance[i * (unknowns + 1)]!);
+  for (let i = 0; i < size; i++) most = Math.max(most, values[i * (size + 1)]!);
   return most;
 }
 

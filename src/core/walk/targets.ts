@@ -1,21 +1,24 @@
-import type { Vector } from '../maths/geometry/vector';
+import { distance, mapAxes, type Vector } from '../maths/geometry/vector';
 import type { Reading, Round } from '../shell/job/entities';
-import type { JobRows } from '../shell/job/job-rows';
-import type { ChosenReferences } from '../shell/references/chosen';
-import { proposeNext, type Wanted } from './propose';
-import { pointsOf, type SurveyReading } from '../survey/survey';
-import { planWalk } from './walk';
-import type { WalkStep } from './walk-step';
+import { spreadOf, takes, type InHand } from '../shell/instruments';
+import type { Job } from '../shell/job/job';
+import { referencePosition } from '../shell/references/chosen';
+import { SHARED_WITH_REPEATS } from '../round/observe/observe';
 import { reachablePoints } from '../round/observe/conditions';
 import type { RoundJudgement } from '../round/judge/judgement';
-import { standingReadings } from '../round/observe/measured';
-import { oppositeCodes } from '../round/net/net';
+import { pointsOf, type CoordinateReading, type SurveyReading } from '../survey/survey';
+import { proposeNext, type Wanted } from './propose';
+import { planWalk } from './walk';
+import type { WalkStep } from './walk-step';
+
+/** What can be wanted of one point or two. */
+export type TargetQuantity = 'distance' | 'height' | 'width' | 'length';
 
 /** One reading wanted, in the order it is to be taken. */
 export interface Target {
   /** `distance F1L S2L`, ends in alphabetical order: two targets with one key want the same. */
   readonly key: string;
-  readonly quantity: 'distance' | 'height';
+  readonly quantity: TargetQuantity;
   readonly measure?: 'tip' | 'level';
   /** Point codes, one or two. */
   readonly codes: readonly string[];
@@ -23,6 +26,8 @@ export interface Target {
   readonly section?: WalkStep['section'];
   /** A second reading of something already read. */
   readonly again: boolean;
+  /** The instrument it is worked out for. */
+  readonly instrumentId?: string;
   /** Worst ± wanted before and after it, mm. */
   readonly gain?: { readonly before: number; readonly after: number };
 }
@@ -34,41 +39,49 @@ export interface Hands {
 }
 
 const LONGEST = 4800;
+const SHORTEST = 80;
+/** A substitute stands beside its point, mm. */
+const ASIDE: Vector = [20, 10, 0];
 
-const keyOf = (quantity: Target['quantity'], codes: readonly string[]): string =>
+const keyOf = (quantity: TargetQuantity, codes: readonly string[]): string =>
   `${quantity} ${[...codes].sort().join(' ')}`;
 
 /** The walk over every reachable point that a reference gives a place. */
-export function walkTargets(rows: JobRows, round: Round, references: ChosenReferences, hands: Hands): Target[] {
-  const opposite = oppositeCodes(rows.points);
-  const places = reachablePoints(rows, round).flatMap((point) => {
-    const row = references.points.get(point.id)?.row ?? references.points.get(point.substituteForId ?? '')?.row;
-    if (!row) return [];
-    const aside = point.substituteForId ? 20 : 0;
-    const position: Vector = [row.x + aside, row.y + aside / 2, row.z];
-    return [{ id: point.code, side: point.side, position, opposite: opposite.get(point.code) }];
+export function walkTargets(job: Job, round: Round, hands: Hands): Target[] {
+  const { references } = job;
+  const places = reachablePoints(job, round).flatMap((point) => {
+    const own = referencePosition(references, point.id);
+    const at = own ?? referencePosition(references, point.substituteForId ?? '');
+    if (!at) return [];
+    const position = own ? at : mapAxes((axis) => at[axis] + ASIDE[axis]);
+    return [{ id: point.id, side: point.side, position, opposite: job.opposite(point.id)?.id }];
   });
   return planWalk(places, { ...hands, longest: LONGEST }).map(({ section, why, reading }) => ({
-    ...targetOf(reading),
+    ...wantedOf(job, reading),
     section,
     why,
     again: why === 'again',
   }));
 }
 
-function targetOf(reading: SurveyReading): Pick<Target, 'key' | 'quantity' | 'measure' | 'codes'> {
-  if (reading.kind === 'distance' || reading.kind === 'plan') {
-    const codes = [reading.from, reading.to];
+const QUANTITY_OF = { height: 'height', offset: 'width', station: 'length' } as const satisfies Record<
+  CoordinateReading['kind'],
+  TargetQuantity
+>;
+
+function wantedOf(job: Job, reading: SurveyReading): Pick<Target, 'key' | 'quantity' | 'measure' | 'codes'> {
+  const codes = pointsOf(reading).map((id) => job.code(id));
+  if (reading.kind === 'distance' || reading.kind === 'plan')
     return { key: keyOf('distance', codes), quantity: 'distance', measure: 'tip', codes };
-  }
-  const codes = [pointsOf(reading).at(-1)!];
-  return { key: keyOf('height', codes), quantity: 'height', codes };
+  const own = codes.slice(-1);
+  const quantity = reading.kind === 'rise' || reading.kind === 'position' ? 'height' : QUANTITY_OF[reading.kind];
+  return { key: keyOf(quantity, own), quantity, codes: own };
 }
 
 /** Every charted length whose ends can be reached, then the heights of their points. */
-export function chartedTargets(rows: JobRows, round: Round): Target[] {
-  const reachable = new Map(reachablePoints(rows, round).map(({ id, code }) => [id, code]));
-  const lengths = rows.dimensions.flatMap(({ fromPointId, toPointId, measure }): Target[] => {
+export function chartedTargets(job: Job, round: Round): Target[] {
+  const reachable = new Map(reachablePoints(job, round).map(({ id, code }) => [id, code]));
+  const lengths = job.rows.dimensions.flatMap(({ fromPointId, toPointId, measure }): Target[] => {
     const [from, to] = [reachable.get(fromPointId), reachable.get(toPointId)];
     if (!from || !to) return [];
     const codes = [from, to];
@@ -93,6 +106,72 @@ export function chartedTargets(rows: JobRows, round: Round): Target[] {
   return [...lengths, ...heights];
 }
 
+/** A reading that could be taken, and with what. */
+export interface Candidate {
+  readonly reading: SurveyReading;
+  readonly with: InHand;
+  /** It has been read with this instrument already. */
+  readonly again: boolean;
+}
+
+/**
+ * Every reading that could be taken now of the points of a solved round, with every instrument in hand. A repeat shares
+ * half its variance with those before it, so that it counts for as much as it makes their mean surer.
+ */
+export function candidatesInHand(job: Job, judgement: RoundJudgement, hands: readonly InHand[]): Candidate[] {
+  const { located, round } = judgement;
+  const ids = reachablePoints(job, round)
+    .map(({ id }) => id)
+    .filter((id) => located.has(id));
+  const counts = new Map<string, number>();
+  for (const reading of job.standingReadings(round)) {
+    const key = `${readKey(reading)} ${job.version(reading.instrumentVersionId).instrumentId}`;
+    counts.set(key, (counts.get(key) ?? 0) + 1);
+  }
+  const made = (inHand: InHand, quantity: TargetQuantity, of: readonly string[], length: number): Candidate => {
+    const key = `${quantity} ${[...of].sort().join(' ')}`;
+    const before = counts.get(`${key} ${inHand.instrument.id}`) ?? 0;
+    const sigma = spreadOf(inHand.version, length) * repeatFactor(before);
+    const common = { id: `${key} ${inHand.instrument.id}`, sigma, value: length };
+    const reading: SurveyReading =
+      quantity === 'distance'
+        ? { ...common, kind: 'distance', from: of[0]!, to: of[1]! }
+        : { ...common, kind: KIND_OF[quantity], point: of[0]! };
+    return { reading, with: inHand, again: before > 0 };
+  };
+  return hands.flatMap((inHand) => [
+    ...(['height', 'width', 'length'] as const).flatMap((quantity) =>
+      takes(inHand.instrument, quantity) ? ids.map((id) => made(inHand, quantity, [id], 0)) : [],
+    ),
+    ...(takes(inHand.instrument, 'distance')
+      ? ids.flatMap((from, i) =>
+          ids.slice(i + 1).flatMap((to) => {
+            const length = distance(located.get(from)!.position, located.get(to)!.position);
+            return length > SHORTEST && length < LONGEST ? [made(inHand, 'distance', [from, to], length)] : [];
+          }),
+        )
+      : []),
+  ]);
+}
+
+const KIND_OF = { height: 'height', width: 'offset', length: 'station' } as const;
+
+/** How much coarser than a first reading the n-th repeat is in what it adds: 1/√(1/v(n+1) − 1/v(n)), v the variance of the mean. */
+export function repeatFactor(before: number): number {
+  if (before === 0) return 1;
+  const variance = (n: number) => (n === 1 ? 1 : SHARED_WITH_REPEATS + (1 - SHARED_WITH_REPEATS) / n);
+  return 1 / Math.sqrt(1 / variance(before + 1) - 1 / variance(before));
+}
+
+export function targetOf(job: Job, candidate: Candidate, why: Target['why']): Target {
+  return {
+    ...wantedOf(job, candidate.reading),
+    why,
+    again: candidate.again,
+    instrumentId: candidate.with.instrument.id,
+  };
+}
+
 /** What is to become surer, and how sure, ±, mm. */
 export interface Aim {
   readonly of: 'points' | 'lengths';
@@ -101,78 +180,52 @@ export interface Aim {
 
 /** The readings that help most now towards the aim: every point, or every charted length. */
 export function helpfulTargets(
-  rows: JobRows,
+  job: Job,
   judgement: RoundJudgement,
-  hands: Hands,
-  aim: Aim,
+  hands: readonly InHand[],
+  { of, plusMinus }: Aim,
   count: number,
 ): Target[] {
   const { solution } = judgement.net;
   if (!solution) return [];
-  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
-  const { plusMinus } = aim;
+  const candidates = candidatesInHand(job, judgement, hands);
+  const known = new Map(candidates.map((candidate) => [candidate.reading.id, candidate]));
+  const reachable = new Set(reachablePoints(job, judgement.round).map(({ id }) => id));
   const wanted: Wanted[] =
-    aim.of === 'points'
-      ? reachableCodes(rows, judgement).map((point) => ({ kind: 'point', point, plusMinus }))
-      : rows.dimensions.map(({ fromPointId, toPointId, measure }) => ({
+    of === 'points'
+      ? solution.survey.points.flatMap(({ id }) => (reachable.has(id) ? [{ kind: 'point', point: id, plusMinus }] : []))
+      : job.rows.dimensions.map(({ fromPointId, toPointId, measure }) => ({
           kind: 'pair',
-          from: codeOf.get(fromPointId)!,
-          to: codeOf.get(toPointId)!,
+          from: fromPointId,
+          to: toPointId,
           measure: measure === 'level' ? 'plan' : 'distance',
           plusMinus,
         }));
-  return targetsTowards(rows, judgement, hands, wanted, count);
-}
-
-/** Points of the solution that can be read now. */
-function reachableCodes(rows: JobRows, { net: { solution }, round }: RoundJudgement): string[] {
-  const reachable = new Set(reachablePoints(rows, round).map(({ code }) => code));
-  return (solution?.survey.points ?? []).map(({ id }) => id).filter((code) => reachable.has(code));
-}
-
-/** The readings that bring down most what is wanted. */
-export function targetsTowards(
-  rows: JobRows,
-  judgement: RoundJudgement,
-  hands: Hands,
-  wanted: readonly Wanted[],
-  count: number,
-): Target[] {
-  const { solution } = judgement.net;
-  if (!solution) return [];
-  const codes = reachableCodes(rows, judgement);
-  const index = new Map(solution.survey.points.map(({ id }, i) => [id, i]));
-  const apart = (a: string, b: string) =>
-    Math.hypot(...[0, 1, 2].map((k) => solution.x[3 * index.get(a)! + k]! - solution.x[3 * index.get(b)! + k]!));
-  const candidates = codes.flatMap((from, i): SurveyReading[] => [
-    { id: `h ${from}`, kind: 'height', point: from, value: 0, sigma: hands.height },
-    ...codes.slice(i + 1).flatMap((to): SurveyReading[] => {
-      const length = apart(from, to);
-      return length > 80 && length < LONGEST
-        ? [{ id: `${from} ${to}`, kind: 'distance', from, to, value: length, sigma: hands.distance(length) }]
-        : [];
-    }),
-  ]);
-  return proposeNext(solution, candidates, wanted, count).map(({ reading, before, after, checks }) => ({
-    ...targetOf(reading),
-    why: checks.length > 0 ? 'unchecked' : 'uncertain',
-    again: false,
+  return proposeNext(
+    solution,
+    candidates.map(({ reading }) => reading),
+    wanted,
+    count,
+  ).map(({ reading, before, after, checks }) => ({
+    ...targetOf(job, known.get(reading.id)!, checks.length > 0 ? 'unchecked' : 'uncertain'),
     gain: { before, after },
   }));
 }
 
 /** The targets still to be taken: those not read often enough in this round yet. */
 export function openTargets(
-  rows: JobRows,
+  job: Job,
   round: Round,
   targets: readonly Target[],
   skipped: ReadonlySet<string>,
 ): Target[] {
-  const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
   const counts = new Map<string, number>();
-  for (const reading of standingReadings(rows, round)) {
-    const key = readKey(reading, codeOf);
-    if (key) counts.set(key, (counts.get(key) ?? 0) + 1);
+  for (const reading of job.standingReadings(round)) {
+    const codes = endsOf(reading).map((id) => job.code(id));
+    if (isTargetQuantity(reading.quantity)) {
+      const key = keyOf(reading.quantity, codes);
+      counts.set(key, (counts.get(key) ?? 0) + 1);
+    }
   }
   const left = targets.filter((target) => {
     const taken = counts.get(target.key) ?? 0;
@@ -183,12 +236,16 @@ export function openTargets(
   return [...left.filter(({ key }) => !skipped.has(key)), ...left.filter(({ key }) => skipped.has(key))];
 }
 
-function readKey(reading: Reading, codeOf: ReadonlyMap<string, string>): string | undefined {
-  const codes = [reading.pointId, reading.toPointId].flatMap((id) => (id ? [codeOf.get(id)!] : []));
-  if (reading.quantity === 'distance') return keyOf('distance', codes);
-  return reading.quantity === 'height' ? keyOf('height', codes) : undefined;
-}
+const endsOf = ({ pointId, toPointId }: Reading): string[] => [pointId, toPointId].flatMap((id) => id ?? []);
+
+/** As `Target.key`, by the points' identities. */
+const readKey = (reading: Reading): string => `${reading.quantity} ${endsOf(reading).sort().join(' ')}`;
+
+export const isTargetQuantity = (quantity: Reading['quantity']): quantity is TargetQuantity =>
+  quantity === 'distance' || quantity === 'height' || quantity === 'width' || quantity === 'length';
+
+const TYPED: Readonly<Record<Exclude<TargetQuantity, 'distance'>, string>> = { height: 'h', width: 'w', length: 'l' };
 
 /** What is typed in front of a bare number so that it means this target: `F1L S2L `, `F1L h `. */
 export const targetPrefix = ({ quantity, codes }: Pick<Target, 'quantity' | 'codes'>): string =>
-  quantity === 'height' ? `${codes[0]} h ` : `${codes.join(' ')} `;
+  codes.length > 1 || quantity === 'distance' ? `${codes.join(' ')} ` : `${codes[0]} ${TYPED[quantity]} `;

@@ -1,62 +1,51 @@
+import { distance, levelDistance, type Position, type Vector } from '../maths/geometry/vector';
 import type { Reading } from '../shell/job/entities';
-import type { JobRows } from '../shell/job/job-rows';
+import type { Job } from '../shell/job/job';
+import { referencePosition } from '../shell/references/chosen';
 import type { ParsedLine } from '../shell/shorthand/line';
 import { lengthBetween, type RoundJudgement } from '../round/judge/judgement';
-import { coordinatesOf } from '../round/net/net';
-import type { Target } from './targets';
+import { isTargetQuantity, type Target } from './targets';
 
 /** What the round, or else the chart, lets expect of a target, mm. */
 export function expectedOf(
-  rows: JobRows,
+  job: Job,
   judgement: RoundJudgement | undefined,
-  target: Target | undefined,
+  target: Pick<Target, 'codes' | 'quantity' | 'measure'> | undefined,
 ): { value: number; sd?: number } | undefined {
   if (!judgement || !target) return undefined;
-  const points = target.codes.map((code) => rows.points.find((point) => point.code === code));
-  const [from, to] = points;
+  const [from, to] = target.codes.map((code) => job.pointCalled(code));
   if (!from) return undefined;
   if (to && target.quantity === 'distance') {
     const ends = { fromPointId: from.id, toPointId: to.id, measure: target.measure ?? 'tip' } as const;
-    const known = judgement.net.solution && lengthBetween(rows, judgement, ends);
+    const known = judgement.net.solution && lengthBetween(judgement, ends);
     if (known?.from === 'net') return known;
-    const [a, b] = [from, to].map(({ id }) => judgement.references.points.get(id)?.row);
-    return a && b ? { value: Math.hypot(b.x - a.x, b.y - a.y, ends.measure === 'level' ? 0 : b.z - a.z) } : undefined;
+    const [a, b] = [from, to].map(({ id }) => referencePosition(job.references, id));
+    return a && b ? { value: ends.measure === 'level' ? levelDistance(a, b) : distance(a, b) } : undefined;
   }
-  const { solution } = judgement.net;
-  const at = solution && coordinatesOf(solution).get(from.code);
-  return at && { value: at[2] };
+  const at = judgement.located.get(from.id)?.position;
+  return at && { value: at[{ length: 0, width: 1, height: 2, distance: 2 }[target.quantity] as 0 | 1 | 2] };
 }
 
 /** The same for a line already read. */
 export function expectedFor(
-  rows: JobRows,
+  job: Job,
   judgement: RoundJudgement | undefined,
   parsed: ParsedLine,
 ): { value: number } | undefined {
   const first = parsed.ok ? parsed.readings[0] : undefined;
   if (first?.quantity !== 'distance') return undefined;
-  const codes = [first.pointId, first.toPointId].flatMap((id) =>
-    rows.points.filter((point) => point.id === id).map(({ code }) => code),
-  );
-  return expectedOf(rows, judgement, {
-    key: '',
-    quantity: 'distance',
-    measure: first.measure ?? 'tip',
-    codes,
-    why: 'length',
-    again: false,
-  });
+  const codes = [first.pointId, first.toPointId].flatMap((id) => job.pointOf(id)?.code ?? []);
+  return expectedOf(job, judgement, { quantity: 'distance', measure: first.measure ?? 'tip', codes });
 }
 
 /** The target a reading was an answer to. */
-export function targetOfReading(rows: JobRows, reading: Reading): Target | undefined {
-  if (reading.quantity !== 'distance' && reading.quantity !== 'height') return undefined;
-  const codes = [reading.pointId, reading.toPointId].flatMap((id) =>
-    rows.points.filter((point) => point.id === id).map(({ code }) => code),
-  );
+export function targetOfReading(job: Job, reading: Reading): Target | undefined {
+  const { quantity } = reading;
+  if (!isTargetQuantity(quantity)) return undefined;
+  const codes = [reading.pointId, reading.toPointId].flatMap((id) => job.pointOf(id)?.code ?? []);
   return {
-    key: `${reading.quantity} ${[...codes].sort().join(' ')}`,
-    quantity: reading.quantity,
+    key: `${quantity} ${[...codes].sort().join(' ')}`,
+    quantity,
     codes,
     why: 'again',
     again: false,
@@ -66,19 +55,18 @@ export function targetOfReading(rows: JobRows, reading: Reading): Target | undef
 
 /** Three lengths to located points round about, and a height: what ties a substitute in. */
 export function tyingTargets(
+  job: Job,
   newCode: string,
   beside: string,
   judgement: RoundJudgement | undefined,
-  rows: JobRows,
 ): Target[] {
-  const row = judgement?.references.points.get(rows.points.find(({ code }) => code === beside)?.id ?? '')?.row;
-  const solution = judgement?.net.solution;
-  const at = solution ? coordinatesOf(solution) : new Map<string, [number, number, number]>();
-  const near = at.get(beside) ?? (row ? ([row.x, row.y, row.z] as const) : undefined);
+  const own = job.pointCalled(beside)?.id ?? '';
+  const at: ReadonlyMap<string, { readonly position: Position<'round'> }> = judgement?.located ?? new Map();
+  const near: Vector | undefined = at.get(own)?.position ?? referencePosition(job.references, own);
   const others = [...at]
-    .filter(([code]) => code !== beside)
-    .map(([code, place]) => ({
-      code,
+    .filter(([id]) => id !== own)
+    .map(([id, { position: place }]) => ({
+      code: job.code(id),
       far: near ? Math.hypot(place[0] - near[0], place[1] - near[1], place[2] - near[2]) : 0,
       way: near ? Math.atan2(place[1] - near[1], place[0] - near[0]) : 0,
     }));

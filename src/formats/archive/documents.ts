@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import type { Photograph } from '@/core/shell/job/entities';
 import { emptyJobRows, JOB_TABLE_NAMES, JOB_TABLES, type JobRows, type JobTable } from '@/core/shell/job/job-rows';
+import { ROWS_VERSION, upgradeDocument } from '@/core/shell/job/upgrades';
 import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
 
 /**
- * A whole job as documents: `job.json` (`vinkel.job/1`) with everything but the readings,
- * one `rounds/NN.json` (`vinkel.round/1`) a round with its readings and strikes, and the
- * photographs as files under `photographs/`. See docs/formats.md.
+ * A whole job as documents: `job.json` (`vinkel.job/2`) with everything but the readings,
+ * one `rounds/NN.json` (`vinkel.round/2`) a round with its readings and strikes, and the
+ * photographs as files under `photographs/`. Documents of earlier versions are read too. See docs/formats.md.
  */
 const ROUND_TABLES = [
   'rounds',
@@ -23,12 +24,15 @@ const OWN_TABLES = JOB_TABLE_NAMES.filter((table) => !isRoundTable(table));
 const tablesSchema = (tables: readonly JobTable[]) =>
   z.strictObject(Object.fromEntries(tables.map((table) => [table, z.array(JOB_TABLES[table]).default([])])));
 
+const JOB = 'vinkel.job';
+const ROUND = 'vinkel.round';
+
 const jobDocument = z.strictObject({
-  format: z.literal('vinkel.job/1'),
+  format: z.literal(`${JOB}/${ROWS_VERSION}`),
   rows: tablesSchema(OWN_TABLES),
 });
 const roundDocument = z.strictObject({
-  format: z.literal('vinkel.round/1'),
+  format: z.literal(`${ROUND}/${ROWS_VERSION}`),
   rows: tablesSchema(ROUND_TABLES),
 });
 
@@ -64,14 +68,14 @@ export function archiveDocuments(rows: JobRows): ArchiveDocument[] {
   own.instrumentVersions = instrumentVersions;
   own.instruments = rows.instruments.filter((instrument) => used.has(instrument.id));
   return [
-    { path: JOB_PATH, text: json({ format: 'vinkel.job/1', rows: own }) },
+    { path: JOB_PATH, text: json({ format: `${JOB}/${ROWS_VERSION}`, rows: own }) },
     ...rows.rounds.map((round) => {
       const readings = rows.readings.filter((reading) => reading.roundId === round.id);
       const ids = new Set(readings.map((reading) => reading.id));
       return {
         path: `rounds/${String(round.number).padStart(2, '0')}.json`,
         text: json({
-          format: 'vinkel.round/1',
+          format: `${ROUND}/${ROWS_VERSION}`,
           rows: {
             rounds: [round],
             roundControls: rows.roundControls.filter((control) => control.roundId === round.id),
@@ -95,7 +99,8 @@ export function readArchiveDocuments(documents: readonly ArchiveDocument[]): Par
   for (const { path, text } of documents) {
     const schema = path === JOB_PATH ? jobDocument : roundDocument;
     const parsed = parseJson(text);
-    const shape = parsed.ok ? parseShape(schema as z.ZodType<{ rows: Partial<JobRows> }>, parsed.value) : parsed;
+    const current = parsed.ok && upgradeDocument(parsed.value, path === JOB_PATH ? JOB : ROUND);
+    const shape = parsed.ok ? parseShape(schema as z.ZodType<{ rows: Partial<JobRows> }>, current) : parsed;
     if (!shape.ok) {
       faults.push(...shape.faults.map((fault) => ({ ...fault, path: `${path} ${fault.path}` })));
       continue;

@@ -1,17 +1,18 @@
+import { Job } from '@/core/shell/job/job';
 import DxfParser, { type ILineEntity, type ITextEntity } from 'dxf-parser';
 import Papa from 'papaparse';
 import { PLYLoader } from 'three/addons/loaders/PLYLoader.js';
 import { describe, expect, it } from 'vitest';
 import { sheetFigure } from '@/core/report/drawing/points';
-import { judgeRound } from '@/core/round/judge/judgement';
+import { judgeRound } from '@/core/round/judge/judge-round';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { deviationsCsv } from './deviations-csv';
 import { sheetDxf } from './dxf';
 import { pointsPly } from './ply';
 
 const rows = demoRows('solbris');
-const judgement = judgeRound(rows, rows.rounds[0]!);
-const figure = sheetFigure(rows, judgement);
+const judgement = judgeRound(Job.of(rows), rows.rounds[0]!);
+const figure = sheetFigure(Job.of(rows), judgement);
 
 describe('the drawing as DXF, read back by a standard reader', () => {
   const drawing = new DxfParser().parseSync(sheetDxf(figure, ['Solbris', 'Round 1'], 20))!;
@@ -65,7 +66,7 @@ describe('points with deviations as CSV', () => {
     expect(data).toHaveLength(rows.points.length);
     const corner = data.find(({ point }) => point === 'R4L')!;
     const judged = judgement.points.find(({ point }) => point.code === 'R4L')!.judged!;
-    expect(Number(corner.dx)).toBeCloseTo(judged.deviation.dx, 3);
+    expect(Number(corner.dx)).toBeCloseTo(judged.deviation.by[0], 3);
     expect(corner.verdict).toBe('outside');
     expect(corner.reference).toBe('Maker’s dimension chart');
   });

@@ -2,10 +2,10 @@
 
 import { z } from 'zod';
 import { signedRecord } from '@/core/shell/job/entities';
-import { buildRecord } from '@/core/report/record/record';
-import { loadJob } from '@/db/jobs';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
+import { rowsAt } from '../rows-at';
+import { runTask } from '../tasks';
 import { runUseCase } from '../use-case';
 
 const signing = z.strictObject({
@@ -17,11 +17,12 @@ const signing = z.strictObject({
 /** Signs the record: a snapshot of what is true now, kept as it is for good. */
 export async function signRecord(input: unknown): Promise<Outcome<{ number: number }>> {
   return runUseCase(signing, input, async ({ id, jobId, signedBy }, { database }) => {
-    const rows = await loadJob(database, jobId);
-    if (!rows) return failed('job', 'this job is not here any more');
+    const at = await rowsAt(database, jobId);
+    if (!at) return failed('job', 'this job is not here any more');
+    const { rows } = at;
     const signedAt = new Date().toISOString();
     const number = Math.max(0, ...rows.signedRecords.map((record) => record.number)) + 1;
-    const snapshot = buildRecord(rows, signedAt);
+    const snapshot = { ...(await runTask('record', at, { madeAt: '' })), madeAt: signedAt };
     await insert(database, 'signedRecords', [{ id, jobId, number, signedBy, signedAt, snapshot }]);
     return done({ number });
   });

@@ -1,5 +1,6 @@
 'use server';
 
+import { Job } from '@/core/shell/job/job';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import * as entity from '@/core/shell/job/entities';
@@ -96,20 +97,20 @@ function draftOf(rows: JobRows, of: MakeOf): DraftResult {
   switch (of.kind) {
     case 'earlierRound': {
       const earlier = round(of.roundId);
-      return earlier ? fromEarlierRound(rows, earlier) : missing;
+      return earlier ? fromEarlierRound(Job.of(rows), earlier) : missing;
     }
     case 'mirroredSide': {
       const measured = round(of.roundId);
-      return measured ? fromMirror(rows, measured, of.good) : missing;
+      return measured ? fromMirror(Job.of(rows), measured, of.good) : missing;
     }
     case 'sisterCar':
       return fromSisterCars(
-        rows,
+        Job.of(rows),
         of.roundIds.flatMap((id) => round(id) ?? []),
         new Set(of.through),
       );
     case 'plannedChange':
-      return fromPlannedChange(rows, of.pointIds, of.offset);
+      return fromPlannedChange(Job.of(rows), of.pointIds, of.offset);
     default: {
       const { points, dimensions, faults } = readTypedFigures(of.figures, rows, of.unit);
       const [fault] = faults;

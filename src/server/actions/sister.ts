@@ -99,7 +99,6 @@ function rowOf(
       pointId,
       toPointId: toPointId ?? null,
       stationId: null,
-      featureId: null,
       pullId: null,
       pointerFrom: pointers?.[0] ?? null,
       pointerTo: pointers?.[1] ?? null,

@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import * as entity from '@/core/shell/job/entities';
 import { insert } from '@/db/table';
-import { done, type Outcome } from '@/formats/outcome';
+import { done, failed, type Outcome } from '@/formats/outcome';
 import { runUseCase } from '../use-case';
 
 const author = entity.braceEvent.shape.author;
@@ -47,12 +47,19 @@ export async function recordBraceEvent(input: unknown): Promise<Outcome> {
   });
 }
 
-const newPull = z.strictObject({ pull: entity.pull.omit({ version: true }), author });
+const newPull = z.strictObject({
+  pull: entity.pull.omit({ version: true }),
+  holds: z.array(entity.pullHold).max(40).default([]),
+  author,
+});
 
 export async function planPull(input: unknown): Promise<Outcome> {
-  return runUseCase(newPull, input, async ({ pull, author: by }, { database }) => {
+  return runUseCase(newPull, input, async ({ pull, holds, author: by }, { database }) => {
+    if (holds.some(({ pullId }) => pullId !== pull.id))
+      return failed('holds', 'a hold of another pull cannot be made here');
     await database.transaction(async (tx) => {
       await insert(tx, 'pulls', [{ ...pull, version: 1 }]);
+      await insert(tx, 'pullHolds', holds);
       await insert(tx, 'pullEvents', [
         {
           id: randomUUID(),
@@ -71,6 +78,21 @@ export async function planPull(input: unknown): Promise<Outcome> {
 export async function recordPullEvent(input: unknown): Promise<Outcome> {
   return runUseCase(entity.pullEvent.omit({ at: true }), input, async (event, { database }) => {
     await insert(database, 'pullEvents', [{ ...event, at: new Date().toISOString() }]);
+    return done(null);
+  });
+}
+
+const pullHolds = z.strictObject({ pullId: z.uuid(), holds: z.array(entity.pullHold).max(40) });
+
+/** Writes what holds the shell against a pull, in place of what was said before. */
+export async function setPullHolds(input: unknown): Promise<Outcome> {
+  return runUseCase(pullHolds, input, async ({ pullId, holds }, { database }) => {
+    if (holds.some((hold) => hold.pullId !== pullId))
+      return failed('holds', 'a hold of another pull cannot be made here');
+    await database.transaction(async (tx) => {
+      await tx.query('delete from pull_hold where pull_id = $1', [pullId]);
+      await insert(tx, 'pullHolds', holds);
+    });
     return done(null);
   });
 }

@@ -3,10 +3,12 @@
 import { Printer } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { BeforeCut, DaySheet, Doubt } from '@/core/days/day';
+import type { BeforeCut, DaySheet } from '@/core/days/day';
 import type { Job, Round } from '@/core/shell/job/entities';
 import type { LadderStep } from '@/core/days/ladder';
 import { Button } from '../kit/button';
+import { settledText } from '@/core/report/settle-words';
+import { useSettleWords, type SettleNames } from '../sheet/use-settle-words';
 import { useFormat } from '../shell/preferences-context';
 import { BRACE_WORD, CAUTION_WORD, QUANTITY_WORD, RUNG_WORD } from '@/core/report/vocabulary/words';
 import { ChangeMark } from '../sheet/change-mark';
@@ -16,7 +18,17 @@ export type DayView = Omit<DaySheet, 'latest'> & { readonly latestRound?: Round 
 const MOST_ROWS = 6;
 
 /** The page wanted at the end of a day: five questions, one screen, one printed sheet. */
-export function DayPage({ job, day, printedAt }: { job: Job; day: DayView; printedAt: string }) {
+export function DayPage({
+  job,
+  day,
+  names,
+  printedAt,
+}: {
+  job: Job;
+  day: DayView;
+  names: SettleNames;
+  printedAt: string;
+}) {
   const format = useFormat();
   return (
     <div className="flex flex-col gap-4">
@@ -37,7 +49,7 @@ export function DayPage({ job, day, printedAt }: { job: Job; day: DayView; print
         </div>
         <div className="flex flex-col gap-4">
           <Holding jobId={job.id} day={day} />
-          <Doubtful jobId={job.id} doubts={day.doubtful} contradicted={day.contradicted} round={day.latestRound} />
+          <Doubtful jobId={job.id} day={day} names={names} />
           <Tomorrow day={day} />
         </div>
       </div>
@@ -178,16 +190,15 @@ function BeforeTheCut({ items }: { items: readonly BeforeCut[] }) {
 
 function Doubtful({
   jobId,
-  doubts,
-  contradicted,
-  round,
+  day: { doubtful: doubts, contradicted, latestRound: round },
+  names,
 }: {
   jobId: string;
-  doubts: readonly Doubt[];
-  contradicted: DayView['contradicted'];
-  round?: Round;
+  day: DayView;
+  names: SettleNames;
 }) {
   const format = useFormat();
+  const words = useSettleWords(names);
   // A contradicted reading takes two lines: what is undecided gives way.
   const most = Math.max(2, MOST_ROWS - 2 * contradicted.length);
   return (
@@ -216,7 +227,7 @@ function Doubtful({
               <td className="num font-medium">{format.difference(doubt.deviation)}</td>
               <td className="num text-soft">{format.plusMinus(doubt.plusMinus)}</td>
               <td className="num text-soft">limit {format.length(doubt.limit)}</td>
-              <td>{settledText(doubt)}</td>
+              <td>{settledText(doubt.settledBy, words)}</td>
             </tr>
           ))}
         </tbody>
@@ -228,13 +239,6 @@ function Doubtful({
       ) : null}
     </Question>
   );
-}
-
-function settledText({ settledBy }: Doubt): string {
-  if (!settledBy) return 'this instrument cannot decide';
-  if (settledBy.kind === 'control') return 'control points nearer to it';
-  const name = settledBy.instrument.name.toLowerCase();
-  return settledBy.readings === 1 ? `one more with the ${name}` : `${settledBy.readings} more with the ${name}`;
 }
 
 function Tomorrow({ day: { tomorrow } }: { day: DayView }) {

@@ -1,3 +1,4 @@
+import { Job } from '@/core/shell/job/job';
 import { createElement } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { buildRecord } from '@/core/report/record/record';
@@ -9,7 +10,7 @@ vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, r
 
 const lodd = demoRows('lodd');
 const [job] = lodd.jobs;
-const record = buildRecord(lodd, '2026-11-24T12:00:00.000Z');
+const record = buildRecord(Job.of(lodd), '2026-11-24T12:00:00.000Z');
 const signing = () => Promise.resolve({ ok: true, value: { number: 1 } } as const);
 const page = (part: Partial<Parameters<typeof RecordPage>[0]> = {}) =>
   createElement(RecordPage, { jobId: job!.id, record, signatures: [], signRecord: signing, ...part });
@@ -55,7 +56,9 @@ describe('the record on the screen', () => {
   it('of a job that has hardly begun is short, not broken', () => {
     const begun = { ...lodd, rounds: [], readings: [], roundControls: [], signedRecords: [], braces: [], pulls: [] };
     const bare = textOf(
-      rendered(page({ record: buildRecord({ ...begun, pullEvents: [] }, '2026-11-24T12:00:00.000Z') })),
+      rendered(
+        page({ record: buildRecord(Job.of({ ...begun, pullHolds: [], pullEvents: [] }), '2026-11-24T12:00:00.000Z') }),
+      ),
     );
     expect(bare).toContain('Rounds of measuring');
     expect(bare).not.toContain('Where the shell is');

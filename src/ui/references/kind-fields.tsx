@@ -1,4 +1,5 @@
-import { ownRounds, type JobRows } from '@/core/shell/job/job-rows';
+import { Job } from '@/core/shell/job/job';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Fault } from '@/formats/faults';
 import { SelectField, TextArea, TextField } from '../kit/field';
 import { errorOf } from '../shell/new-job';
@@ -6,7 +7,7 @@ import type { Kind } from './reference-form';
 
 /** The fields a reference of one kind needs. */
 export function KindFields({ rows, kind, faults }: { rows: JobRows; kind: Kind; faults: readonly Fault[] }) {
-  const own = ownRounds(rows);
+  const own = Job.of(rows).ownRounds;
   const sisters = rows.rounds.filter(({ shell }) => shell !== '');
   return (
     <>

@@ -1,5 +1,6 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -199,7 +200,7 @@ function Trust({ reference, trustReference }: { reference: Reference; trustRefer
 
 function Contradictions({ rows }: { rows: JobRows }) {
   const format = useFormat();
-  const found = contradictions(rows);
+  const found = contradictions(Job.of(rows));
   const name = (id: string) => rows.references.find((each) => each.id === id)!.name;
   const code = (id: string) => [...rows.points, ...rows.dimensions].find((each) => each.id === id)!.code;
   if (rows.references.filter(({ inUse }) => inUse).length < 2) return null;

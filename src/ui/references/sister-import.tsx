@@ -1,9 +1,10 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Vector } from '@/core/maths/geometry/vector';
+import type { Position } from '@/core/maths/geometry/vector';
+import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import { chooseReferences } from '@/core/shell/references/chosen';
+import { positionOf } from '@/core/shell/references/chosen';
 import { matchByPosition, matchRms, type PointMatch } from '@/core/findings/references/match-points';
 import { counted } from '@/core/report/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
@@ -214,5 +215,5 @@ function matchByName({ positions }: ReadSister, rows: JobRows): Map<string, stri
   );
 }
 
-const referencePositions = (rows: JobRows): Map<string, Vector> =>
-  new Map([...chooseReferences(rows).points].map(([id, { row }]) => [id, [row.x, row.y, row.z]]));
+const referencePositions = (rows: JobRows): Map<string, Position<'chart'>> =>
+  new Map([...Job.of(rows).references.points].map(([id, { row }]) => [id, positionOf(row)]));

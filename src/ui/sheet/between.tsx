@@ -14,9 +14,7 @@ export function BetweenAnyTwo({ rows, judgement }: { rows: JobRows; judgement: R
   const [measure, setMeasure] = useState<'tip' | 'level'>('tip');
   if (located.length < 2) return null;
   const known =
-    from && to && from !== to
-      ? lengthBetween(rows, judgement, { fromPointId: from, toPointId: to, measure })
-      : undefined;
+    from && to && from !== to ? lengthBetween(judgement, { fromPointId: from, toPointId: to, measure }) : undefined;
   const choose = (label: string, value: string, set: (id: string) => void) => (
     <select
       aria-label={label}

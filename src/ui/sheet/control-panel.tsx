@@ -1,6 +1,5 @@
 'use client';
 
-import { norm } from '@/core/maths/geometry/vector';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { OWN_SPREADS, type Agree, type ControlChoice } from '@/core/findings/analysis';
 import { Button } from '../kit/button';
@@ -129,13 +128,9 @@ export function ControlPanel({
                     <td
                       key={fitted[i]!.name}
                       className="num"
-                      title={
-                        value
-                          ? `${format.difference(value.dx)} ${format.difference(value.dy)} ${format.difference(value.dz)}`
-                          : ''
-                      }
+                      title={value ? value.by.map((component) => format.difference(component)).join(' ') : ''}
                     >
-                      {value ? format.length(norm([value.dx, value.dy, value.dz])) : '–'}
+                      {value ? format.length(value.d) : '–'}
                       {fitted[i]!.pointIds.includes(point.id) ? ' ▪' : '\u2003'}
                     </td>
                   ))}

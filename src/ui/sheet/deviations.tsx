@@ -1,5 +1,6 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import { useMemo, useRef, useState } from 'react';
 import { sheetFigure } from '@/core/report/drawing/points';
 import { suggestFactor } from '@/core/report/drawing/sheet';
@@ -7,14 +8,16 @@ import { passFilter } from '@/core/report/drawing/sheet-filter';
 import { stationsOf } from '@/core/report/drawing/stations';
 import { norm, type Vector } from '@/core/maths/geometry/vector';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import { judgeRound, type RoundJudgement } from '@/core/round/judge/judgement';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import type { Ghost } from '@/core/report/pages/ghosts';
 import { Faults } from '../kit/faults';
 import type { Action } from '../kit/use-action';
+import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import { BetweenAnyTwo } from './between';
 import { AGREE } from './control-panel';
 import { layoutOf, Sheet } from './sheet';
-import { SheetTools, type Ghost } from './sheet-tools';
+import { SheetTools } from './sheet-tools';
 import { SidePanels } from './side-panels';
 import { useAnalysis } from './use-analysis';
 import { useControl } from './use-control';
@@ -27,29 +30,45 @@ export interface SheetActions {
   readonly chooseReference: Action;
 }
 
-/** The judged round: the sheet, the lists, and why each figure is what it is. */
-export function Deviations({
+interface DeviationsProps {
+  readonly rows: JobRows;
+  readonly roundId: string;
+  readonly actions: SheetActions;
+  readonly acceptHref: string;
+  readonly ghosts: readonly Ghost[];
+}
+
+/** The judged round: the sheet, the lists, and why each figure is what it is. Judged in a worker, ticks and all. */
+export function Deviations(props: DeviationsProps) {
+  const { rows, roundId, actions } = props;
+  const held = useControl(rows, roundId, actions.setControl);
+  const judged = useTask('judge', rows, { roundId, control: held.control, warm: true });
+  if (!judged.value)
+    return (
+      <p role="status" className="py-6 text-soft">
+        {judged.failure ?? 'Solving and judging the round …'}
+      </p>
+    );
+  return <JudgedSheet {...props} held={held} judgement={judged.value.value} busy={judged.busy} />;
+}
+
+function JudgedSheet({
   rows,
   roundId,
   actions,
   acceptHref,
   ghosts,
-}: {
-  rows: JobRows;
-  roundId: string;
-  actions: SheetActions;
-  acceptHref: string;
-  ghosts: readonly Ghost[];
-}) {
+  held,
+  judgement,
+  busy,
+}: DeviationsProps & { held: ReturnType<typeof useControl>; judgement: RoundJudgement; busy: boolean }) {
   const format = useFormat();
-  const round = rows.rounds.find((each) => each.id === roundId)!;
+  const { round } = judgement;
   const [state, change] = useSheetAddress();
-  const held = useControl(rows, roundId, actions.setControl);
   const { shown, faults, toggle } = held;
-  const judgement = useMemo(() => judgeRound(shown, round), [shown, round]);
-  const figure = useMemo(() => sheetFigure(shown, judgement), [shown, judgement]);
+  const figure = useMemo(() => sheetFigure(Job.of(shown), judgement), [shown, judgement]);
   const [agree, setAgree] = useState('own');
-  const live = useAnalysis(shown, roundId, AGREE[agree]!);
+  const live = useAnalysis(rows, roundId, held.control, AGREE[agree]!);
   const suggested = useMemo(() => {
     const moved = figure.points.flatMap(({ movement }) => (movement ? [norm(movement)] : []));
     return suggestFactor(moved, layoutOf(figure));
@@ -74,7 +93,11 @@ export function Deviations({
     [rows, round, format],
   );
   return (
-    <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1.65fr)_minmax(22rem,1fr)]">
+    <div
+      aria-busy={busy}
+      data-judged
+      className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1.65fr)_minmax(22rem,1fr)]"
+    >
       <div className="flex min-w-0 flex-col gap-3">
         <Faults faults={faults} />
         <AlignmentLine judgement={judgement} rows={rows} />
@@ -88,7 +111,7 @@ export function Deviations({
         />
         <SheetTools
           {...{ state, change, factor, slide, commit, ghosts, drawing }}
-          exports={`/api/jobs/${round.jobId}/rounds/${round.id}/export`}
+          exports={`/api/jobs/${round.jobId}/rounds/${roundId}/export`}
         />
         <Why
           subject={selection.subject}

@@ -120,9 +120,11 @@ function PointRow({
       </td>
       {judged ? (
         <>
-          <td className="num">{format.difference(judged.deviation.dx)}</td>
-          <td className="num">{format.difference(judged.deviation.dy)}</td>
-          <td className="num">{format.difference(judged.deviation.dz)}</td>
+          {judged.deviation.by.map((component, axis) => (
+            <td key={axis} className="num">
+              {format.difference(component)}
+            </td>
+          ))}
           <td className="num text-soft">{format.length(judged.axes[judged.worstAxis].plusMinus)}</td>
         </>
       ) : (

@@ -1,5 +1,6 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { COMPONENT_WORD, patternSentences } from '@/core/report/pattern-sentences';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
@@ -24,7 +25,7 @@ export function PatternPanel({
   if (!analysis)
     return (
       <p role="status" className="py-3">
-        Working out the pattern …
+        {live.failure ?? 'Working out the pattern …'}
       </p>
     );
   const { pattern, againstUndisturbed } = analysis;
@@ -38,7 +39,7 @@ export function PatternPanel({
   const words = {
     length: format.length,
     unit: format.unit,
-    near: (station: number) => placeAt(rows, judgement, station, format.name),
+    near: (station: number) => placeAt(Job.of(rows), judgement, station, format.name),
     code: (id: string) => point(id).code,
     side: (id: string) => ({ left: -1, right: 1, centre: 0 })[point(id).side],
   };

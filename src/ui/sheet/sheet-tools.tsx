@@ -5,6 +5,7 @@ import { DropdownMenu } from 'radix-ui';
 import type { RefObject } from 'react';
 import { SIDES } from '@/core/shell/job/entities';
 import { SECTIONS } from '@/core/shell/sections';
+import type { Ghost } from '@/core/report/pages/ghosts';
 import { Button, buttonClass } from '../kit/button';
 import { FactorSlider } from './factor-slider';
 import { saveSvg } from './save-svg';
@@ -16,13 +17,6 @@ const VERDICT_WORD: Readonly<Record<ShownVerdict, string>> = {
   inside: 'inside',
   notJudged: 'not judged',
 };
-
-/** A round of the job that can be shown behind the one in hand. */
-export interface Ghost {
-  readonly number: number;
-  readonly name: string;
-  readonly movements: Readonly<Record<string, readonly [number, number, number]>>;
-}
 
 /** What is shown of the sheet: exaggeration, filters, the ghost of another round, a closer look, and ways to take it along. */
 export function SheetTools({

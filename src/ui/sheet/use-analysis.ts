@@ -1,25 +1,22 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import type { Agree, RoundAnalysis } from '@/core/findings/analysis';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import type { Agree } from '@/core/findings/analysis';
-import type { AnalysisAnswer, AnalysisRequest } from '@/workers/analysis.worker';
+import { useTask } from '../kit/use-task';
 
-/** Analyses a round in a worker; a newer question ends the one under way. */
-export function useAnalysis(rows: JobRows, roundId: string, agree: Agree) {
-  const [answer, setAnswer] = useState<AnalysisAnswer & { readonly of: JobRows; readonly agree: Agree }>();
-  useEffect(() => {
-    const started = new Worker(new URL('../../workers/analysis.worker.ts', import.meta.url), {
-      type: 'module',
-    });
-
-    started.onmessage = ({ data }: MessageEvent<AnalysisAnswer>) => setAnswer({ ...data, of: rows, agree });
-    const request: AnalysisRequest = { rows, roundId, agree };
-    started.postMessage(request);
-    return () => started.terminate();
-  }, [rows, roundId, agree]);
-  const current = answer?.of === rows && answer.agree === agree;
-  return { analysis: answer?.analysis, milliseconds: answer?.milliseconds, busy: !current };
+export interface LiveAnalysis {
+  readonly analysis?: RoundAnalysis;
+  readonly milliseconds?: number;
+  readonly busy: boolean;
+  readonly failure?: string;
 }
 
-export type LiveAnalysis = ReturnType<typeof useAnalysis>;
+/** What a round says beyond single figures, with the control points as they are ticked. */
+export function useAnalysis(rows: JobRows, roundId: string, control: readonly string[], agree: Agree): LiveAnalysis {
+  const { value, busy, failure } = useTask('analyse', rows, { roundId, control, agree });
+  return {
+    ...(value ? { analysis: value.value, milliseconds: value.milliseconds } : {}),
+    busy,
+    ...(failure ? { failure } : {}),
+  };
+}

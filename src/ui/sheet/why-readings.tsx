@@ -1,10 +1,11 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { readingsBehind } from '@/core/round/judge/behind';
 import { corrections, type Correction } from '@/core/round/observe/corrections';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
-import { instrumentOf, readingSd } from '@/core/round/observe/measured';
+import { spreadOf } from '@/core/shell/instruments';
 import { useFormat } from '../shell/preferences-context';
 
 const CORRECTION_WORD: Readonly<Record<Correction['kind'], string>> = {
@@ -24,8 +25,8 @@ export function ReadingsBehind({
   pointIds: readonly string[];
 }) {
   const format = useFormat();
-  const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
-  const behind = readingsBehind(rows, judgement, pointIds);
+  const job = Job.of(rows);
+  const behind = readingsBehind(job, judgement, pointIds);
   if (behind.length === 0) return null;
   return (
     <details className="pt-2" open={behind.length <= 8}>
@@ -44,7 +45,7 @@ export function ReadingsBehind({
         </thead>
         <tbody>
           {behind.map(({ reading, weight, checked, w, leftOut }) => {
-            const version = versions.get(reading.instrumentVersionId)!;
+            const version = job.version(reading.instrumentVersionId);
             return (
               <tr key={reading.id} className={leftOut ? 'text-soft line-through' : ''}>
                 <td className="font-mono">{reading.raw}</td>
@@ -53,12 +54,12 @@ export function ReadingsBehind({
                     .map(({ kind, amount }) => `${format.difference(amount)} ${CORRECTION_WORD[kind]}`)
                     .join(', ')}
                 </td>
-                <td className="num">{format.length(2 * readingSd(reading, version))}</td>
+                <td className="num">{format.length(2 * spreadOf(version, reading.value))}</td>
                 <td className="num">{weight === undefined ? '' : `${Math.round(100 * weight)} %`}</td>
                 <td className="num">{checked === undefined ? 'not in the net' : `${Math.round(100 * checked)} %`}</td>
                 <td className="num">{w === undefined || w === null ? '' : w.toFixed(1)}</td>
                 <td>
-                  {instrumentOf(rows, version).name}, {reading.author}, {format.day(reading.takenAt)}{' '}
+                  {job.instrument(version).name}, {reading.author}, {format.day(reading.takenAt)}{' '}
                   {format.time(reading.takenAt)}
                 </td>
               </tr>

@@ -1,19 +1,20 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import Link from 'next/link';
 import { memo, useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { AXES } from '@/core/maths/geometry/vector';
 import { decisionsAbout } from '@/core/round/judge/behind';
-import { handsUsed, whatDecides, type Decision } from '@/core/walk/decide';
+import { controlSentence, settleNames, settlingSentence, stepText } from '@/core/report/settle-words';
 import type { DimensionJudgement, PointJudgement, RoundJudgement } from '@/core/round/judge/judgement';
-import { jointCovariance } from '@/core/round/net/net';
 import { knownTo } from '@/core/round/net/spread';
 import { AXIS_WORD, directionWord, LACKING_WORD } from '@/core/report/vocabulary/words';
 import { Button, buttonClass } from '../kit/button';
 import type { Action } from '../kit/use-action';
+import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
-import { targetText } from '../tape/target-bar';
+import { useSettleWords } from './use-settle-words';
 import { ReadingsBehind } from './why-readings';
 import { ReferencesOf } from './why-references';
 import type { Subject } from './subject';
@@ -82,7 +83,7 @@ function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
   const format = useFormat();
   const { judgement, rows, onToggleControl } = props;
   const { point, judged, lacking, advice, control } = each;
-  const components = judged ? [judged.deviation.dx, judged.deviation.dy, judged.deviation.dz] : [];
+  const components = judged ? judged.deviation.by : [];
   const { alignment } = judgement;
   const codes = alignment.ok
     ? alignment.controlIds.map((id) => rows.points.find((other) => other.id === id)!.code)
@@ -119,7 +120,7 @@ function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
           {advice ? `: ${advice}` : ''}
         </p>
       )}
-      <KnownTo judgement={judgement} code={point.code} />
+      <KnownTo judgement={judgement} pointId={point.id} />
       <Rest {...props} verdict={judged?.verdict} acceptQuery={`&point=${point.id}`} pointIds={[point.id]} />
     </section>
   );
@@ -158,53 +159,58 @@ function Rest({
 /** What to measure so that an undecided figure is decided; asked for, since it takes a moment. */
 function WhatDecides({ subject, judgement, rows }: { subject: Subject; judgement: RoundJudgement; rows: JobRows }) {
   const format = useFormat();
-  const [decision, setDecision] = useState<Decision>();
-  if (!decision)
-    return (
-      <Button onClick={() => setDecision(whatDecides(rows, judgement, handsUsed(rows, judgement.round), subject))}>
-        What would decide it?
-      </Button>
-    );
-  const { needed, now, steps, outcome } = decision;
-  const said = `It is decided at ${format.plusMinus(needed)} ${format.unit}; now it is ${format.plusMinus(now)}.`;
+  const words = useSettleWords(settleNames(Job.of(rows)));
+  const [asked, ask] = useState(false);
+  const control = judgement.points.flatMap(({ point, control: held }) => (held ? [point.id] : []));
+  const { value: proposal, failure } = useTask(
+    'settle',
+    rows,
+    asked ? { roundId: judgement.round.id, control, subject } : null,
+  );
+  if (!asked) return <Button onClick={() => ask(true)}>What would decide it?</Button>;
+  if (!proposal) return <p role="status">{failure ?? 'Working out what would decide it …'}</p>;
+  const { what } = proposal;
+  const decided = proposal.why.find((each) => each.kind === 'decidedAt');
+  const steps = 'steps' in what ? what.steps : [];
+  const further = controlSentence(proposal, words);
   return (
-    <div role="status" data-decides={outcome} className="basis-full border-l-4 border-ink bg-sheet px-3 py-2">
+    <div role="status" data-decides={what.kind} className="basis-full border-l-4 border-ink bg-sheet px-3 py-2">
       <p>
-        {said}{' '}
-        {outcome === 'referenceCannot'
-          ? 'The reference itself is not trusted to so little: no instrument can decide, only a better reference.'
-          : outcome === 'instrumentCannot'
-            ? 'This instrument cannot decide: not even the readings below would be enough. Take a finer one, or accept the figure with a reason.'
-            : 'These readings, in this order, are expected to decide it:'}
+        {decided
+          ? `It is decided at ${words.plusMinus(decided.needed)}; now it is ${words.plusMinus(decided.now)}. `
+          : ''}
+        {settlingSentence(proposal)}
       </p>
       <ol className="list-decimal pl-6 font-mono text-sm">
-        {steps.map(({ target, plusMinus }) => (
-          <li key={target.key}>
-            {targetText(target)} → {format.plusMinus(plusMinus)} {format.unit}
+        {steps.map(({ target, plusMinus }, i) => (
+          <li key={i}>
+            {stepText(target, words)} → {format.plusMinus(plusMinus)} {format.unit}
           </li>
         ))}
       </ol>
+      {further ? <p>{further}</p> : null}
     </div>
   );
 }
 
 /** How well the round itself knows a point, in one plain sentence. */
-function KnownTo({ judgement, code }: { judgement: RoundJudgement; code: string }) {
+function KnownTo({ judgement, pointId }: { judgement: RoundJudgement; pointId: string }) {
   const format = useFormat();
-  const { solution, unchecked } = judgement.net;
-  if (!solution?.survey.points.some(({ id }) => id === code)) return null;
-  const { sd, direction } = knownTo(jointCovariance(solution)(code, code));
+  const located = judgement.located.get(pointId);
+  if (!located) return null;
+  const { sd, direction } = knownTo(located.covariance);
+  const unchecked = judgement.net.unchecked.includes(pointId);
   return (
     <p>
       Known to {format.plusMinus(2 * sd)} {format.unit}, worst {direction}
-      {unchecked.includes(code) ? '; some reading of it is checked by no other: a mistake there would not show' : ''}.
+      {unchecked ? '; some reading of it is checked by no other: a mistake there would not show' : ''}.
     </p>
   );
 }
 
 function History({ rows, subject }: { rows: JobRows; subject: Subject }) {
   const format = useFormat();
-  const steps = decisionsAbout(rows, subject);
+  const steps = decisionsAbout(Job.of(rows), subject);
   if (steps.length === 0) return null;
   return (
     <div className="pt-2">

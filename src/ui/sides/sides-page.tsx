@@ -1,22 +1,44 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import { judgeRound } from '@/core/round/judge/judgement';
-import { placeRound } from '@/core/round/judge/placed';
-import { compareSides, differs, isMoreThan, type Sides } from '@/core/findings/sides';
+import type { TaskResult } from '@/workers/tasks';
+import { differs, isMoreThan, type Sides } from '@/core/findings/sides';
 import type { SideDifference } from '@/core/maths/symmetry/centre-plane';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
+import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import { FoldedPlan, type Choosing } from './folded-plan';
 
+interface SidesProps {
+  readonly rows: JobRows;
+  readonly roundId: string;
+  readonly setMirrored: Action;
+}
+
 /** Left against right: how the sides of the shell differ, whichever of them moved. */
-export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; roundId: string; setMirrored: Action }) {
-  const round = rows.rounds.find((each) => each.id === roundId)!;
-  const judgement = useMemo(() => judgeRound(rows, round), [rows, round]);
-  const { mirror, lengths } = useMemo(() => compareSides(rows, judgement), [rows, judgement]);
-  const placed = useMemo(() => placeRound(rows, judgement), [rows, judgement]);
+export function SidesPage({ rows, roundId, setMirrored }: SidesProps) {
+  const { value, failure } = useTask('sides', rows, { roundId });
+  return value ? (
+    <ComparedSides rows={rows} sides={value} setMirrored={setMirrored} />
+  ) : (
+    <p role="status" className="py-6 text-soft">
+      {failure ?? 'Comparing the sides …'}
+    </p>
+  );
+}
+
+/** The sides as they were compared. */
+export function ComparedSides({
+  rows,
+  sides: { mirror, lengths, positions },
+  setMirrored,
+}: {
+  rows: JobRows;
+  sides: TaskResult<'sides'>;
+  setMirrored: Action;
+}) {
   const [selected, select] = useState<string>();
   const marking = useAction(setMirrored);
   const byId = new Map(rows.points.map((point) => [point.id, point]));
@@ -39,8 +61,8 @@ export function SidesPage({ rows, roundId, setMirrored }: { rows: JobRows; round
       </p>
       <Faults faults={marking.faults} />
       <div className="grid grid-cols-1 items-start gap-4 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
-        {placed.ok ? (
-          <FoldedPlan rows={rows} pairs={pairs} positions={placed.positions} selected={selected} select={select} />
+        {positions ? (
+          <FoldedPlan rows={rows} pairs={pairs} positions={positions} selected={selected} select={select} />
         ) : null}
         <PairTable
           rows={rows}

@@ -1,12 +1,14 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
 import { sheetFigure } from '@/core/report/drawing/points';
 import { suggestFactor } from '@/core/report/drawing/sheet';
 import { norm } from '@/core/maths/geometry/vector';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import { judgeRound } from '@/core/round/judge/judgement';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import { FactorSlider } from '../sheet/factor-slider';
 import { VerdictMark } from '../sheet/mark';
@@ -21,10 +23,19 @@ const Scene = dynamic(() => import('./scene').then(({ Scene: scene }) => scene),
 
 /** The shell in space: its frame, the movements exaggerated, the same selection as on the sheet. */
 export function SpacePage({ rows, roundId }: { rows: JobRows; roundId: string }) {
+  const { value, failure } = useTask('judge', rows, { roundId, warm: true });
+  return value ? (
+    <JudgedSpace rows={rows} judgement={value.value} />
+  ) : (
+    <p role="status" className="py-6 text-soft">
+      {failure ?? 'Solving and judging the round …'}
+    </p>
+  );
+}
+
+function JudgedSpace({ rows, judgement }: { rows: JobRows; judgement: RoundJudgement }) {
   const format = useFormat();
-  const round = rows.rounds.find((each) => each.id === roundId)!;
-  const judgement = useMemo(() => judgeRound(rows, round), [rows, round]);
-  const figure = useMemo(() => sheetFigure(rows, judgement), [rows, judgement]);
+  const figure = useMemo(() => sheetFigure(Job.of(rows), judgement), [rows, judgement]);
   const [state, change] = useSheetAddress();
   const suggested = useMemo(
     () =>

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { readDeviceLine, splitLines, USUAL_PATTERN } from '@/core/shell/shorthand/device-line';
 import { seeded } from '@/core/maths/random/seeded';
 import { simulateReading, type TrueShell } from '@/core/practice/instrument';
-import type { Vector } from '@/core/maths/geometry/vector';
+import { position, type Position, type Vector } from '@/core/maths/geometry/vector';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Target } from '@/core/walk/targets';
 import { Button } from '../kit/button';
@@ -157,9 +157,9 @@ function Serial({ onLine }: { onLine: (line: string) => void }) {
 /** The true shell with the substitutes made since: each stands a little beside its point. */
 function withSubstitutes(truth: TrueShell, { points }: Pick<JobRows, 'points'>): TrueShell {
   const codeOf = new Map(points.map(({ id, code }) => [id, code]));
-  const added = points.flatMap(({ code, substituteForId }): [string, Vector][] => {
+  const added = points.flatMap(({ code, substituteForId }): [string, Position<'round'>][] => {
     const at = truth.get(codeOf.get(substituteForId ?? '') ?? '');
-    return at && !truth.has(code) ? [[code, [at[0] + 22, at[1] + 9, at[2] + 4]]] : [];
+    return at && !truth.has(code) ? [[code, position([at[0] + 22, at[1] + 9, at[2] + 4])]] : [];
   });
   return new Map([...truth, ...added]);
 }
@@ -188,7 +188,8 @@ function Simulated({
       if (!truth.current) {
         const response = await fetch(`/api/jobs/${jobId}/simulated-shell`);
         if (!response.ok) throw new Error();
-        truth.current = new Map(Object.entries((await response.json()) as Record<string, [number, number, number]>));
+        const places = (await response.json()) as Record<string, Vector>;
+        truth.current = new Map(Object.entries(places).map(([code, at]) => [code, position<'round'>(at)]));
       }
     } catch {
       return setFault(

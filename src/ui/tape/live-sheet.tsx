@@ -1,3 +1,4 @@
+import { Job } from '@/core/shell/job/job';
 import { useMemo } from 'react';
 import { sheetFigure } from '@/core/report/drawing/points';
 import type { JobRows } from '@/core/shell/job/job-rows';
@@ -19,7 +20,7 @@ export function LiveSheet({
   lit: readonly string[];
   title: string;
 }) {
-  const figure = useMemo(() => judgement && sheetFigure(rows, judgement), [rows, judgement]);
+  const figure = useMemo(() => judgement && sheetFigure(Job.of(rows), judgement), [rows, judgement]);
   const ids = lit.flatMap((code) => rows.points.filter((point) => point.code === code).map(({ id }) => id));
   if (!figure) return null;
   if (figure.points.length === 0)

@@ -5,6 +5,8 @@ import { useState, type ReactNode } from 'react';
 import type { Reading, Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
+import type { MeasureProposal } from '@/core/plan/measure-next';
+import { settleNames, stepText } from '@/core/report/settle-words';
 import type { Aim, Target } from '@/core/walk/targets';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
@@ -13,7 +15,7 @@ import { Doubts } from './doubts';
 import { HAND_WORD, type Hand, type useInstrumentsInHand } from './instruments-in-hand';
 import { ReadingsImport } from './readings-import';
 import { ShorthandHelp } from './shorthand-help';
-import { targetText } from './target-bar';
+import { useSettleWords } from '../sheet/use-settle-words';
 
 export interface MeasuringPanelsProps {
   readonly sheet: ReactNode;
@@ -21,7 +23,7 @@ export interface MeasuringPanelsProps {
   readonly round: Round;
   readonly judgement?: RoundJudgement;
   readonly milliseconds?: number;
-  readonly helpful: readonly Target[];
+  readonly helpful: readonly MeasureProposal[];
   readonly aim: Aim;
   readonly setAim: (aim: Aim) => void;
   readonly instruments: ReturnType<typeof useInstrumentsInHand>;
@@ -95,7 +97,7 @@ export function MeasuringPanels(props: MeasuringPanelsProps) {
       </Tabs.Content>
       <Tabs.Content value="helpful" className="pt-2">
         <Wanted aim={props.aim} setAim={props.setAim} />
-        <Helpful targets={helpful} onPress={props.onPress} />
+        <Helpful rows={rows} proposals={helpful} onPress={props.onPress} />
         {props.milliseconds === undefined ? null : (
           <p className="text-sm text-soft">
             Solved in {props.milliseconds.toFixed(0)} ms; {judgement?.net.solution?.survey.readings.length ?? 0}{' '}
@@ -175,9 +177,18 @@ function Wanted({ aim, setAim }: { aim: Aim; setAim: (aim: Aim) => void }) {
   );
 }
 
-function Helpful({ targets, onPress }: { targets: readonly Target[]; onPress: (target: Target) => void }) {
+function Helpful({
+  rows,
+  proposals,
+  onPress,
+}: {
+  rows: JobRows;
+  proposals: readonly MeasureProposal[];
+  onPress: (target: Target) => void;
+}) {
   const format = useFormat();
-  if (targets.length === 0)
+  const words = useSettleWords(settleNames({ rows }));
+  if (proposals.length === 0)
     return (
       <p className="text-sm text-soft">
         Nothing yet: once part of the shell is located, the readings that help most stand here.
@@ -196,13 +207,13 @@ function Helpful({ targets, onPress }: { targets: readonly Target[]; onPress: (t
         </tr>
       </thead>
       <tbody>
-        {targets.map((target) => (
-          <tr key={target.key}>
-            <td className="font-mono">{targetText(target)}</td>
-            <td className="num">{target.gain ? format.plusMinus(target.gain.before) : ''}</td>
-            <td className="num">{target.gain ? format.plusMinus(target.gain.after) : ''}</td>
+        {proposals.map(({ what, gain }) => (
+          <tr key={`${what.key} ${what.instrumentId}`}>
+            <td className="font-mono">{stepText(what, words)}</td>
+            <td className="num">{format.plusMinus(gain.before)}</td>
+            <td className="num">{format.plusMinus(gain.after)}</td>
             <td>
-              <Button onClick={() => onPress(target)}>Next</Button>
+              <Button onClick={() => onPress(what)}>Next</Button>
             </td>
           </tr>
         ))}

@@ -1,5 +1,6 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import { useMemo, useRef, useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Aim } from '@/core/walk/targets';
@@ -53,13 +54,9 @@ function useMeasuring({ rows: stored, roundId, pull }: MeasuringProps) {
   const instruments = useInstrumentsInHand(rows, round.instrumentVersionId);
   const [distanceWith, heightWith] = [instruments.versionFor('distance'), instruments.versionFor('height')];
   const hands = { constant: distanceWith.sdConstant, perMetre: distanceWith.sdPerMetre, height: heightWith.sdConstant };
-  const planKey = JSON.stringify([
-    rows.points.map(({ code }) => code),
-    rows.pointConditions.filter((each) => each.roundId === roundId).map(({ id }) => id),
-    hands,
-  ]);
+  const versionIds = [distanceWith.id, heightWith.id];
   const [aim, setAim] = useState<Aim>({ of: 'points', plusMinus: 2 });
-  const live = useJudgement(rows, roundId, hands, planKey, aim);
+  const live = useJudgement(rows, roundId, { hands, versionIds, aim });
   const targets = useTargets(rows, round, live);
   const { judgement } = live;
   const subjects = useMemo(() => subjectsOf(rows), [rows]);
@@ -101,7 +98,7 @@ function MeasuringScreen(props: MeasuringProps) {
   const field = useRef<EntryHandle>(null);
   const newly = useNewlyLocated(rows, judgement);
   const { current } = targets;
-  const expected = useMemo(() => expectedOf(rows, judgement, current), [rows, judgement, current]);
+  const expected = useMemo(() => expectedOf(Job.of(rows), judgement, current), [rows, judgement, current]);
   useAwake(!round.closedAt);
   useMeasuringKeys(screen);
   const setPadOpen = (open: boolean) => {
@@ -190,7 +187,7 @@ function MeasuringField({
       roundId={round.id}
       {...{ subjects, read, correction }}
       wanted={targets.current && !pull && !correction ? targetText(targets.current) : undefined}
-      question={(text) => outlandish(read(text), expectedFor(rows, judgement, read(text)), format.length)}
+      question={(text) => outlandish(read(text), expectedFor(Job.of(rows), judgement, read(text)), format.length)}
       onTake={writing.take}
       onStrike={(reason) => correction && writing.strike(correction.line, reason)}
       onLeave={writing.leaveCorrection}

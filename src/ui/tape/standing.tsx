@@ -1,5 +1,6 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { worstKnown } from '@/core/round/net/spread';
@@ -24,6 +25,8 @@ export function Standing({
       </p>
     );
   const { net } = judgement;
+  const job = Job.of(rows);
+  const codes = (ids: readonly string[]) => ids.map((id) => job.code(id)).join(', ');
   const worst = worstKnown(net);
   const measured = judgement.dimensions.filter((each) => each.measured).length;
   return (
@@ -32,7 +35,7 @@ export function Standing({
         <strong>{judgement.located.size}</strong> of {rows.points.length} points located, <strong>{measured}</strong> of{' '}
         {rows.dimensions.length} dimensions known
         {worst
-          ? `; the least sure is ${worst.code}, ${format.plusMinus(2 * worst.sd)} ${format.unit} ${worst.direction}`
+          ? `; the least sure is ${job.code(worst.pointId)}, ${format.plusMinus(2 * worst.sd)} ${format.unit} ${worst.direction}`
           : ''}
         {net.unchecked.length > 0 ? `; ${net.unchecked.length} points not checked yet` : ''}.
       </p>
@@ -45,30 +48,26 @@ export function Standing({
       {net.loose.length > 0 ? (
         <details>
           <summary className="flex min-h-11 cursor-pointer items-center">
-            Still loose:{' '}
-            {net.loose
-              .slice(0, 6)
-              .map(({ id }) => id)
-              .join(', ')}
+            Still loose: {codes(net.loose.slice(0, 6).map(({ id }) => id))}
             {net.loose.length > 6 ? ` and ${net.loose.length - 6} more` : ''}
           </summary>
           <ul className="pl-4 text-soft">
             {net.loose.map(({ id, advice }) => (
               <li key={id}>
-                {id}: {advice}
+                {job.code(id)}: {advice}
               </li>
             ))}
           </ul>
         </details>
       ) : null}
-      {net.apart.map((codes) => (
-        <p key={codes.join()} className="text-soft">
-          {codes.join(', ')} hang together, but not with the rest yet.
+      {net.apart.map((ids) => (
+        <p key={ids.join()} className="text-soft">
+          {codes(ids)} hang together, but not with the rest yet.
         </p>
       ))}
       {net.notEntering.length > 0 ? (
         <p className="font-medium">
-          A head does not enter at {net.notEntering.join(', ')}: that point is out; put it into the log.
+          A head does not enter at {codes(net.notEntering)}: that point is out; put it into the log.
         </p>
       ) : null}
       {net.rough && judgement.located.size > 0 ? (
@@ -78,7 +77,7 @@ export function Standing({
             ? '. Nothing says which side is left: it may be its own mirror image. Give the points their sides'
             : ''}
           {net.rough.mirrored.length > 0
-            ? `. ${net.rough.mirrored.join(', ')} could as well stand on the other side: take one more length to each`
+            ? `. ${codes(net.rough.mirrored)} could as well stand on the other side: take one more length to each`
             : ''}
           .
         </p>

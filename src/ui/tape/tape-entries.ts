@@ -38,7 +38,6 @@ export function readingsEntry(
       author,
       raw,
       takenAt: now(),
-      featureId: null,
       instrumentVersionId: versionFor(reading.quantity).id,
       pullId: context.pullId,
       phase: context.phase,

@@ -1,5 +1,6 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import { useState } from 'react';
 import type { PointCondition } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
@@ -158,7 +159,7 @@ export const targetText = ({ codes, quantity, measure, again }: Target): string 
 
 /** Points with something in the way, each with the way back. */
 function Marked({ rows, roundId, onClear }: { rows: JobRows; roundId: string; onClear: (code: string) => void }) {
-  const conditions = [...conditionsOf(rows, { id: roundId })];
+  const conditions = [...conditionsOf(Job.of(rows), { id: roundId })];
   if (conditions.length === 0) return null;
   return (
     <p className="flex flex-wrap items-center gap-x-3 text-sm">

@@ -1,74 +1,59 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import { useState } from 'react';
+import type { MeasureProposal } from '@/core/plan/measure-next';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Aim, Target } from '@/core/walk/targets';
-import type { JudgeAnswer, JudgeRequest } from '@/workers/judge.worker';
+import type { HandSpread } from '@/workers/tasks';
+import { useTask } from '../kit/use-task';
 
 export interface LiveJudgement {
   readonly judgement?: RoundJudgement;
   /** How long the last solution took in the worker, ms. */
   readonly milliseconds?: number;
   readonly walk?: readonly Target[];
-  readonly helpful: readonly Target[];
+  readonly helpful: readonly MeasureProposal[];
+}
+
+const PROPOSALS = 6;
+/** What to measure next is worked out when no newer reading has come for so long, ms. */
+const PAUSE = 60;
+const NONE: readonly MeasureProposal[] = [];
+
+/** What the measuring screen has in its hands and wants of them. */
+export interface LiveAsk {
+  readonly hands: HandSpread;
+  /** Versions of the instruments in the hand. */
+  readonly versionIds: readonly string[];
+  readonly aim: Aim;
 }
 
 /**
- * Judges the round in a worker after every change of the tape. While one run is under way only the newest
- * state waits; those in between are dropped.
+ * Judges the round in a worker after every change of the tape; then, once the hand rests, works out what to measure
+ * next. The walk hangs on nothing that is read, so that it is planned anew only when its own rows change.
  */
-export function useJudgement(
-  rows: JobRows,
-  roundId: string,
-  { constant, perMetre, height }: JudgeRequest['hands'],
-  planKey: string,
-  { of, plusMinus }: Aim,
-): LiveJudgement {
-  const [live, setLive] = useState<LiveJudgement>({ helpful: [] });
-  const worker = useRef<Worker | undefined>(undefined);
-  const busy = useRef(false);
-  const waiting = useRef<JudgeRequest | undefined>(undefined);
-
-  useEffect(() => {
-    const started = new Worker(new URL('../../workers/judge.worker.ts', import.meta.url), {
-      type: 'module',
-    });
-    worker.current = started;
-    busy.current = false;
-    started.onmessage = ({ data }: MessageEvent<JudgeAnswer>) => {
-      if (data.kind !== 'judged') {
-        setLive((all) => ({ ...all, [data.kind]: data.targets }));
-        return;
-      }
-      setLive((all) => ({
-        ...all,
-        judgement: data.judgement,
-        milliseconds: data.milliseconds,
-      }));
-      const request = waiting.current;
-      waiting.current = undefined;
-      busy.current = request !== undefined;
-      if (request) started.postMessage(request);
-    };
-    return () => started.terminate();
-  }, []);
-
-  useEffect(() => {
-    const request: JudgeRequest = {
-      rows,
-      roundId,
-      hands: { constant, perMetre, height },
-      aim: { of, plusMinus },
-      planKey,
-    };
-    if (busy.current) {
-      waiting.current = request;
-      return;
-    }
-    busy.current = true;
-    worker.current?.postMessage(request);
-  }, [rows, roundId, constant, perMetre, height, of, plusMinus, planKey]);
-
-  return live;
+export function useJudgement(rows: JobRows, roundId: string, { hands, versionIds, aim }: LiveAsk): LiveJudgement {
+  const judged = useTask('judge', rows, { roundId, warm: true });
+  const walk = useTask('walk', useUnread(rows), { roundId, hands });
+  const ready = !judged.busy && judged.value;
+  const helpful = useTask('measureNext', rows, ready ? { roundId, versionIds, aim, count: PROPOSALS } : null, PAUSE);
+  return {
+    ...(judged.value ? { judgement: judged.value.value, milliseconds: judged.value.milliseconds } : {}),
+    ...(walk.value ? { walk: walk.value } : {}),
+    helpful: helpful.value ?? NONE,
+  };
 }
+
+/** The rows the walk is planned from, the same ones for as long as these say the same, whatever is read meanwhile. */
+function useUnread(rows: JobRows): JobRows {
+  const { points, pointConditions, referencePoints, references, referenceChoices } = rows;
+  const said = JSON.stringify([points, pointConditions, referencePoints, references, referenceChoices]);
+  const [kept, keep] = useState({ said, unread: withoutReadings(rows) });
+  if (kept.said === said) return kept.unread;
+  const unread = withoutReadings(rows);
+  keep({ said, unread });
+  return unread;
+}
+
+const withoutReadings = (rows: JobRows): JobRows => ({ ...rows, readings: [], readingStrikes: [], readingKeeps: [] });

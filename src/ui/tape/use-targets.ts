@@ -1,5 +1,6 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import { useMemo, useState } from 'react';
 import type { Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
@@ -35,18 +36,19 @@ export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
     localStorage.setItem(key(round.id), JSON.stringify(next));
   };
   const listed = useMemo((): readonly Target[] => {
-    const charted = chartedTargets(rows, round);
+    const charted = chartedTargets(Job.of(rows), round);
     if (state.source === 'charted') return charted;
-    if (state.source === 'helpful') return live.helpful;
+    const helpful = live.helpful.map(({ what }) => what);
+    if (state.source === 'helpful') return helpful;
     // Nothing is led to before the walk is planned: a pair that changes under the hand is read wrongly.
     if (!live.walk) return [];
     return live.walk.length > 0 ? live.walk : charted;
   }, [rows, round, state.source, live.walk, live.helpful]);
   const skipped = useMemo(() => new Set(state.skipped), [state.skipped]);
-  const open = useMemo(() => openTargets(rows, round, listed, skipped), [rows, round, listed, skipped]);
+  const open = useMemo(() => openTargets(Job.of(rows), round, listed, skipped), [rows, round, listed, skipped]);
   // Everything asked for is read: what helps most goes on from there.
   const queue = useMemo(
-    () => [...pressing, ...(open.length > 0 || state.source !== 'walk' ? open : live.helpful)],
+    () => [...pressing, ...(open.length > 0 || state.source !== 'walk' ? open : live.helpful.map(({ what }) => what))],
     [pressing, open, state.source, live.helpful],
   );
   const planning = state.source === 'walk' && !live.walk && pressing.length === 0;

@@ -1,3 +1,4 @@
+import { Job } from '@/core/shell/job/job';
 import { useState } from 'react';
 import type { PointCondition, Reading } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
@@ -76,7 +77,7 @@ export function useWriting({
     chooseEnd(1);
   };
   const repeat = (reading: Reading | undefined) => {
-    const target = reading && targetOfReading(rows, reading);
+    const target = reading && targetOfReading(Job.of(rows), reading);
     if (target) targets.press([{ ...target, again: true }]);
   };
   return {
@@ -118,7 +119,7 @@ export function useWriting({
         ({ roundId, pointId }) => roundId === writer.roundId && pointId === original.id,
       );
       put(substituteEntry(writer, original, { code: newCode, name }, marked));
-      targets.press(tyingTargets(newCode, code, judgement, rows));
+      targets.press(tyingTargets(Job.of(rows), newCode, code, judgement));
     },
     /** Codes of the points to light on the sheet: those wanted next, or those of the line looked at. */
     lit: (lines: readonly TapeLine[]): readonly string[] => {

@@ -1,11 +1,10 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import type { Brace, BraceEvent, Dimension } from '@/core/shell/job/entities';
+import type { Brace, BraceEvent } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import type { BraceGeometry } from '@/core/findings/brace-pull';
 import { lineGeometry } from '@/core/findings/brace-pull';
-import type { Vector } from '@/core/maths/geometry/vector';
+import type { BracesPage } from '@/core/report/pages/braces';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
@@ -13,16 +12,6 @@ import { SelectField, TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import { BRACE_WORD } from '@/core/report/vocabulary/words';
-
-export interface ListedBrace {
-  readonly brace: Brace;
-  readonly from: string;
-  readonly to: string;
-  readonly geometry?: BraceGeometry;
-  readonly state: BraceEvent['kind'];
-  readonly lastEvent?: BraceEvent;
-  readonly holds: readonly Dimension[];
-}
 
 const NEXT: Readonly<Record<BraceEvent['kind'], BraceEvent['kind'] | undefined>> = {
   planned: 'fitted',
@@ -40,13 +29,9 @@ export function Braces({
   recordBraceEvent,
 }: {
   rows: JobRows;
-  braces: readonly ListedBrace[];
-  /** Where points stand by the latest round, else by the reference; chart axes. */
-  positions: Readonly<Record<string, Vector>>;
-  latestRoundId: string | null;
   planBrace: Action;
   recordBraceEvent: Action;
-}) {
+} & BracesPage) {
   const format = useFormat();
   const { preferences } = usePreferences();
   const recording = useAction(recordBraceEvent);
@@ -181,7 +166,7 @@ function PlanBrace({
   planBrace,
 }: {
   rows: JobRows;
-  positions: Readonly<Record<string, Vector>>;
+  positions: BracesPage['positions'];
   latestRoundId: string | null;
   planBrace: Action;
 }) {

@@ -1,8 +1,9 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { ownRounds, type JobRows } from '@/core/shell/job/job-rows';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundChange } from '@/core/findings/change';
 import type { Movement } from '@/core/findings/movement';
 import { Empty } from '../kit/faults';
@@ -18,7 +19,7 @@ import type { DimensionJudgement } from '@/core/round/judge/judgement';
 export interface CompareView {
   readonly change: RoundChange;
   readonly movement: Movement;
-  /** The later round against the reference. */
+  /** The lengths of the later round against the reference. */
   readonly final: readonly DimensionJudgement[];
   readonly accepted: readonly string[];
 }
@@ -38,7 +39,7 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
   const lengthTest = new Map(movement.lengths.map((test) => [test.dimension.id, test]));
   const moved = movedWord(movement);
   const go = (from: string, to: string) => router.push(`/jobs/${jobId}/verify?from=${from}&to=${to}`);
-  const options = ownRounds(rows).map((round) => [round.id, `${round.number}. ${round.name}`] as const);
+  const options = Job.of(rows).ownRounds.map((round) => [round.id, `${round.number}. ${round.name}`] as const);
   const finalOf = new Map(final.map((each) => [each.dimension.id, each]));
   const count = (verdict: string) => change.dimensions.filter((each) => each.verdict === verdict).length;
   return (

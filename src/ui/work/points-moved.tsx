@@ -23,7 +23,7 @@ export function PointsMoved({
   limits: ReadonlyMap<string, number>;
 }) {
   const format = useFormat();
-  const { points, axes } = movement;
+  const { points } = movement;
   const codeOf = new Map(rows.points.map(({ id, code }) => [id, code]));
   if (!points.ok)
     return (
@@ -55,10 +55,10 @@ export function PointsMoved({
           <thead>
             <tr>
               <th>Point</th>
-              <th className="num">{axes === 'chart' ? 'Length' : 'x'}</th>
-              <th className="num">{axes === 'chart' ? 'Width' : 'y'}</th>
+              <th className="num">{points.axes === 'chart' ? 'Length' : 'x'}</th>
+              <th className="num">{points.axes === 'chart' ? 'Width' : 'y'}</th>
               <th className="num">
-                {axes === 'chart' ? 'Height' : 'z'} {format.unit}
+                {points.axes === 'chart' ? 'Height' : 'z'} {format.unit}
               </th>
               <th className="num">Worst ±</th>
               <th className="num">Limit</th>

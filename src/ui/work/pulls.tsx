@@ -6,28 +6,15 @@ import { norm, type Vector } from '@/core/maths/geometry/vector';
 import type { Pull, PullEvent } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { PullProgress } from '@/core/findings/brace-pull';
+import type { Pullable, PullsPage } from '@/core/report/pages/pulls';
 import { Button, buttonClass } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
 import { TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
+import { Holds, readHolds } from './holds';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import { directionWord, QUANTITY_WORD } from '@/core/report/vocabulary/words';
-
-export interface ListedPull {
-  readonly pull: Pull;
-  readonly point: string;
-  readonly distance: number;
-  readonly lastEvent?: PullEvent;
-  readonly progress: readonly PullProgress[];
-}
-
-/** A point that deviates, and the movement that would bring it back. */
-export interface Pullable {
-  readonly pointId: string;
-  readonly code: string;
-  readonly aim: Vector;
-}
 
 /** An aim in plain words: `12.9 forward, 4.8 to the left`. */
 function aimText(aim: Vector, length: (mm: number) => string): string {
@@ -37,24 +24,25 @@ function aimText(aim: Vector, length: (mm: number) => string): string {
   return parts.join(', ') || 'nowhere';
 }
 
+export interface PullActions {
+  readonly planPull: Action;
+  readonly recordPullEvent: Action;
+  readonly setPullHolds: Action;
+}
+
 /** Pulls planned from a deviation, with their readings under load and after release. */
 export function Pulls({
   rows,
   pulls,
   pullable,
   roundId,
-  planPull,
-  recordPullEvent,
-}: {
+  actions,
+}: PullsPage & {
   rows: JobRows;
-  pulls: readonly ListedPull[];
-  pullable: readonly Pullable[];
-  roundId: string | null;
-  planPull: Action;
-  recordPullEvent: Action;
+  actions: PullActions;
 }) {
   const format = useFormat();
-  const recording = useAction(recordPullEvent);
+  const recording = useAction(actions.recordPullEvent);
   const { preferences } = usePreferences();
   const jobId = rows.jobs[0]!.id;
   const event = (pull: Pull, kind: PullEvent['kind']) =>
@@ -69,7 +57,7 @@ export function Pulls({
     <section aria-label="Pulls" className="flex flex-col gap-3">
       <div className="flex items-center gap-3">
         <h2 className="text-xl">Pulls</h2>
-        <PlanPull rows={rows} pullable={pullable} roundId={roundId} planPull={planPull} />
+        <PlanPull rows={rows} pullable={pullable} roundId={roundId} planPull={actions.planPull} />
       </div>
       <Faults faults={recording.faults} />
       {pulls.length === 0 ? (
@@ -79,7 +67,7 @@ export function Pulls({
             : 'Measure and align a round first: a pull starts from a deviation.'}
         </Empty>
       ) : null}
-      {pulls.map(({ pull, point, distance, lastEvent, progress }) => (
+      {pulls.map(({ pull, point, distance, lastEvent, progress, holds, offered }) => (
         <article key={pull.id} className="border-t-2 border-ink pt-2" data-code={pull.code}>
           <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
             <h3 className="text-lg">
@@ -92,9 +80,8 @@ export function Pulls({
               {lastEvent ? `${lastEvent.kind}, ${lastEvent.author}, ${format.day(lastEvent.at)}` : ''}
             </p>
           </div>
-          <p className="text-sm text-soft">
-            Held: {pull.heldAt || 'not said'}. {pull.note}
-          </p>
+          {pull.note ? <p className="text-sm text-soft">{pull.note}</p> : null}
+          <Holds {...{ rows, pull, holds, offered }} setPullHolds={actions.setPullHolds} />
           <CycleTable rows={rows} progress={progress} />
           <div className="mt-2 flex flex-wrap gap-2">
             <Link
@@ -184,6 +171,7 @@ function PlanPull({
   const [open, setOpen] = useState(false);
   const [code, setCode] = useState('');
   const [error, setError] = useState('');
+  const [holdError, setHoldError] = useState('');
   const { run, faults, pending } = useAction(planPull);
   const chosen = pullable.find((each) => each.code.toLowerCase() === code.trim().toLowerCase());
   const submit = async (event: FormEvent<HTMLFormElement>) => {
@@ -192,10 +180,14 @@ function PlanPull({
     if (!chosen)
       return setError(code ? `"${code}" is not a point with a deviation in the latest round` : 'name a point');
     setError('');
+    const pullId = crypto.randomUUID();
+    const holds = readHolds(String(form.get('holds')), rows.points, pullId);
+    setHoldError(holds.ok ? '' : holds.reason);
+    if (!holds.ok) return;
     const [aimX, aimY, aimZ] = chosen.aim;
     const outcome = await run({
       pull: {
-        id: crypto.randomUUID(),
+        id: pullId,
         jobId: rows.jobs[0]!.id,
         code: String(form.get('code')).trim(),
         pointId: chosen.pointId,
@@ -206,6 +198,7 @@ function PlanPull({
         heldAt: String(form.get('heldAt')),
         note: String(form.get('note')),
       },
+      holds: holds.holds,
       author: preferences.person || 'unnamed',
     });
     if (outcome.ok) setOpen(false);
@@ -245,7 +238,8 @@ function PlanPull({
             ? `Back by ${format.length(norm(chosen.aim))} ${format.unit}: ${aimText(chosen.aim, format.length)}.`
             : 'The direction and the distance come from the point’s deviation.'}
         </p>
-        <TextField label="Held where" name="heldAt" placeholder="clamped at both sills" />
+        <TextField label="Held at these points" name="holds" placeholder="C1L C1R" error={holdError} />
+        <TextField label="How it is held" name="heldAt" placeholder="clamped at both sills" />
         <TextField label="Note" name="note" />
         <div className="sm:col-span-2">
           <Faults faults={faults} />

@@ -1,10 +1,12 @@
 'use client';
 
+import { Job } from '@/core/shell/job/job';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
 import { STATE_KINDS, SUPPORT_KINDS, type Round } from '@/core/shell/job/entities';
-import { ownRounds, type JobRows } from '@/core/shell/job/job-rows';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { ListedRound } from '@/core/report/pages/rounds';
 import { Button, buttonClass } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
@@ -12,17 +14,8 @@ import { SelectField, TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { errorOf } from '../shell/new-job';
 import { useFormat, usePreferences } from '../shell/preferences-context';
-import { newestVersions } from '../tape/instruments-in-hand';
+import { newestVersions } from '@/core/shell/instruments';
 import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
-
-/** One line of the list of rounds. */
-export interface ListedRound {
-  readonly round: Round;
-  readonly readings: number;
-  readonly inside: number;
-  readonly outside: number;
-  readonly undecided: number;
-}
 
 /** The rounds of a job, and a new one: state, support, instrument, temperature, who. */
 export function Rounds({
@@ -87,9 +80,9 @@ function NewRound({ rows, openRound }: { rows: JobRows; openRound: Action<unknow
   const [missing, setMissing] = useState<Readonly<Record<string, string>>>({});
   const { run, faults, pending } = useAction(openRound);
   const jobId = rows.jobs[0]!.id;
-  const last = ownRounds(rows).at(-1);
+  const last = Job.of(rows).ownRounds.at(-1);
   const lastSupport = rows.supports.find((each) => each.id === last?.supportId);
-  const versions = newestVersions(rows);
+  const versions = newestVersions({ rows });
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);

@@ -1,3 +1,4 @@
+import { Job } from '@/core/shell/job/job';
 import type { ReactNode } from 'react';
 import { theJob } from '@/core/shell/job/job-rows';
 import { ladderOf } from '@/core/days/ladder';
@@ -14,7 +15,7 @@ export default async function JobLayout({
 }) {
   const { job: jobId } = await params;
   const rows = await jobRows(jobId);
-  const ladder = ladderOf(rows);
+  const ladder = ladderOf(Job.of(rows));
   return (
     <>
       <Header title={theJob(rows).name} homeHref={`/jobs/${jobId}`} />

@@ -1,3 +1,4 @@
+import { Job } from '@/core/shell/job/job';
 import type { ReactNode } from 'react';
 import type { Rung } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
@@ -8,7 +9,7 @@ import { RUNG_WORD } from '@/core/report/vocabulary/words';
 
 /** A rung of the ladder: its steps and cautions, then the work that belongs to it. */
 export function RungPage({ rows, rung, children }: { rows: JobRows; rung: Rung; children?: ReactNode }) {
-  const { steps } = ladderOf(rows).rungs.find((each) => each.rung === rung)!;
+  const { steps } = ladderOf(Job.of(rows)).rungs.find((each) => each.rung === rung)!;
   return (
     <div className="flex flex-col gap-6">
       <h1 className="text-2xl">{RUNG_WORD[rung]}</h1>

@@ -1,3 +1,4 @@
+import type { Vector } from '../../maths/geometry/vector';
 import { COMPONENTS, type Component } from '../../shell/components';
 import { share, shareSlope, type Hinge, type PatternPoint } from './sections';
 import type { Sparse } from './weights';
@@ -49,4 +50,16 @@ function columnOf(points: readonly PatternPoint[], axis: number, value: (point: 
     return entry === 0 ? [] : [[3 * i + axis, entry] as const];
   });
   return { rows: entries.map(([row]) => row), values: entries.map(([, entry]) => entry) };
+}
+
+/** How far the components carry one point, mm. */
+export function movementAt(
+  hinge: Hinge,
+  { at, side }: Pick<PatternPoint, 'at' | 'side'>,
+  components: readonly { readonly name: Component; readonly amount: number }[],
+): Vector {
+  const movement: [number, number, number] = [0, 0, 0];
+  for (const { name, amount } of components)
+    movement[AXIS[name] as 0 | 1 | 2] += amount * share(hinge, at[0]) * (isMean(name) ? 1 : SIDE[side]);
+  return movement;
 }

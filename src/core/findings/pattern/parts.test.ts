@@ -1,5 +1,6 @@
 import { inverse, Matrix } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
+import { Symmetric } from '../../maths/linear/symmetric';
 import { seeded } from '../../maths/random/seeded';
 import { designOf, hingeColumn, visibleComponents } from './model';
 import { COMPONENTS } from '../../shell/components';
@@ -108,7 +109,7 @@ describe('the weights of deviations', () => {
   const random = seeded(9);
   const half = new Matrix(Array.from({ length: 12 }, () => Array.from({ length: 12 }, random.normal)));
   const covariance = half.mmul(half.transpose()).add(Matrix.eye(12));
-  const weights = Weights.of(covariance);
+  const weights = Weights.of(Symmetric.of(covariance));
   const column = (seed: number): Sparse => {
     const own = seeded(seed);
     return { rows: [0, 4, 5, 11], values: [own.normal(), own.normal(), own.normal(), own.normal()] };
@@ -135,7 +136,7 @@ describe('the weights of deviations', () => {
 
   it('of the other points are those of a covariance without the point', () => {
     const kept = [0, 1, 2, 6, 7, 8, 9, 10, 11];
-    const expected = Weights.of(covariance.selection(kept, kept));
+    const expected = Weights.of(Symmetric.of(covariance.selection(kept, kept)));
     const left = weights.withoutPoint(1);
     expect(left.size).toBe(9);
     for (const point of [0, 1, 2])

@@ -1,9 +1,10 @@
-import { Matrix } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
 import type { Vector } from '../../maths/geometry/vector';
 import { seeded, type Random } from '../../maths/random/seeded';
 import { shellPoints } from '../../practice/shell-net';
-import { damagePattern, type DamagePattern, type DeviatedPoint } from './pattern';
+import { Symmetric } from '../../maths/linear/symmetric';
+import { damagePattern, type DamagePattern } from './pattern';
+import type { DeviatedPoint } from './shown';
 
 const SD = 0.9;
 const CONTROL = new Set(['P3L', 'P3R', 'P6L', 'P6R', 'P9R', 'P9L']);
@@ -12,12 +13,13 @@ function shell(random: Random, move: (at: Vector, side: string) => Vector, count
   return [...shellPoints(count, random)].map(([id, at]): DeviatedPoint => {
     const side = id.endsWith('L') ? 'left' : 'right';
     const moved = move(at, side);
-    return { id, at, side, deviation: moved.map((value) => value + SD * random.normal()) as unknown as Vector };
+    const deviation = moved.map((value) => value + SD * random.normal()) as unknown as Vector;
+    return { id, at, side, deviation, sd: SD };
   });
 }
 
 const resolve = (points: readonly DeviatedPoint[], random: Random): DamagePattern =>
-  damagePattern(points, Matrix.eye(3 * points.length).mul(SD ** 2), CONTROL, random);
+  damagePattern(points, Symmetric.zeros(3 * points.length).addDiagonal(SD ** 2), CONTROL, random);
 
 /** The rear beyond a hinge, each side linearly to its own amounts at the floor's end. */
 const rear =
@@ -39,6 +41,43 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
       if (sections.length + local.length > 0) wrong++;
     }
     expect(wrong).toBeLessThanOrEqual(5);
+  });
+
+  it.each([1, 2, 3])('names %i single points by themselves: at most five section patterns of two hundred', (count) => {
+    const random = seeded(40 + count);
+    let [sections, named] = [0, 0];
+    for (let seed = 1; seed <= 200; seed++) {
+      const points = shell(random, () => [0, 0, 0], 24);
+      const moved = new Set(Array.from({ length: count }, () => Math.floor(random.next() * points.length)));
+      const withSingles = points.map((point, i) => {
+        const by = [random.normal(), random.normal(), random.normal()].map((value) => 9 * value);
+        const deviation = point.deviation.map((value, k) =>
+          moved.has(i) ? value + by[k]! : value,
+        ) as unknown as Vector;
+        const still = Math.hypot(...deviation) <= 3.5 * SD;
+        return { ...point, deviation, ...(still ? { stoodStillWithin: 3.5 * SD } : {}) };
+      });
+      const pattern = resolve(withSingles, random);
+      if (pattern.sections.length > 0) sections++;
+      named += pattern.local.filter(({ id }) => moved.has(points.findIndex((point) => point.id === id))).length;
+    }
+    expect(sections).toBeLessThanOrEqual(5);
+    expect(named).toBeGreaterThan(100 * count);
+  });
+
+  it('does not carry a section along with one floor point that moved, while its neighbours stood still', () => {
+    const random = seeded(91);
+    const points = shell(random, () => [0, 0, 0]).map((point) =>
+      point.id === 'P5L' ? { ...point, deviation: [-0.4, -8, -11] as Vector } : { ...point, stoodStillWithin: 3.2 },
+    );
+    const { sections, local } = damagePattern(
+      points,
+      Symmetric.zeros(3 * points.length).addDiagonal(SD ** 2),
+      new Set(),
+      random,
+    );
+    expect(sections).toEqual([]);
+    expect(local.map(({ id }) => id)).toEqual(['P5L']);
   });
 
   it('recovers amounts, hinge and side within their stated uncertainty', () => {

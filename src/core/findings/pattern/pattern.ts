@@ -3,17 +3,15 @@ import { withFreeMotion } from '../../maths/rigid/freedom';
 import type { Vector } from '../../maths/geometry/vector';
 import type { Random } from '../../maths/random/seeded';
 import { chiSquareTail } from '../../maths/statistics/distributions';
-import { coloured, factorise } from '../../maths/linear/cholesky';
+import { COVERAGE } from '../../maths/statistics/verdict';
+import { SymmetricFactor, type Symmetric } from '../../maths/linear/symmetric';
 import type { Component } from '../../shell/components';
+import { grouped } from '../../maths/grouped';
 import type { Section } from '../../shell/sections';
 import { designOf, hingeColumn, visibleComponents } from './model';
-import { hingesToTry, type Hinge, type PatternPoint } from './sections';
+import { hingesToTry, type Hinge } from './sections';
+import { carriedBy, isShown, type DeviatedPoint } from './shown';
 import { gramOf, Weights, type Sparse } from './weights';
-
-/** A point with its deviation after alignment, chart axes, mm. */
-export interface DeviatedPoint extends PatternPoint {
-  readonly deviation: Vector;
-}
 
 export interface PatternComponent {
   readonly name: Component;
@@ -52,6 +50,8 @@ export interface DamagePattern {
   readonly threshold: number;
   /** Hinges that could be tried at all: none where too few points are located. */
   readonly hinges: number;
+  /** Points that a section carries along farther than what stood still may be off. */
+  readonly carried: readonly string[];
 }
 
 /** Chance of any false pattern in an undamaged shell: half of it for sections, half for single points. */
@@ -76,7 +76,7 @@ const ALIKE = 0.95;
  */
 export function damagePattern(
   points: readonly DeviatedPoint[],
-  covariance: Matrix,
+  covariance: Symmetric,
   held: ReadonlySet<string>,
   random: Random,
 ): DamagePattern {
@@ -84,8 +84,7 @@ export function damagePattern(
     covariance,
     points.map(({ at }) => at),
   );
-  for (let i = 0; i < free.rows; i++) free.set(i, i, free.get(i, i) + SMALLEST_VARIANCE);
-  let shell = new Shell(points, Weights.of(free), held);
+  let shell = new Shell(points, Weights.of(free.addDiagonal(SMALLEST_VARIANCE)), held);
   const threshold = shell.threshold(random);
   const { hinges } = shell;
   const local: LocalMovement[] = [];
@@ -94,11 +93,23 @@ export function damagePattern(
     const worst = shell.worstLocal(left);
     const enough = local.length > points.length / 4 || shell.points.length < 8;
     if (!worst || worst.probability > FALSE_PATTERN / 2 / points.length || enough)
-      return { sections, local, threshold, hinges };
+      return { sections, local, threshold, hinges, carried: carriedAlong(points, sections) };
     local.push(worst.movement);
     shell = shell.withoutPoint(worst.movement.id);
   }
 }
+
+const carriedAlong = (points: readonly DeviatedPoint[], sections: readonly SectionMovement[]): string[] => [
+  ...new Set(
+    sections.flatMap(({ hinge, components }) =>
+      carriedBy(
+        points,
+        hinge,
+        components.filter(({ significant }) => significant),
+      ),
+    ),
+  ),
+];
 
 /** A hinge with its design B, WB and (BᵀWB)⁻¹. */
 interface Candidate {
@@ -156,10 +167,10 @@ class Shell {
    */
   threshold(random: Random): number {
     const size = this.atFirst.reduce((sum, { columns }) => sum + columns.length, 0);
-    const factor = size > 0 && factorise(jointOfStandardised(this.atFirst, size), size);
+    const factor = size > 0 && SymmetricFactor.of(jointOfStandardised(this.atFirst, size), size);
     if (!factor) return Infinity;
     const noise = Float64Array.from({ length: SIMULATIONS * size }, () => random.normal());
-    const drawn = coloured(factor, noise, SIMULATIONS);
+    const drawn = factor.coloured(noise, SIMULATIONS);
     const largest = new Float64Array(SIMULATIONS);
     drawn.forEach((value, i) => {
       const run = Math.floor(i / size);
@@ -176,16 +187,23 @@ class Shell {
     while (sections.length < 2) {
       const open = this.atFirst.filter(({ hinge }) => !sections.some(({ section }) => section === hinge.section));
       const judged = left === this.weights ? open : open.map(({ hinge }) => this.candidate(hinge, left));
-      const best = maximum(judged, explained);
-      if (!best) break;
-      const refined = this.refine(best, left);
-      const { movement, along } = this.estimate(refined, left, threshold);
-      if (!movement.components.some(({ significant }) => significant)) break;
-      sections.push(movement);
+      const found = bestOfEach(judged)
+        .map((best) => this.refine(best, left))
+        .map((refined) => ({ refined, ...this.estimate(refined, left, threshold) }))
+        .find(({ movement }) => this.isBorneOut(movement));
+      if (!found) break;
+      sections.push(found.movement);
       // A hinge a little elsewhere is explained with it.
-      left = left.without([...refined.columns, along]);
+      left = left.without([...found.refined.columns, found.along]);
     }
     return { sections, left };
+  }
+
+  /** More than chance, hinged somewhere that can be told, and shown by the points themselves. */
+  private isBorneOut({ hinge, hingeSd, components }: SectionMovement): boolean {
+    const significant = components.filter((each) => each.significant);
+    const lever = Math.abs(hinge.end - hinge.hinge);
+    return significant.length > 0 && COVERAGE * hingeSd <= lever / 2 && isShown(this.points, hinge, significant);
   }
 
   /** The hinge between its neighbours that explains most: golden section search. */
@@ -265,6 +283,12 @@ class Shell {
     const worst = maximum(releases, ({ size }) => size);
     return worst && { movement: worst.movement, probability: chiSquareTail(worst.size, 3) };
   }
+}
+
+/** The candidate that explains most of every section and end, the best of them first. */
+function bestOfEach(candidates: readonly Candidate[]): Candidate[] {
+  const kinds = grouped(candidates, ({ hinge: { section, end } }) => `${section} ${end}`);
+  return [...kinds.values()].map((same) => maximum(same, explained)!).sort((a, b) => explained(b) - explained(a));
 }
 
 /** Fall of the weighted sum of squares when a candidate comes in. */

@@ -1,12 +1,32 @@
-import { fitSelected, place } from '../../maths/rigid/fit';
+import { fitSelected } from '../../maths/rigid/fit';
 import { findUndisturbed } from '../../maths/search/undisturbed';
-import { add, distance, levelDistance, type Position, type Vector } from '../../maths/geometry/vector';
+import {
+  add,
+  distance,
+  levelDistance,
+  mapAxes,
+  motion,
+  position,
+  type Frame,
+  type Position,
+  type Vector,
+} from '../../maths/geometry/vector';
 import type { Dimension, Round } from '../../shell/job/entities';
-import type { JobRows } from '../../shell/job/job-rows';
-import { judgeRound, type RoundJudgement } from '../../round/judge/judgement';
-import { centrePoints, meanSd, mirrorPairs, placeRound, type PlacedRound } from '../../round/judge/placed';
+import { Job } from '../../shell/job/job';
+import type { RoundJudgement } from '../../round/judge/judgement';
+import { judgeRound } from '../../round/judge/judge-round';
+import {
+  centrePoints,
+  inItsAxes,
+  meanSd,
+  mirrorPairs,
+  placeRound,
+  type PlacedIn,
+  type PlacedRound,
+} from '../../round/judge/placed';
+import { carried } from '../../maths/symmetry/vehicle-axes';
 import { fitCentrePlane, mirrored, planeSd, SIDES_DIFFER } from '../../maths/symmetry/centre-plane';
-import { chooseReferences } from '../../shell/references/chosen';
+import { positionOf } from '../../shell/references/chosen';
 import { sisterMean, sisterSpread, type SisterFigure } from './sister-cars';
 
 /** What a new reference will say, before it has identities: millimetres, chart axes. */
@@ -22,41 +42,58 @@ export interface ReferenceDraft {
 export type DraftResult =
   { readonly ok: true; readonly draft: ReferenceDraft } | { readonly ok: false; readonly reason: string };
 
-/** Rows a round is judged by when a reference is made of it: none that could have come from it. */
-const byChartAlone = (rows: JobRows): JobRows => ({
-  ...rows,
-  references: rows.references.filter(({ kind }) => kind === 'chart' || kind === 'keptPart'),
-  referenceChoices: [],
-});
+/** The job a round is judged in when a reference is made of it: with no reference that could have come from it. */
+const byChartAlone = ({ rows }: Job): Job =>
+  Job.of({
+    ...rows,
+    references: rows.references.filter(({ kind }) => kind === 'chart' || kind === 'keptPart'),
+    referenceChoices: [],
+  });
 
 /** This shell as an earlier round found it. */
-export function fromEarlierRound(rows: JobRows, round: Round): DraftResult {
-  const judgement = judgeRound(byChartAlone(rows), round);
-  const placed = placeRound(rows, judgement);
-  if (!placed.ok) return placed;
-  const points = [...placed.positions].map(([pointId, at]) => ({ pointId, at, sd: meanSd(placed, pointId) }));
+export function fromEarlierRound(job: Job, round: Round): DraftResult {
+  const alone = byChartAlone(job);
+  const judgement = judgeRound(alone, round);
+  const result = placeRound(alone, judgement);
+  if (!result.ok) return result;
+  const points = inItsAxes(result.placed, pointsOf);
   return draft(points, measuredLengths(judgement), `round ${round.number}, ${round.name}, as it was measured`);
 }
+
+const pointsOf = <F extends Frame>(placed: PlacedIn<F>): ReferenceDraft['points'] =>
+  [...placed.positions].map(([pointId, at]) => ({ pointId, at, sd: meanSd(placed, pointId) }));
 
 /**
  * The good side as it was measured and its mirror image on the other; centre points brought onto the plane.
  * The spread is that of measuring, of the plane (twice, since a mirror image moves by twice its plane) and
  * of how far production let the sides differ.
  */
-export function fromMirror(rows: JobRows, round: Round, good: 'left' | 'right'): DraftResult {
-  const judgement = judgeRound(byChartAlone(rows), round);
-  const placed = placeRound(rows, judgement);
-  if (!placed.ok) return placed;
-  const pairs = mirrorPairs(rows);
+export function fromMirror(job: Job, round: Round, good: 'left' | 'right'): DraftResult {
+  const alone = byChartAlone(job);
+  const result = placeRound(alone, judgeRound(alone, round));
+  if (!result.ok) return result;
+  const pairs = mirrorPairs(job);
   if (pairs.length === 0)
     return {
       ok: false,
       reason: 'no pair of points is meant to match left to right: give points of both sides codes that end in L and R',
     };
-  const fit = fitCentrePlane({ ...placed, pairs, centre: centrePoints(rows) });
+  const points = inItsAxes(result.placed, (placed) => mirrorImage(placed, pairs, centrePoints(job), good));
+  if (!points.ok) return points;
+  const how = `the ${good} side of round ${round.number} and its mirror image; damage that is the same on both sides does not show`;
+  return draft(points.points, lengthsOf(job, points.points), how);
+}
+
+function mirrorImage<F extends Frame>(
+  placed: PlacedIn<F>,
+  pairs: ReturnType<typeof mirrorPairs>,
+  centre: readonly string[],
+  good: 'left' | 'right',
+): { readonly ok: true; readonly points: ReferenceDraft['points'] } | { readonly ok: false; readonly reason: string } {
+  const fit = fitCentrePlane({ ...placed, pairs, centre });
   if (!fit.ok) return fit;
   const { plane } = fit;
-  const points = pairs.flatMap(({ left, right }) => {
+  const sides = pairs.flatMap(({ left, right }) => {
     const [from, to] = good === 'left' ? [left, right] : [right, left];
     const at = placed.positions.get(from);
     if (!at) return [];
@@ -66,16 +103,14 @@ export function fromMirror(rows: JobRows, round: Round, good: 'left' | 'right'):
       { pointId: to, at: mirrored(plane, at), sd: Math.hypot(sd, 2 * planeSd(plane, at), SIDES_DIFFER) },
     ];
   });
-  const middle = centrePoints(rows).flatMap((pointId) => {
+  const middle = centre.flatMap((pointId) => {
     const at = placed.positions.get(pointId);
     if (!at) return [];
     const image = mirrored(plane, at);
-    const on: Vector = [(at[0] + image[0]) / 2, (at[1] + image[1]) / 2, (at[2] + image[2]) / 2];
+    const on = mapAxes((axis) => (at[axis] + image[axis]) / 2);
     return [{ pointId, at: on, sd: Math.hypot(meanSd(placed, pointId), planeSd(plane, at)) }];
   });
-  const all = [...points, ...middle];
-  const how = `the ${good} side of round ${round.number} and its mirror image; damage that is the same on both sides does not show`;
-  return draft(all, lengthsOf(rows, all), how);
+  return { ok: true, points: [...sides, ...middle] };
 }
 
 /**
@@ -85,15 +120,18 @@ export function fromMirror(rows: JobRows, round: Round, good: 'left' | 'right'):
  * @param through points that carry one car onto the other where there is no chart; empty lets the search
  *   for the largest agreeing set choose
  */
-export function fromSisterCars(rows: JobRows, rounds: readonly Round[], through: ReadonlySet<string>): DraftResult {
+export function fromSisterCars(job: Job, rounds: readonly Round[], through: ReadonlySet<string>): DraftResult {
   const first = rounds[0];
   if (!first) return { ok: false, reason: 'no round of a sister car is chosen: open one, or bring one in from a file' };
-  const judged = rounds.map((round) => judgeRound(byChartAlone(rows), round));
+  const alone = byChartAlone(job);
+  const judged = rounds.map((round) => judgeRound(alone, round));
   const cars: PlacedRound[] = [];
   for (const judgement of judged) {
-    const placed = placeRound(rows, judgement);
-    if (!placed.ok) return placed;
-    const onFirst = placed.axes === 'own' && cars[0] ? broughtOnto(cars[0], placed, through) : placed;
+    const result = placeRound(alone, judgement);
+    if (!result.ok) return result;
+    const { placed } = result;
+    const [base] = cars;
+    const onFirst = placed.axes === 'vehicle' && base?.axes === 'vehicle' ? broughtOnto(base, placed, through) : placed;
     if (!onFirst)
       return {
         ok: false,
@@ -106,7 +144,7 @@ export function fromSisterCars(rows: JobRows, rounds: readonly Round[], through:
     [0, 1, 2].map((axis): SisterFigure => ({
       values: cars.flatMap((car) => {
         const at = car.positions.get(id);
-        return at ? [{ value: at[axis]!, sd: Math.sqrt(Math.max(0, car.joint(id, id)[4 * axis]!)) }] : [];
+        return at ? [{ value: at[axis]!, sd: Math.sqrt(Math.max(0, car.joint.block(id)[4 * axis]!)) }] : [];
       }),
     })),
   );
@@ -115,11 +153,11 @@ export function fromSisterCars(rows: JobRows, rounds: readonly Round[], through:
     const means = figures[i]!.map((figure) => sisterMean(figure, spread));
     return {
       pointId,
-      at: means.map(({ value }) => value) as unknown as Vector,
+      at: mapAxes((axis) => means[axis]!.value),
       sd: Math.sqrt(means.reduce((sum, { sd }) => sum + sd ** 2 / 3, 0)),
     };
   });
-  const lengths = rows.dimensions.flatMap((dimension) => {
+  const lengths = job.rows.dimensions.flatMap((dimension) => {
     const values = judged.flatMap(({ dimensions }) => {
       const measured = dimensions.find((each) => each.dimension.id === dimension.id)?.measured;
       return measured ? [{ value: measured.value, sd: measured.sd }] : [];
@@ -134,12 +172,17 @@ export function fromSisterCars(rows: JobRows, rounds: readonly Round[], through:
   );
 }
 
-function broughtOnto(first: PlacedRound, car: PlacedRound, through: ReadonlySet<string>): PlacedRound | undefined {
+/** Another car without a chart in the axes of the first, through points both have. */
+function broughtOnto(
+  first: PlacedIn<'vehicle'>,
+  car: PlacedIn<'vehicle'>,
+  through: ReadonlySet<string>,
+): PlacedIn<'vehicle'> | undefined {
   const common = [...car.positions.keys()].filter((id) => first.positions.has(id));
   const pairs = common.map((id) => ({
     id,
-    measured: car.positions.get(id)! as Position<'round'>,
-    reference: first.positions.get(id)! as Position<'chart'>,
+    measured: position<'theirs'>(car.positions.get(id)!),
+    reference: first.positions.get(id)!,
   }));
   const chosen = pairs.filter(({ id }) => through.has(id));
   const search = findUndisturbed(pairs, 5);
@@ -149,20 +192,20 @@ function broughtOnto(first: PlacedRound, car: PlacedRound, through: ReadonlySet<
     ),
   );
   if (!fit.ok) return undefined;
-  return {
-    ...car,
-    positions: new Map([...car.positions].map(([id, at]) => [id, place(fit.motion, at as Position<'round'>)])),
-  };
+  const onto = motion<'vehicle', 'vehicle'>(fit.motion.rotation, fit.motion.translation);
+  return { axes: 'vehicle', positions: carried(onto, car.positions), joint: car.joint.turned(onto) };
 }
 
 /** An offset from what is judged by now, agreed with the owner: a widened arch, a mounting moved. */
-export function fromPlannedChange(rows: JobRows, pointIds: readonly string[], offset: Vector): DraftResult {
-  const { points, dimensions } = chooseReferences(rows);
+export function fromPlannedChange(job: Job, pointIds: readonly string[], offset: Vector): DraftResult {
+  const { points, dimensions } = job.references;
   const covered = pointIds.filter((id) => points.has(id));
   if (covered.length === 0) return { ok: false, reason: 'none of the chosen points has a reference to be offset from' };
-  const before = new Map([...points].map(([id, { row }]) => [id, [row.x, row.y, row.z] as Vector]));
-  const after = new Map([...before].map(([id, at]) => [id, covered.includes(id) ? add(at, offset) : at]));
-  const lengths = rows.dimensions.flatMap((dimension) => {
+  const before = new Map([...points].map(([id, { row }]) => [id, positionOf(row)]));
+  const after = new Map(
+    [...before].map(([id, at]) => [id, covered.includes(id) ? position<'chart'>(add(at, offset)) : at]),
+  );
+  const lengths = job.rows.dimensions.flatMap((dimension) => {
     const chosen = dimensions.get(dimension.id);
     const [was, is] = [between(dimension, before), between(dimension, after)];
     const changed = chosen && was !== undefined && is !== undefined && Math.abs(is - was) > 0.005;
@@ -187,19 +230,19 @@ const measuredLengths = ({ dimensions }: RoundJudgement): ReferenceDraft['dimens
     measured ? [{ dimensionId: dimension.id, value: measured.value, sd: measured.sd }] : [],
   );
 
-const between = (
+const between = <F extends Frame>(
   dimension: Pick<Dimension, 'fromPointId' | 'toPointId' | 'measure'>,
-  at: ReadonlyMap<string, Vector>,
+  at: ReadonlyMap<string, Position<F>>,
 ): number | undefined => {
   const [from, to] = [at.get(dimension.fromPointId), at.get(dimension.toPointId)];
   return from && to ? (dimension.measure === 'level' ? levelDistance : distance)(from, to) : undefined;
 };
 
 /** The job's lengths as positions give them, each as sure as its two ends. */
-function lengthsOf(rows: JobRows, points: ReferenceDraft['points']): ReferenceDraft['dimensions'] {
-  const at = new Map(points.map((point) => [point.pointId, point.at]));
+function lengthsOf(job: Job, points: ReferenceDraft['points']): ReferenceDraft['dimensions'] {
+  const at = new Map(points.map((point) => [point.pointId, position<'chart'>(point.at)]));
   const sd = new Map(points.map((point) => [point.pointId, point.sd]));
-  return rows.dimensions.flatMap((dimension) => {
+  return job.rows.dimensions.flatMap((dimension) => {
     const value = between(dimension, at);
     const ends = [sd.get(dimension.fromPointId), sd.get(dimension.toPointId)];
     return value === undefined ? [] : [{ dimensionId: dimension.id, value, sd: Math.hypot(ends[0]!, ends[1]!) }];

@@ -1,17 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import type { Vector } from '../../maths/geometry/vector';
+import { position, type Position } from '../../maths/geometry/vector';
 import { seeded } from '../../maths/random/seeded';
 import { shellPoints } from '../../practice/shell-net';
 import { matchByPosition } from './match-points';
 
 describe('a sister car with other point names', () => {
-  const ours = shellPoints(30, seeded(4));
+  const ours = new Map([...shellPoints(30, seeded(4))].map(([id, at]) => [id, position<'chart'>(at)]));
   const [c, s] = [Math.cos(0.4), Math.sin(0.4)];
   const random = seeded(9);
-  const theirs = new Map<string, Vector>(
+  const theirs = new Map<string, Position<'theirs'>>(
     [...ours].slice(3).map(([id, [x, y, z]], i) => {
       const off = () => 2 * random.normal();
-      return [`${100 + i} ${id}`, [c * x - s * y + 900 + off(), s * x + c * y - 300 + off(), z + 40 + off()]];
+      const at = [c * x - s * y + 900 + off(), s * x + c * y - 300 + off(), z + 40 + off()];
+      return [`${100 + i} ${id}`, position<'theirs'>(at)];
     }),
   );
 
@@ -23,7 +24,7 @@ describe('a sister car with other point names', () => {
 
   it('is not matched to a shell of another shape', () => {
     const other = new Map(
-      [...ours].map(([id, [x, y, z]], i) => [id, [x * 1.4 + 90 * (i % 3), y * 0.6, z * 1.2] as Vector]),
+      [...ours].map(([id, [x, y, z]], i) => [id, position<'chart'>([x * 1.4 + 90 * (i % 3), y * 0.6, z * 1.2])]),
     );
     expect(matchByPosition(theirs, other).length).toBeLessThan(12);
   });

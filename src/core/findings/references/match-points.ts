@@ -1,5 +1,5 @@
-import { fitSelected, place, type RigidMotion } from '../../maths/rigid/fit';
-import { distance, type Position, type Vector } from '../../maths/geometry/vector';
+import { fitSelected } from '../../maths/rigid/fit';
+import { distance, place, type Motion, type Position } from '../../maths/geometry/vector';
 
 /** A proposal which point of another shell is which of this one. */
 export interface PointMatch {
@@ -22,10 +22,13 @@ const BASES = 12;
  * @param theirs positions of the other shell, its own axes, mm
  * @param ours   positions of this shell, its own axes, mm
  */
-export function matchByPosition(theirs: ReadonlyMap<string, Vector>, ours: ReadonlyMap<string, Vector>): PointMatch[] {
+export function matchByPosition(
+  theirs: ReadonlyMap<string, Position<'theirs'>>,
+  ours: ReadonlyMap<string, Position<'chart'>>,
+): PointMatch[] {
   const [a, b] = [[...theirs], [...ours]];
   if (a.length < 3 || b.length < 3) return [];
-  let best: { motion: RigidMotion; score: number } | undefined;
+  let best: { motion: Motion<'theirs', 'chart'>; score: number } | undefined;
   for (const base of largeTriangles(a)) {
     for (const found of trianglesLike(
       base.map((i) => a[i]![1]),
@@ -44,14 +47,16 @@ export function matchByPosition(theirs: ReadonlyMap<string, Vector>, ours: Reado
   return refined ? pairsUnder(refined, a, b) : first;
 }
 
-type Named = readonly (readonly [string, Vector])[];
+type Named<F extends 'theirs' | 'chart'> = readonly (readonly [string, Position<F>])[];
 
-const motionOf = (pairs: readonly (readonly [Vector, Vector])[]): RigidMotion | undefined => {
+const motionOf = (
+  pairs: readonly (readonly [Position<'theirs'>, Position<'chart'>])[],
+): Motion<'theirs', 'chart'> | undefined => {
   const fit = fitSelected(
     pairs.map(([measured, reference], i) => ({
       id: String(i),
-      measured: measured as Position<'round'>,
-      reference: reference as Position<'chart'>,
+      measured,
+      reference,
       sigma: 1,
     })),
   );
@@ -59,7 +64,7 @@ const motionOf = (pairs: readonly (readonly [Vector, Vector])[]): RigidMotion | 
 };
 
 /** Triangles that reach far: three points each as far as can be from those before, from different starts. */
-function largeTriangles(points: Named): number[][] {
+function largeTriangles(points: Named<'theirs'>): number[][] {
   const starts = Array.from({ length: Math.min(BASES, points.length) }, (_, k) =>
     Math.floor((k * points.length) / Math.min(BASES, points.length)),
   );
@@ -69,15 +74,15 @@ function largeTriangles(points: Named): number[][] {
   });
 }
 
-const farthest = (points: Named, from: readonly number[]): number =>
+const farthest = (points: Named<'theirs'>, from: readonly number[]): number =>
   points.reduce((best, _, i) => (reach(points, from, i) > reach(points, from, best) ? i : best), 0);
 
-const reach = (points: Named, from: readonly number[], i: number): number =>
+const reach = (points: Named<'theirs'>, from: readonly number[], i: number): number =>
   Math.min(...from.map((each) => distance(points[each]![1], points[i]![1])));
 
 /** Triples of points whose three sides are those of a triangle, as nearly as two shells of one kind allow. */
-function* trianglesLike(corners: readonly Vector[], points: Named): Generator<number[]> {
-  const [p, q, r] = corners as [Vector, Vector, Vector];
+function* trianglesLike(corners: readonly Position<'theirs'>[], points: Named<'chart'>): Generator<number[]> {
+  const [p, q, r] = corners as [Position<'theirs'>, Position<'theirs'>, Position<'theirs'>];
   const like = (i: number, k: number, length: number) =>
     Math.abs(distance(points[i]![1], points[k]![1]) - length) < NEAR;
   for (let i = 0; i < points.length; i++)
@@ -89,13 +94,13 @@ function* trianglesLike(corners: readonly Vector[], points: Named): Generator<nu
 }
 
 /** The pairs a motion brings together, each point once, the nearest first. */
-function pairsUnder(motion: RigidMotion, theirs: Named, ours: Named): PointMatch[] {
+function pairsUnder(motion: Motion<'theirs', 'chart'>, theirs: Named<'theirs'>, ours: Named<'chart'>): PointMatch[] {
   const all = theirs.flatMap(([from, measured]) => {
-    const at = place(motion, measured as Position<'round'>);
+    const at = place(motion, measured);
     return ours.map(([to, position]): PointMatch => ({
       theirs: from,
       ours: to,
-      off: distance(at, position as Position<'chart'>),
+      off: distance(at, position),
     }));
   });
   const taken = new Set<string>();

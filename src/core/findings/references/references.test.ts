@@ -1,7 +1,8 @@
+import { Job } from '../../shell/job/job';
 import { describe, expect, it } from 'vitest';
 import type { Reference } from '../../shell/job/entities';
 import type { JobRows } from '../../shell/job/job-rows';
-import { judgeRound } from '../../round/judge/judgement';
+import { judgeRound } from '../../round/judge/judge-round';
 import { compareSides } from '../sides';
 import { demoRows } from '../../../../tests/support/demo-rows';
 import { chooseReferences } from '../../shell/references/chosen';
@@ -63,7 +64,7 @@ function withReference(
 }
 
 describe('references ranked by the user', () => {
-  const planned = drafted(fromPlannedChange(solbris, [idOf(solbris, 'S2L'), idOf(solbris, 'S2R')], [0, 0, 12]));
+  const planned = drafted(fromPlannedChange(Job.of(solbris), [idOf(solbris, 'S2L'), idOf(solbris, 'S2R')], [0, 0, 12]));
 
   it('judge by the best ranked and know what the others would say', () => {
     const first = chooseReferences(withReference(solbris, 'plannedChange', planned, 1)).points.get(
@@ -113,13 +114,13 @@ describe('references ranked by the user', () => {
       trust: 1,
       how: '',
     };
-    const found = contradictions(withReference(solbris, 'keptPart', kept, 3));
+    const found = contradictions(Job.of(withReference(solbris, 'keptPart', kept, 3)));
     expect(found[0]).toMatchObject({ dimensionId: solbris.dimensions[0]!.id });
     // The old sill's drilled hole is in the demo already.
-    const [sill, ...others] = contradictions(solbris);
+    const [sill, ...others] = contradictions(Job.of(solbris));
     expect(sill).toMatchObject({ dimensionId: solbris.dimensions.find(({ code }) => code === 'CL1')!.id });
     expect(others).toEqual([]);
-    expect(contradictions(withReference(solbris, 'plannedChange', planned, 3))).toHaveLength(1);
+    expect(contradictions(Job.of(withReference(solbris, 'plannedChange', planned, 3)))).toHaveLength(1);
   });
 });
 
@@ -129,10 +130,10 @@ describe('references made of what was measured', () => {
     const rows = withReference(
       { ...solbris, references: solbris.references.map((each) => ({ ...each, rank: 9 })) },
       'earlierRound',
-      drafted(fromEarlierRound(solbris, round)),
+      drafted(fromEarlierRound(Job.of(solbris), round)),
       0,
     );
-    const judgement = judgeRound(rows, round);
+    const judgement = judgeRound(Job.of(rows), round);
     const judged = judgement.points.flatMap((point) => point.judged ?? []);
     expect(judged.length).toBeGreaterThan(20);
     for (const { deviation } of judged) expect(deviation.d).toBeLessThan(0.5);
@@ -140,7 +141,7 @@ describe('references made of what was measured', () => {
 
   it('a mirrored side stands in for a chart: the bad side shows against the good one', () => {
     const round = solbris.rounds[0]!;
-    const { points } = drafted(fromMirror(solbris, round, 'right'));
+    const { points } = drafted(fromMirror(Job.of(solbris), round, 'right'));
     const left = points.find(({ pointId }) => pointId === idOf(solbris, 'R4L'))!;
     const right = points.find(({ pointId }) => pointId === idOf(solbris, 'R4R'))!;
     expect(left.at[0]).toBeCloseTo(right.at[0], -1);
@@ -149,7 +150,7 @@ describe('references made of what was measured', () => {
   });
 
   it('the sides differ where the rear was pushed in, and nowhere else', () => {
-    const { mirror, lengths } = compareSides(solbris, judgeRound(solbris, solbris.rounds[0]!));
+    const { mirror, lengths } = compareSides(Job.of(solbris), judgeRound(Job.of(solbris), solbris.rounds[0]!));
     if (!mirror.ok) throw new Error(mirror.reason);
     const rear = mirror.pairs.find(({ pair }) => pair.right === idOf(solbris, 'R4R'))!;
     // Right minus left of the hidden truth: 12 mm farther back, 8 mm lower.
@@ -164,22 +165,22 @@ describe('references made of what was measured', () => {
   it('sister cars: a mean with the spread as its trust', () => {
     const rounds = lodd.rounds.slice(0, 2).map((round, i) => ({ ...round, shell: `sister ${i + 1}` }));
     const rows = { ...lodd, rounds };
-    const one = drafted(fromSisterCars(rows, rounds.slice(0, 1), new Set()));
-    const two = drafted(fromSisterCars(rows, rounds, new Set()));
+    const one = drafted(fromSisterCars(Job.of(rows), rounds.slice(0, 1), new Set()));
+    const two = drafted(fromSisterCars(Job.of(rows), rounds, new Set()));
     expect(two.trust).toBeLessThan(one.trust);
     expect(one.how).toContain('one sister car');
   });
 
   it('say what is missing', () => {
-    expect(fromSisterCars(solbris, [], new Set())).toMatchObject({
+    expect(fromSisterCars(Job.of(solbris), [], new Set())).toMatchObject({
       ok: false,
       reason: expect.stringContaining('no round of a sister car'),
     });
     const unpaired = { ...solbris, points: solbris.points.map((point) => ({ ...point, mirrored: false })) };
-    expect(fromMirror(unpaired, solbris.rounds[0]!, 'left')).toMatchObject({
+    expect(fromMirror(Job.of(unpaired), solbris.rounds[0]!, 'left')).toMatchObject({
       ok: false,
       reason: expect.stringContaining('no pair'),
     });
-    expect(fromPlannedChange(solbris, [], [0, 0, 5])).toMatchObject({ ok: false });
+    expect(fromPlannedChange(Job.of(solbris), [], [0, 0, 5])).toMatchObject({ ok: false });
   });
 });

@@ -1,13 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { add, type Vector } from '../../maths/geometry/vector';
+import { add, position, type Vector } from '../../maths/geometry/vector';
 import { seeded, type Random } from '../../maths/random/seeded';
 import { shellNet } from '../../practice/shell-net';
-import { covarianceBlock } from '../../survey/prediction';
+import { jointOf } from '../../survey/prediction';
 import { solveNet } from '../../survey/solve';
 import { congruence, type FreeRound } from './congruence';
 
 /** A round measured on a shell some of whose points have gone elsewhere. */
-function round(random: Random, shell: number, moved: (id: string) => Vector | undefined, tilt = 0): FreeRound {
+function round<F extends 'earlier' | 'later'>(
+  random: Random,
+  shell: number,
+  moved: (id: string) => Vector | undefined,
+  tilt = 0,
+): FreeRound<F> {
   const { survey, truth } = shellNet({ points: 20, distances: 80, startOff: 0 }, seeded(shell));
   const at = new Map([...truth].map(([id, p]) => [id, add(p, moved(id) ?? [0, 0, 0])]));
   const readings = survey.readings.map((reading) => {
@@ -23,16 +28,15 @@ function round(random: Random, shell: number, moved: (id: string) => Vector | un
   const result = solveNet({ points: survey.points, readings });
   if (!result.ok) throw new Error(result.why);
   const { solution } = result;
-  const index = new Map(solution.survey.points.map(({ id }, i) => [id, i]));
   return {
     points: new Map(
-      [...index].map(([id, i]) => [id, [solution.x[3 * i]!, solution.x[3 * i + 1]!, solution.x[3 * i + 2]!] as const]),
+      solution.survey.points.map(({ id }, i) => [id, position<F>(solution.x.subarray(3 * i, 3 * i + 3))]),
     ),
-    joint: (a, b) => covarianceBlock(solution, index.get(a)!, index.get(b)!),
+    joint: jointOf<F>(solution),
   };
 }
 
-const compared = (earlier: FreeRound, later: FreeRound) => {
+const compared = (earlier: FreeRound<'earlier'>, later: FreeRound<'later'>) => {
   const result = congruence(earlier, later);
   if (!result.ok) throw new Error(result.reason);
   return result;
@@ -84,8 +88,9 @@ describe('did it move', { timeout: 60_000 }, () => {
 
   it('says what is missing where the rounds have too little in common', () => {
     const random = seeded(2);
-    const whole = round(random, 1, still);
-    const few = { ...whole, points: new Map([...whole.points].slice(0, 3)) };
+    const whole = round<'earlier'>(random, 1, still);
+    const again = round<'later'>(random, 1, still);
+    const few = { ...again, points: new Map([...again.points].slice(0, 3)) };
     expect(congruence(whole, few)).toMatchObject({
       ok: false,
       reason: expect.stringContaining('only 3 located points in common'),

@@ -1,24 +1,35 @@
-import { fitSelected, place, type RigidMotion } from '../../maths/rigid/fit';
-import { jointMatrix, turned, withFreeMotion } from '../../maths/rigid/freedom';
+import { fitSelected } from '../../maths/rigid/fit';
+import { withFreeMotion } from '../../maths/rigid/freedom';
 import { findUndisturbed } from '../../maths/search/undisturbed';
-import { subtract, type Position, type Vector } from '../../maths/geometry/vector';
+import {
+  from,
+  place,
+  type Covariance,
+  type Displacement,
+  type Frame,
+  type Motion,
+  type Position,
+} from '../../maths/geometry/vector';
+import type { Joint } from '../../maths/linear/joint';
 import { chiSquareLimit, chiSquareTail, holm } from '../../maths/statistics/distributions';
 import { StableSet } from './stable-set';
 
 /** A round adjusted free, in its own axes. */
-export interface FreeRound {
-  readonly points: ReadonlyMap<string, Vector>;
-  /** Covariance of two of its points, 3×3 row major, mm². */
-  readonly joint: (a: string, b: string) => readonly number[];
+export interface FreeRound<F extends Frame> {
+  readonly points: ReadonlyMap<string, Position<F>>;
+  readonly joint: Joint<F>;
 }
 
+type Earlier = FreeRound<'earlier'>;
+type Later = FreeRound<'later'>;
+
 /** One point tested against the points taken as stable. */
-export interface PointTest {
+export interface PointTest<F extends Frame = 'earlier'> {
   readonly id: string;
-  /** Later minus earlier, axes of the earlier round, mm. */
-  readonly change: Vector;
-  /** Covariance of the change, 3×3 row major, mm². */
-  readonly covariance: readonly number[];
+  /** Later minus earlier, mm. */
+  readonly change: Displacement<F>;
+  /** Of the change. */
+  readonly covariance: Covariance<F>;
   /** changeᵀ covariance⁻¹ change: χ² with three degrees of freedom where nothing moved. */
   readonly chiSquare: number;
   readonly probability: number;
@@ -50,7 +61,7 @@ const UPDATES = 12;
  * one whose release lowers dᵀ Σ⁻¹ d most is released, until the rest passes at 5 %. The same is tried from
  * the largest set that agrees within the rounds' own uncertainty, and the larger stable set is kept.
  */
-export function congruence(earlier: FreeRound, later: FreeRound): Congruence {
+export function congruence(earlier: Earlier, later: Later): Congruence {
   const ids = [...earlier.points.keys()].filter((id) => later.points.has(id));
   if (ids.length < FEWEST)
     return {
@@ -63,10 +74,8 @@ export function congruence(earlier: FreeRound, later: FreeRound): Congruence {
       ok: false,
       reason: 'the points the rounds have in common lie on one line: measure one well off that line again',
     };
-  const differences = ids.map((id) =>
-    subtract(place(motion, later.points.get(id)! as Position<'round'>), earlier.points.get(id)!),
-  );
-  const spread = jointMatrix(ids, earlier.joint).add(turned(jointMatrix(ids, later.joint), motion.rotation));
+  const differences = ids.map((id) => from(earlier.points.get(id)!, place(motion, later.points.get(id)!)));
+  const spread = earlier.joint.matrix(ids).add(later.joint.turned(motion).matrix(ids));
   const covariance = withFreeMotion(
     spread,
     ids.map((id) => earlier.points.get(id)!),
@@ -102,11 +111,13 @@ export function congruence(earlier: FreeRound, later: FreeRound): Congruence {
   };
 }
 
-const passes = (set: StableSet): boolean => set.chiSquare() <= chiSquareLimit(FAMILY_LEVEL, 3 * set.size - 6);
+type Stable = StableSet<'earlier'>;
+
+const passes = (set: Stable): boolean => set.chiSquare() <= chiSquareLimit(FAMILY_LEVEL, 3 * set.size - 6);
 
 /** Releases point after point, always the one that lowers the statistic most, until the rest is congruent. */
-function release(from: StableSet): StableSet {
-  let set = from;
+function release(start: Stable): Stable {
+  let set = start;
   for (let steps = 1; set.size > FEWEST - 1 && !passes(set); steps++) {
     const falls = set.membersTested().map(({ chiSquare }) => chiSquare);
     set = set.without(falls.indexOf(Math.max(...falls)));
@@ -116,12 +127,12 @@ function release(from: StableSet): StableSet {
 }
 
 /** Takes back points that fit the stable ones as well as chance lets expect, the nearest first. */
-function extend(from: StableSet, count: number): StableSet {
-  let set = from.fresh();
+function extend(start: Stable, count: number): Stable {
+  let set = start.fresh();
   let updates = 0;
   const outside = Array.from({ length: count }, (_, i) => i)
     .filter((i) => !set.members.includes(i))
-    .map((i) => ({ i, off: from.outsiderTested(i).chiSquare }))
+    .map((i) => ({ i, off: start.outsiderTested(i).chiSquare }))
     .filter(({ off }) => off <= chiSquareLimit(FAMILY_LEVEL, 3) * 2)
     .sort((a, b) => a.off - b.off);
   for (const { i } of outside) {
@@ -133,7 +144,7 @@ function extend(from: StableSet, count: number): StableSet {
 }
 
 /** Every point against the stable others, in the order of the points. */
-function testAll(stable: StableSet, count: number): Omit<PointTest, 'id' | 'stable' | 'moved'>[] {
+function testAll(stable: Stable, count: number): Omit<PointTest, 'id' | 'stable' | 'moved'>[] {
   const members = new Map(stable.membersTested().map((test, k) => [stable.members[k]!, test]));
   return Array.from({ length: count }, (_, i) => {
     const test = members.get(i) ?? stable.outsiderTested(i);
@@ -141,28 +152,25 @@ function testAll(stable: StableSet, count: number): Omit<PointTest, 'id' | 'stab
   });
 }
 
-const pairsOf = (ids: readonly string[], earlier: FreeRound, later: FreeRound) =>
+const pairsOf = (ids: readonly string[], earlier: Earlier, later: Later) =>
   ids.map((id) => ({
     id,
-    reference: earlier.points.get(id)! as Position<'chart'>,
-    measured: later.points.get(id)! as Position<'round'>,
+    reference: earlier.points.get(id)!,
+    measured: later.points.get(id)!,
   }));
 
 /** Any motion near enough for what follows to be linear. */
-function roughMotion(ids: readonly string[], earlier: FreeRound, later: FreeRound): RigidMotion | undefined {
+function roughMotion(ids: readonly string[], earlier: Earlier, later: Later): Motion<'later', 'earlier'> | undefined {
   const fit = fitSelected(pairsOf(ids, earlier, later).map((pair) => ({ ...pair, sigma: 1 })));
   return fit.ok ? fit.motion : undefined;
 }
 
 /** The largest set whose points are no farther off than three times their own spread in both rounds. */
-function agreeing(ids: readonly string[], earlier: FreeRound, later: FreeRound): number[] {
-  const variance = (round: FreeRound, id: string) => {
-    const own = round.joint(id, id);
-    return Math.max(0, own[0]! + own[4]! + own[8]!);
-  };
+function agreeing(ids: readonly string[], earlier: Earlier, later: Later): number[] {
+  const variance = (own: readonly number[]) => Math.max(0, own[0]! + own[4]! + own[8]!);
   const pairs = pairsOf(ids, earlier, later).map((pair) => ({
     ...pair,
-    agree: 3 * Math.sqrt((variance(earlier, pair.id) + variance(later, pair.id)) / 3) + 0.1,
+    agree: 3 * Math.sqrt((variance(earlier.joint.block(pair.id)) + variance(later.joint.block(pair.id))) / 3) + 0.1,
   }));
   const found = findUndisturbed(pairs, 1);
   return found.ok ? found.used.map((id) => ids.indexOf(id)) : ids.map((_, i) => i);

@@ -1,18 +1,19 @@
 import { Matrix } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
-import type { Vector } from '../../maths/geometry/vector';
+import { displacement, type Displacement } from '../../maths/geometry/vector';
+import { Symmetric } from '../../maths/linear/symmetric';
 import { seeded } from '../../maths/random/seeded';
 import { StableSet, type Discrepancy } from './stable-set';
 
 const COUNT = 6;
 const random = seeded(44);
-const noise = (): Vector => [random.normal(), random.normal(), random.normal()];
+const noise = (): Displacement<'earlier'> => displacement([random.normal(), random.normal(), random.normal()]);
 const differences = Array.from({ length: COUNT }, noise);
 const half = new Matrix(Array.from({ length: 3 * COUNT }, () => Array.from({ length: 3 * COUNT }, random.normal)));
-const covariance = half.mmul(half.transpose()).add(Matrix.eye(3 * COUNT));
+const covariance = Symmetric.of(half.mmul(half.transpose()).add(Matrix.eye(3 * COUNT)));
 const of = (members: readonly number[]) => StableSet.of(differences, covariance, members);
 
-const same = (a: Discrepancy, b: Discrepancy) => {
+const same = (a: Discrepancy<'earlier'>, b: Discrepancy<'earlier'>) => {
   expect(a.chiSquare).toBeCloseTo(b.chiSquare, 8);
   a.change.forEach((value, i) => expect(value).toBeCloseTo(b.change[i]!, 8));
   a.covariance.forEach((value, i) => expect(value).toBeCloseTo(b.covariance[i]!, 8));
@@ -46,12 +47,8 @@ describe('a set of points taken as stable', () => {
 
   it('of independent points tests each by itself', () => {
     const alone = StableSet.of(
-      [
-        [3, 0, 0],
-        [0, 4, 0],
-        [0, 0, 0],
-      ],
-      Matrix.eye(9).mul(4),
+      [displacement([3, 0, 0]), displacement([0, 4, 0]), displacement([0, 0, 0])],
+      Symmetric.zeros(9).addDiagonal(4),
       [0, 1, 2],
     );
     expect(alone.chiSquare()).toBeCloseTo((9 + 16) / 4, 12);

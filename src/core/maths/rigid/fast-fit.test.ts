@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { add, apply, type Matrix3, type Vector } from '../geometry/vector';
+import { add, apply, position, type Matrix3, type Vector } from '../geometry/vector';
 import { seeded, type Random } from '../random/seeded';
 import { FastFit } from './fast-fit';
 import { deviationOf, fitSelected } from './fit';
@@ -24,8 +24,8 @@ const noise = (random: Random, spread: number): Vector => [
 function bench(random: Random, count: number, rotation: Matrix3, flat = false) {
   return Array.from({ length: count }, (_, i) => {
     const z = flat ? 120 : 100 + 900 * random.next();
-    const reference: Vector = [3600 * random.next(), 1400 * (random.next() - 0.5), z];
-    const measured = add(add(apply(rotation, reference), noise(random, 3)), [40, -900, 300]);
+    const reference = position<'chart'>([3600 * random.next(), 1400 * (random.next() - 0.5), z]);
+    const measured = position<'round'>(add(add(apply(rotation, reference), noise(random, 3)), [40, -900, 300]));
     return { id: String(i), reference, measured, sigma: 0.5 + random.next() };
   });
 }
@@ -69,7 +69,7 @@ describe('the fast fit of a subset', () => {
     const rotation = turn([0, 0, 1], 1.3);
     const points = bench(random, 8, rotation).map((point) => ({
       ...point,
-      measured: apply(rotation, point.reference),
+      measured: position<'round'>(apply(rotation, point.reference)),
     }));
     const { ok, distances } = bothFits(points, [0, 1, 2, 3, 4, 5, 6, 7]);
     expect(ok).toBe(true);
@@ -79,7 +79,7 @@ describe('the fast fit of a subset', () => {
   it('refuses two points, and points on one line', () => {
     const points = bench(seeded(2), 6, turn([0, 0, 1], 0));
     expect(bothFits(points, [1, 4]).ok).toBe(false);
-    const rail = points.map((point, i) => ({ ...point, reference: [500 * i, 400, 120] as Vector }));
+    const rail = points.map((point, i) => ({ ...point, reference: position<'chart'>([500 * i, 400, 120]) }));
     expect(bothFits(rail, [0, 1, 2, 3]).ok).toBe(false);
   });
 });

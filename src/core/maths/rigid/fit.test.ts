@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { apply, norm, subtract, type Matrix3, type Vector } from '../geometry/vector';
+import { apply, covariance, motion, norm, position, subtract, type Matrix3, type Vector } from '../geometry/vector';
 import { deviationOf, fitSelected, rootMeanSquare, type AlignmentPoint } from './fit';
-import { axisDeviations, deviationCovariances } from './uncertainty';
+import { axisDeviations, deviationCovariances, deviationGradient } from './uncertainty';
 
 const sample = (name: string) => JSON.parse(readFileSync(`${samples}/${name}`, 'utf8'));
 // The samples' figures are kept beside the tests, so that they run without anything around the project.
@@ -31,8 +31,8 @@ const shell: readonly Vector[] = [
 const moved = (r: Matrix3, t: Vector): AlignmentPoint[] =>
   shell.map((reference, i) => ({
     id: `${i}`,
-    reference,
-    measured: apply(transpose(r), subtract(reference, t)),
+    reference: position(reference),
+    measured: position(apply(transpose(r), subtract(reference, t))),
     sigma: 1,
   }));
 const transpose = (m: Matrix3): Matrix3 => [0, 1, 2].map((c) => [0, 1, 2].map((r) => m[r]![c]!)) as unknown as Matrix3;
@@ -51,8 +51,9 @@ describe('a fit on chosen points', () => {
     fit.motion.translation.forEach((value, i) => expect(value).toBeCloseTo(expected.translation[i], 6));
     const deviations = points.map((point) => deviationOf(fit.motion, point));
     deviations.forEach((deviation, i) => {
-      for (const key of ['dx', 'dy', 'dz', 'd'] as const)
-        expect(deviation[key]).toBeCloseTo(expected.points[i][key], 6);
+      const { dx, dy, dz, d } = expected.points[i];
+      [dx, dy, dz].forEach((value, axis) => expect(deviation.by[axis]).toBeCloseTo(value, 6));
+      expect(deviation.d).toBeCloseTo(d, 6);
     });
     expect(rootMeanSquare(deviations.filter((each) => expected.used.includes(each.id)))).toBeCloseTo(expected.rms, 6);
   });
@@ -73,8 +74,8 @@ describe('a fit on chosen points', () => {
   it('never mirrors the shell, even when a mirror would fit better', () => {
     const points = shell.map((reference, i): AlignmentPoint => ({
       id: `${i}`,
-      reference,
-      measured: [reference[0], -reference[1], reference[2]],
+      reference: position(reference),
+      measured: position([reference[0], -reference[1], reference[2]]),
       sigma: 1,
     }));
     const fit = fitSelected(points);
@@ -89,7 +90,7 @@ describe('a fit on chosen points', () => {
 
   it('gives a point of ten times the sigma a hundredth of the weight', () => {
     const points = moved(rotation(0, 0, 0), [0, 0, 0]).map((point, i) =>
-      i === 5 ? { ...point, measured: [3250, 430, 345] as Vector } : point,
+      i === 5 ? { ...point, measured: position<'round'>([3250, 430, 345]) } : point,
     );
     const even = fitSelected(points);
     const trusted = fitSelected(points.map((point, i) => ({ ...point, sigma: i === 5 ? 10 : 1 })));
@@ -109,8 +110,8 @@ describe('a fit on chosen points', () => {
   it('refuses points on one line', () => {
     const line = [0, 1, 2, 3].map((k): AlignmentPoint => ({
       id: `${k}`,
-      reference: [k * 100, k * 50, 0],
-      measured: [k * 100, k * 50, 0],
+      reference: position([k * 100, k * 50, 0]),
+      measured: position([k * 100, k * 50, 0]),
       sigma: 1,
     }));
     const fit = fitSelected(line);
@@ -126,18 +127,18 @@ describe('the uncertainty a fit leaves', () => {
     [760, -690, 150],
     [760, 690, 150],
   ];
-  const identity = { rotation: rotation(0, 0, 0), translation: [0, 0, 0] as Vector };
-  const uncertain = (position: Vector, id: string) => ({
+  const identity = motion<'round', 'chart'>(rotation(0, 0, 0), [0, 0, 0]);
+  const uncertain = (at: Vector, id: string) => ({
     id,
-    reference: position,
-    measured: position,
+    reference: position<'chart'>(at),
+    measured: position<'round'>(at),
     trust: 0,
     sigma,
   });
-  const control = front.map((position, i) => uncertain(position, `c${i}`));
+  const control = front.map((at, i) => uncertain(at, `c${i}`));
   /** Points measured each by itself: no covariance between two of them. */
   const apart = (a: string, b: string) =>
-    [0, 1, 2, 3, 4, 5, 6, 7, 8].map((k) => (a === b && k % 4 === 0 ? sigma ** 2 : 0));
+    covariance<'round'>([0, 1, 2, 3, 4, 5, 6, 7, 8].map((k) => (a === b && k % 4 === 0 ? sigma ** 2 : 0)));
 
   it('makes four control points at the front say little about the height of a rear leg', () => {
     const rear = uncertain([3240, 430, 345], 'rear');
@@ -158,28 +159,27 @@ describe('the uncertainty a fit leaves', () => {
     let state = 7;
     const uniform = () => (state = (state * 48271) % 2147483647) / 2147483647;
     const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
-    const noisy = (position: Vector) => position.map((value) => value + sigma * normal()) as unknown as Vector;
+    const noisy = (at: Vector) => position<'round'>(at.map((value) => value + sigma * normal()));
     const places: Vector[] = [...front, [3240, 430, 345], [1500, 0, 240]];
     const sums = places.map(() => [0, 0, 0]);
     const runs = 4000;
     for (let run = 0; run < runs; run++) {
       const points = places.map((reference, i): AlignmentPoint => ({
         id: `${i}`,
-        reference,
+        reference: position(reference),
         measured: noisy(reference),
         sigma,
       }));
       const fit = fitSelected(points.slice(0, 4));
       if (!fit.ok) throw new Error(fit.reason);
       points.forEach((point, i) => {
-        const { dx, dy, dz } = deviationOf(fit.motion, point);
-        [dx, dy, dz].forEach((value, k) => (sums[i]![k]! += value ** 2));
+        deviationOf(fit.motion, point).by.forEach((value, k) => (sums[i]![k]! += value ** 2));
       });
     }
     const covariances = deviationCovariances(
       identity,
       control.map((point, i) => ({ ...point, id: `${i}` })),
-      places.map((position, i) => uncertain(position, `${i}`)),
+      places.map((at, i) => uncertain(at, `${i}`)),
       apart,
     );
     places.forEach((_, i) => {
@@ -188,17 +188,30 @@ describe('the uncertainty a fit leaves', () => {
     });
   });
 
+  it('of one component is what its gradient says, point by point and reference by reference', () => {
+    const by = motion<'round', 'chart'>(rotation(0.01, -0.02, 0.4), [100, 20, -310]);
+    const trusted = control.map((point, i) => ({ ...point, trust: 0.04 * (i + 1) }));
+    for (const point of [{ ...uncertain([3240, 430, 345], 'rear'), trust: 0.09 }, trusted[2]!]) {
+      const whole = deviationCovariances(by, trusted, [point], apart).get(point.id)!;
+      for (const axis of [0, 1, 2] as const) {
+        const { terms, trust } = deviationGradient(by, trusted, point, axis);
+        const measured = terms.reduce((sum, { by: share }) => sum + sigma ** 2 * norm(share) ** 2, 0);
+        expect(measured + trust).toBeCloseTo(whole[4 * axis]!, 9);
+      }
+    }
+  });
+
   it('does not change when the shell stands elsewhere on the bench', () => {
     const r = rotation(0.01, -0.02, 0.4);
-    const turned = { rotation: r, translation: [100, 20, -310] as Vector };
-    const stand = (position: Vector) => apply(transpose(r), subtract(position, turned.translation));
-    const at = (motion: typeof identity, place: (p: Vector) => Vector) => {
-      const points = front.map((position, i) => ({
-        ...uncertain(position, `c${i}`),
-        measured: place(position),
+    const turned = motion<'round', 'chart'>(r, [100, 20, -310]);
+    const stand = (at: Vector) => apply(transpose(r), subtract(at, turned.translation));
+    const at = (by: typeof identity, place: (p: Vector) => Vector) => {
+      const points = front.map((on, i) => ({
+        ...uncertain(on, `c${i}`),
+        measured: position<'round'>(place(on)),
       }));
-      const rear = { ...uncertain([3240, 430, 345], 'rear'), measured: place([3240, 430, 345]) };
-      return axisDeviations(deviationCovariances(motion, points, [rear], apart).get('rear')!);
+      const rear = { ...uncertain([3240, 430, 345], 'rear'), measured: position<'round'>(place([3240, 430, 345])) };
+      return axisDeviations(deviationCovariances(by, points, [rear], apart).get('rear')!);
     };
     expect(
       norm(

@@ -1,30 +1,45 @@
 import { Matrix, SVD, determinant } from 'ml-matrix';
-import { add, apply, centroid, norm, subtract, type Matrix3, type Position, type Vector } from '../geometry/vector';
+import {
+  apply,
+  centroid,
+  from as between,
+  motion,
+  norm,
+  place,
+  subtract,
+  type Displacement,
+  type Frame,
+  type Matrix3,
+  type Motion,
+  type Position,
+  type Vector,
+} from '../geometry/vector';
 
-/** A rigid motion from the round's axes to the chart's: reference ≈ rotation · measured + translation. */
-export interface RigidMotion {
-  readonly rotation: Matrix3;
-  readonly translation: Vector;
+/** One point as it was measured and as its reference has it: two frames, joined by the motion that is sought. */
+export interface PairedPoint<From extends Frame = 'round', To extends Frame = 'chart'> {
+  readonly id: string;
+  readonly reference: Position<To>;
+  readonly measured: Position<From>;
 }
 
-export interface AlignmentPoint {
-  readonly id: string;
-  readonly reference: Position<'chart'>;
-  readonly measured: Position<'round'>;
+export interface AlignmentPoint<From extends Frame = 'round', To extends Frame = 'chart'> extends PairedPoint<
+  From,
+  To
+> {
   /** One standard deviation of each axis, mm; the weight is 1/sigma². */
   readonly sigma: number;
 }
 
-export interface Deviation {
+/** Measured minus reference along the reference's axes, mm. */
+export interface Deviation<To extends Frame = 'chart'> {
   readonly id: string;
-  readonly dx: number;
-  readonly dy: number;
-  readonly dz: number;
+  readonly by: Displacement<To>;
+  /** Its size. */
   readonly d: number;
 }
 
-export type FitResult =
-  { readonly ok: true; readonly motion: RigidMotion } | { readonly ok: false; readonly reason: string };
+export type FitResult<From extends Frame = 'round', To extends Frame = 'chart'> =
+  { readonly ok: true; readonly motion: Motion<From, To> } | { readonly ok: false; readonly reason: string };
 
 /** Spread across the line, as a share of the spread along it, below which points count as on one line. */
 const COLLINEAR = 1e-6;
@@ -34,10 +49,12 @@ const COLLINEAR = 1e-6;
  * in the sense of weighted least squares: Kabsch 1976 by singular value decomposition, with the
  * sign correction of Umeyama 1991.
  *
- * @param points the points to fit on; frame: measured in the round's axes, reference in the chart's
+ * @param points the points to fit on
  * @returns the motion, or why there is none: fewer than three points, or all on one line
  */
-export function fitSelected(points: readonly AlignmentPoint[]): FitResult {
+export function fitSelected<From extends Frame, To extends Frame>(
+  points: readonly AlignmentPoint<From, To>[],
+): FitResult<From, To> {
   if (points.length < 3)
     return {
       ok: false,
@@ -71,10 +88,7 @@ export function fitSelected(points: readonly AlignmentPoint[]): FitResult {
   const sign = determinant(u) * determinant(v) < 0 ? -1 : 1;
   const rotation = u.mmul(Matrix.diag([1, 1, sign])).mmul(v.transpose());
   const rows = rotation.to2DArray() as unknown as Matrix3;
-  return {
-    ok: true,
-    motion: { rotation: rows, translation: subtract(to, apply(rows, from)) },
-  };
+  return { ok: true, motion: motion(rows, subtract(to, apply(rows, from))) };
 }
 
 /** Whether centred points leave a turn about one line free. */
@@ -83,19 +97,15 @@ function onOneLine(centred: readonly Vector[]): boolean {
   return second <= COLLINEAR * Math.max(largest, Number.MIN_VALUE);
 }
 
-/** Carries a measured position into the chart's axes. */
-export const place = (motion: RigidMotion, measured: Position<'round'>): Position<'chart'> =>
-  add(apply(motion.rotation, measured), motion.translation);
-
-/** Measured minus reference in the chart's axes, after the motion. */
-export function deviationOf(
-  motion: RigidMotion,
-  point: Pick<AlignmentPoint, 'id' | 'measured' | 'reference'>,
-): Deviation {
-  const d = subtract(place(motion, point.measured), point.reference);
-  return { id: point.id, dx: d[0], dy: d[1], dz: d[2], d: norm(d) };
+/** Measured minus reference along the reference's axes, after the motion. */
+export function deviationOf<From extends Frame, To extends Frame>(
+  by: Motion<From, To>,
+  point: PairedPoint<From, To>,
+): Deviation<To> {
+  const d = between(point.reference, place(by, point.measured));
+  return { id: point.id, by: d, d: norm(d) };
 }
 
 /** Root mean of the squared deviations, unweighted, mm. */
-export const rootMeanSquare = (deviations: readonly Deviation[]): number =>
+export const rootMeanSquare = (deviations: readonly Pick<Deviation, 'd'>[]): number =>
   Math.sqrt(deviations.reduce((sum, each) => sum + each.d ** 2, 0) / deviations.length);

@@ -1,8 +1,10 @@
-import { inverse, Matrix } from 'ml-matrix';
+import { Matrix } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
-import { add, apply, subtract, type Matrix3, type Vector } from '../geometry/vector';
+import { add, apply, motion, subtract, type Matrix3, type Vector } from '../geometry/vector';
 import { seeded } from '../random/seeded';
-import { jointMatrix, rigidDesign, turned, withFreeMotion } from './freedom';
+import { Joint } from '../linear/joint';
+import { Symmetric } from '../linear/symmetric';
+import { rigidDesign, withFreeMotion } from './freedom';
 
 const random = seeded(3);
 const positions = Array.from({ length: 7 }, (): Vector => [
@@ -43,9 +45,9 @@ describe('a small motion of the whole shell', () => {
   });
 
   it('left free, costs next to nothing, and a dent costs what it did', () => {
-    const covariance = Matrix.eye(21).mul(0.8 ** 2);
-    const weights = inverse(withFreeMotion(covariance, positions));
-    const cost = (movement: Matrix) => movement.transpose().mmul(weights).mmul(movement).get(0, 0);
+    const covariance = Symmetric.zeros(21).addDiagonal(0.8 ** 2);
+    const weights = withFreeMotion(covariance, positions).inverse();
+    const cost = (movement: Matrix) => weights.quadratic(movement.to1DArray());
     expect(cost(carried([3, -5, 2, 0.4, -0.3, 0.6]))).toBeLessThan(0.05);
     const dent = Matrix.zeros(21, 1);
     dent.set(10, 0, 8);
@@ -56,21 +58,29 @@ describe('a small motion of the whole shell', () => {
 
 describe('a joint covariance', () => {
   const blocks = new Matrix(Array.from({ length: 6 }, () => Array.from({ length: 6 }, random.normal)));
-  const whole = blocks.mmul(blocks.transpose());
-  const joint = (a: string, b: string) =>
-    whole.subMatrix(3 * Number(a), 3 * Number(a) + 2, 3 * Number(b), 3 * Number(b) + 2).to1DArray();
+  const whole = Symmetric.of(blocks.mmul(blocks.transpose()));
+  const joint = Joint.of<'round'>(['a', 'b'], [0, 3], whole);
 
   it('is put together from the blocks of its points, in any order', () => {
-    expect(jointMatrix(['0', '1'], joint).to2DArray()).toEqual(whole.to2DArray());
-    expect(jointMatrix(['1', '0'], joint).get(0, 4)).toBe(whole.get(3, 1));
+    expect(joint.matrix(['a', 'b']).values).toEqual(whole.values);
+    expect(joint.matrix(['b', 'a']).get(0, 4)).toBe(whole.get(3, 1));
+    expect(joint.block('b', 'a')).toEqual(whole.block(1, 0));
+    expect(joint.block('a')).toEqual(whole.block(0, 0));
+  });
+
+  it('is nothing for a point held fixed', () => {
+    expect(Joint.of<'round'>(['a', 'b'], [0, -1], whole).block('a', 'b')).toEqual([0, 0, 0, 0, 0, 0, 0, 0, 0]);
   });
 
   it('turns with the axes, point by point', () => {
-    const after = turned(whole, QUARTER);
+    const quarter = motion<'round', 'chart'>(QUARTER, [0, 0, 0]);
+    const back = motion<'chart', 'round'>(QUARTER, [0, 0, 0]);
+    const after = joint.turned(quarter).matrix(['a', 'b']);
     // After a quarter turn the old x is the new y, the old y the new −x.
     expect(after.get(1, 1)).toBeCloseTo(whole.get(0, 0), 12);
     expect(after.get(0, 4)).toBeCloseTo(-whole.get(1, 3), 12);
     expect(after.get(2, 5)).toBeCloseTo(whole.get(2, 5), 12);
-    expect(turned(turned(turned(after, QUARTER), QUARTER), QUARTER).get(1, 3)).toBeCloseTo(whole.get(1, 3), 12);
+    const round = joint.turned(quarter).turned(back).turned(quarter).turned(back);
+    expect(round.matrix(['a', 'b']).get(1, 3)).toBeCloseTo(whole.get(1, 3), 12);
   });
 });

@@ -1,13 +1,22 @@
 import { inverse, Matrix } from 'ml-matrix';
-import { apply, type Position, type Vector } from '../geometry/vector';
+import {
+  apply,
+  covariance,
+  mapAxes,
+  type Covariance,
+  type Frame,
+  type JointCovariance,
+  type Motion,
+  type Vector,
+} from '../geometry/vector';
+import type { PairedPoint } from './fit';
 import { rigidDesign } from './freedom';
-import type { RigidMotion } from './fit';
 
 /** A point with its two positions and what the reference can be trusted to. */
-export interface UncertainPoint {
-  readonly id: string;
-  readonly reference: Position<'chart'>;
-  readonly measured: Position<'round'>;
+export interface UncertainPoint<From extends Frame = 'round', To extends Frame = 'chart'> extends PairedPoint<
+  From,
+  To
+> {
   /** Variance of the reference on each axis, mm². */
   readonly trust: number;
 }
@@ -24,15 +33,15 @@ export interface UncertainPoint {
  *
  * @param control the points fitted on, with their weights' sigma, as in `fitSelected`
  * @param judged  the points whose deviation is wanted; may be control points too
- * @param joint   covariance of two measured points, 3×3 row major, mm², round axes
- * @returns 3×3 covariances in mm², chart axes, by point id
+ * @param joint   covariance of two measured points, mm²
+ * @returns covariances of the deviations by point id
  */
-export function deviationCovariances(
-  motion: RigidMotion,
-  control: readonly (UncertainPoint & { readonly sigma: number })[],
-  judged: readonly UncertainPoint[],
-  joint: (a: string, b: string) => readonly number[],
-): Map<string, Matrix> {
+export function deviationCovariances<From extends Frame, To extends Frame>(
+  motion: Motion<From, To>,
+  control: readonly (UncertainPoint<From, To> & { readonly sigma: number })[],
+  judged: readonly UncertainPoint<From, To>[],
+  joint: JointCovariance<From>,
+): Map<string, Covariance<To>> {
   const rotation = new Matrix(motion.rotation.map((row) => [...row]));
   const back = rotation.transpose();
   const normal = Matrix.zeros(6, 6);
@@ -49,7 +58,7 @@ export function deviationCovariances(
   const inRound = shares.map((share) => share.mmul(rotation).to1DArray());
   const own = new Map(control.map(({ id }, k) => [id, k]));
   /** Σ Bₖ Σₖᵢ: what the fit takes away with the errors of the control points, 6×3. */
-  const takenFor = (point: UncertainPoint): Matrix => {
+  const takenFor = (point: UncertainPoint<From, To>): Matrix => {
     const sum = new Float64Array(18);
     control.forEach(({ id }, k) => addProduct(sum, inRound[k]!, joint(id, point.id)));
     const taken = Matrix.from1DArray(6, 3, sum as unknown as number[]).mmul(back);
@@ -64,9 +73,55 @@ export function deviationCovariances(
       const shared = j.mmul(takenFor(point));
       const alone = rotation.mmul(Matrix.from1DArray(3, 3, [...joint(point.id, point.id)])).mmul(back);
       const whole = alone.add(Matrix.eye(3, 3).mul(point.trust)).sub(shared).sub(shared.transpose());
-      return [point.id, whole.add(j.mmul(motionCovariance).mmul(j.transpose()))];
+      return [point.id, covariance<To>(whole.add(j.mmul(motionCovariance).mmul(j.transpose())).to1DArray())];
     }),
   );
+}
+
+/** A deviation as it hangs on the coordinates measured and on what its references are trusted to. */
+export interface DeviationGradient {
+  /** What a millimetre of each point's coordinates, along the axes it was measured in, does to it. */
+  readonly terms: readonly { readonly id: string; readonly by: Vector }[];
+  /** Variance that no measuring takes away: the references' own, mm². */
+  readonly trust: number;
+}
+
+/** How one component of a point's deviation hangs on everything measured, the alignment in it. */
+export function deviationGradient<From extends Frame, To extends Frame>(
+  motion: Motion<From, To>,
+  control: readonly (UncertainPoint<From, To> & { readonly sigma: number })[],
+  point: UncertainPoint<From, To>,
+  axis: 0 | 1 | 2,
+): DeviationGradient {
+  const designs = control.map(({ measured }) => design(motion, measured));
+  const normal = Matrix.zeros(6, 6);
+  control.forEach(({ sigma }, k) =>
+    normal.add(
+      designs[k]!.transpose()
+        .mmul(designs[k]!)
+        .div(sigma ** 2),
+    ),
+  );
+  const carried = design(motion, point.measured).getRowVector(axis).mmul(inverse(normal));
+  const unit = mapAxes((k) => (k === axis ? 1 : 0));
+  const taken = control.map(({ id, sigma, trust }, k) => {
+    const share = carried
+      .mmul(designs[k]!.transpose())
+      .div(-(sigma ** 2))
+      .to1DArray();
+    const own = id === point.id ? unit : [0, 0, 0];
+    return { id, trust, by: mapAxes((i) => share[i]! + own[i]!) };
+  });
+  const alone = control.some(({ id }) => id === point.id) ? [] : [{ id: point.id, trust: point.trust, by: unit }];
+  const all = [...alone, ...taken];
+  const { rotation } = motion;
+  return {
+    terms: all.map(({ id, by }) => ({
+      id,
+      by: mapAxes((k) => rotation[0][k] * by[0] + rotation[1][k] * by[1] + rotation[2][k] * by[2]),
+    })),
+    trust: all.reduce((sum, { trust, by }) => sum + trust * (by[0] ** 2 + by[1] ** 2 + by[2] ** 2), 0),
+  };
 }
 
 /** Adds a 6×3 matrix times a 3×3 one, both row major. */
@@ -76,8 +131,9 @@ function addProduct(sum: Float64Array, a: readonly number[], b: readonly number[
       sum[3 * i + k]! += a[3 * i]! * b[k]! + a[3 * i + 1]! * b[3 + k]! + a[3 * i + 2]! * b[6 + k]!;
 }
 
-const design = (motion: RigidMotion, measured: Vector): Matrix => rigidDesign(apply(motion.rotation, measured));
+const design = ({ rotation }: Pick<Motion<Frame, Frame>, 'rotation'>, measured: Vector): Matrix =>
+  rigidDesign(apply(rotation, measured));
 
-/** Standard deviations along the axes of a 3×3 covariance, never below zero. */
-export const axisDeviations = (covariance: Matrix): Vector =>
-  [0, 1, 2].map((i) => Math.sqrt(Math.max(0, covariance.get(i, i)))) as unknown as Vector;
+/** Standard deviations along the axes of a covariance, never below zero. */
+export const axisDeviations = (block: Covariance<Frame> | readonly number[]): Vector =>
+  mapAxes((i) => Math.sqrt(Math.max(0, block[4 * i]!)));

@@ -1,16 +1,20 @@
 import { bench, describe } from 'vitest';
-import { add, type Vector } from '../geometry/vector';
+import { add, position, type Vector } from '../geometry/vector';
 import { seeded } from '../random/seeded';
-import { findUndisturbed, type PairedPoint } from './undisturbed';
+import { findUndisturbed, type SearchedPoint } from './undisturbed';
 
 /** The named shells of sixty points: so many moved, all together or each its own way. */
-function shell(moved: number, move: (i: number, at: Vector) => Vector): PairedPoint[] {
+function shell(moved: number, move: (i: number, at: Vector) => Vector): SearchedPoint[] {
   const random = seeded(60 + moved);
-  return Array.from({ length: 60 }, (_, i): PairedPoint => {
-    const reference: Vector = [random.next() * 3600, (random.next() - 0.5) * 1400, 100 + random.next() * 1000];
+  return Array.from({ length: 60 }, (_, i): SearchedPoint => {
+    const reference = position<'chart'>([
+      random.next() * 3600,
+      (random.next() - 0.5) * 1400,
+      100 + random.next() * 1000,
+    ]);
     const at = i < moved ? add(reference, move(i, reference)) : reference;
     const measured = at.map((value) => value + 0.7 * random.normal()) as unknown as Vector;
-    return { id: String(i), reference, measured: add(measured, [30, -12, 8]) };
+    return { id: String(i), reference, measured: position(add(measured, [30, -12, 8])) };
   });
 }
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { add, apply, type Matrix3, type Vector } from '../geometry/vector';
+import { add, apply, position, type Matrix3, type Vector } from '../geometry/vector';
 import { seeded, type Random } from '../random/seeded';
 import { deviationOf, fitSelected } from '../rigid/fit';
-import { findUndisturbed, type PairedPoint } from './undisturbed';
+import { findUndisturbed, type SearchedPoint } from './undisturbed';
 
 const TURN: Matrix3 = [
   [0.9986, -0.0529, 0],
@@ -11,23 +11,27 @@ const TURN: Matrix3 = [
 ];
 
 /** A shell on the bench, some of its points moved; ids of the moved ones begin with M. */
-function shell(count: number, moved: number, random: Random, move: (i: number) => Vector): PairedPoint[] {
-  return Array.from({ length: count }, (_, i): PairedPoint => {
-    const reference: Vector = [random.next() * 3600, (random.next() - 0.5) * 1400, 100 + random.next() * 1000];
+function shell(count: number, moved: number, random: Random, move: (i: number) => Vector): SearchedPoint[] {
+  return Array.from({ length: count }, (_, i): SearchedPoint => {
+    const reference = position<'chart'>([
+      random.next() * 3600,
+      (random.next() - 0.5) * 1400,
+      100 + random.next() * 1000,
+    ]);
     const at = i < moved ? add(reference, move(i)) : reference;
     const noisy = at.map((value) => value + 0.7 * random.normal()) as unknown as Vector;
-    return { id: `${i < moved ? 'M' : 'S'}${i}`, reference, measured: add(apply(TURN, noisy), [30, -12, 8]) };
+    return { id: `${i < moved ? 'M' : 'S'}${i}`, reference, measured: position(add(apply(TURN, noisy), [30, -12, 8])) };
   });
 }
 
-const found = (points: readonly PairedPoint[], agree = 3) => {
+const found = (points: readonly SearchedPoint[], agree = 3) => {
   const result = findUndisturbed(points, agree);
   if (!result.ok) throw new Error(result.reason);
   return result;
 };
 
 /** Every subset tried: the truth for small shells. */
-function exhaustive(points: readonly PairedPoint[], agree: number): { size: number; sum: number } {
+function exhaustive(points: readonly SearchedPoint[], agree: number): { size: number; sum: number } {
   let best = { size: 0, sum: Infinity };
   for (let mask = 1; mask < 1 << points.length; mask++) {
     const set = points.filter((_, i) => (mask >> i) & 1).map((point) => ({ ...point, sigma: 1 }));

@@ -1,20 +1,17 @@
-import { distance, type Position } from '../geometry/vector';
+import { distance, type Frame, type Motion } from '../geometry/vector';
 import { FastFit } from '../rigid/fast-fit';
-import { fitSelected, type RigidMotion } from '../rigid/fit';
+import { fitSelected, type PairedPoint } from '../rigid/fit';
 
 /** A point in both frames. */
-export interface PairedPoint {
-  readonly id: string;
-  readonly reference: Position<'chart'>;
-  readonly measured: Position<'round'>;
+export interface SearchedPoint<From extends Frame = 'round', To extends Frame = 'chart'> extends PairedPoint<From, To> {
   /** How far this point may be off, mm, where it is not the same for all: so many times its own spread. */
   readonly agree?: number;
 }
 
-export type UndisturbedResult =
+export type UndisturbedResult<From extends Frame = 'round', To extends Frame = 'chart'> =
   | {
       readonly ok: true;
-      readonly motion: RigidMotion;
+      readonly motion: Motion<From, To>;
       readonly used: readonly string[];
       readonly moved: readonly string[];
       /** The set is shown to be the largest; otherwise it is the best found. */
@@ -46,7 +43,10 @@ const SMALLEST = 3;
  *
  * @param agree mm, above zero
  */
-export function findUndisturbed(points: readonly PairedPoint[], agree: number): UndisturbedResult {
+export function findUndisturbed<From extends Frame, To extends Frame>(
+  points: readonly SearchedPoint<From, To>[],
+  agree: number,
+): UndisturbedResult<From, To> {
   const search = new Search(points, agree);
   search.run();
   const best = search.best;
@@ -77,7 +77,7 @@ interface Agreement {
   readonly sum: number;
 }
 
-class Search {
+class Search<From extends Frame, To extends Frame> {
   best: Agreement | undefined;
   proven = true;
   private nodes = 0;
@@ -88,7 +88,7 @@ class Search {
   private readonly mostNodes: number;
 
   constructor(
-    private readonly points: readonly PairedPoint[],
+    private readonly points: readonly SearchedPoint<From, To>[],
     agree: number,
   ) {
     this.agree = points.map((point) => point.agree ?? agree);

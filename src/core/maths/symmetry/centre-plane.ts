@@ -1,10 +1,12 @@
 import { inverse, Matrix } from 'ml-matrix';
-import { jointMatrix } from '../rigid/freedom';
-import { dot, norm, subtract, type Vector } from '../geometry/vector';
+import { dot, norm, position, subtract, type Frame, type Position, type Vector } from '../geometry/vector';
+import type { Joint } from '../linear/joint';
 import { chiSquareLimit } from '../statistics/distributions';
 
-/** The upright plane along the middle: y = offset + lengthways · x + upward · z, round or chart axes, mm. */
-export interface CentrePlane {
+/** The upright plane along the middle: y = offset + lengthways · x + upward · z, mm. */
+export interface CentrePlane<F extends Frame> {
+  /** The axes it is given in. */
+  readonly of?: (own: F) => F;
   readonly offset: number;
   readonly lengthways: number;
   readonly upward: number;
@@ -30,19 +32,19 @@ export interface SideDifference {
   readonly symmetric: boolean;
 }
 
-export type MirrorResult =
+export type MirrorResult<F extends Frame> =
   | {
       readonly ok: true;
-      readonly plane: CentrePlane;
+      readonly plane: CentrePlane<F>;
       readonly pairs: readonly SideDifference[];
       /** Centre points with their distance from the plane, to the right is plus, and its deviation, mm. */
       readonly centre: readonly { readonly id: string; readonly off: number; readonly sd: number }[];
     }
   | { readonly ok: false; readonly reason: string };
 
-export interface MirrorInput {
-  readonly positions: ReadonlyMap<string, Vector>;
-  readonly joint: (a: string, b: string) => readonly number[];
+export interface MirrorInput<F extends Frame> {
+  readonly positions: ReadonlyMap<string, Position<F>>;
+  readonly joint: Pick<Joint<F>, 'matrix'>;
   readonly pairs: readonly MirrorPair[];
   readonly centre: readonly string[];
 }
@@ -64,7 +66,7 @@ const TUKEY = 4.685;
  * It says how the sides differ, never which of them moved; and damage that is the same on both sides is
  * invisible to it.
  */
-export function fitCentrePlane(input: MirrorInput): MirrorResult {
+export function fitCentrePlane<F extends Frame>(input: MirrorInput<F>): MirrorResult<F> {
   const pairs = input.pairs.filter(({ left, right }) => input.positions.has(left) && input.positions.has(right));
   const centre = input.centre.filter((id) => input.positions.has(id));
   if (pairs.length === 0)
@@ -108,7 +110,7 @@ interface System {
 /** A right-hand side as a combination of coordinates: which, and how much of it. */
 type Terms = readonly (readonly [coordinate: number, share: number])[];
 
-function systemOf({ positions, joint, pairs, centre }: MirrorInput): System {
+function systemOf<F extends Frame>({ positions, joint, pairs, centre }: MirrorInput<F>): System {
   const ids = [...pairs.flatMap(({ left, right }) => [left, right]), ...centre];
   const paired = pairs.map(({ left, right }, i) => {
     const [l, r] = [positions.get(left)!, positions.get(right)!];
@@ -160,7 +162,7 @@ function systemOf({ positions, joint, pairs, centre }: MirrorInput): System {
     ...middle,
   ];
   const all = raw.flat();
-  const whole = jointMatrix(ids, joint);
+  const whole = joint.matrix(ids);
   const covariance = Matrix.zeros(all.length, all.length);
   all.forEach(({ terms: a, differs }, i) =>
     all.forEach(({ terms: b }, k) => {
@@ -253,13 +255,13 @@ function agreeingGroups(groups: readonly Group[]): boolean[] {
 }
 
 /** The plane on the agreeing groups and every residual, both with their covariance. */
-function propagate(
+function propagate<F extends Frame>(
   { groups, covariance }: System,
   agree: readonly boolean[],
   pairs: readonly MirrorPair[],
   centre: readonly string[],
-  positions: MirrorInput['positions'],
-): MirrorResult {
+  positions: MirrorInput<F>['positions'],
+): MirrorResult<F> {
   const equations = groups.flatMap((group, g) =>
     group.map((equation) => ({ ...equation, weight: agree[g] ? equation.weight : 0 })),
   );
@@ -307,14 +309,17 @@ function propagate(
 }
 
 /** The mirror image of a position in the centre plane. */
-export function mirrored({ offset, lengthways, upward }: CentrePlane, [x, y, z]: Vector): Vector {
+export function mirrored<F extends Frame>(
+  { offset, lengthways, upward }: CentrePlane<F>,
+  [x, y, z]: Position<F>,
+): Position<F> {
   const square = 1 + lengthways ** 2 + upward ** 2;
   const off = (2 * (y - offset - lengthways * x - upward * z)) / square;
-  return [x + off * lengthways, y - off, z + off * upward];
+  return position([x + off * lengthways, y - off, z + off * upward]);
 }
 
 /** One standard deviation across the plane at a position, from the plane's own uncertainty, mm. */
-export function planeSd({ covariance }: CentrePlane, [x, , z]: Vector): number {
+export function planeSd<F extends Frame>({ covariance }: CentrePlane<F>, [x, , z]: Position<F>): number {
   const g = [1, x, z];
   let variance = 0;
   g.forEach((a, i) => g.forEach((b, k) => (variance += a * b * covariance[3 * i + k]!)));

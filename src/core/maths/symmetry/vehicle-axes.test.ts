@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { place } from '../rigid/fit';
-import type { Position, Vector } from '../geometry/vector';
+import { place, position } from '../geometry/vector';
+import { Symmetric } from '../linear/symmetric';
 import { seeded } from '../random/seeded';
 import { shellPoints } from '../../practice/shell-net';
 import { carried, vehicleAxes } from './vehicle-axes';
 
-const tight = (a: string, b: string) => [0.01, 0, 0, 0, 0.01, 0, 0, 0, 0.01].map((v) => (a === b ? v : 0));
+const tight = { matrix: (ids: readonly string[]) => Symmetric.zeros(3 * ids.length).addDiagonal(0.01) };
 
 describe('vehicle axes where there is no chart', () => {
   const shell = shellPoints(24, seeded(2));
   const [c, s] = [Math.cos(0.08), Math.sin(0.08)];
   const bench = new Map(
-    [...shell].map(([id, [x, y, z]]) => [id, [c * x - s * y + 500, s * x + c * y + 70, z + 12] as Vector]),
+    [...shell].map(([id, [x, y, z]]) => [id, position<'round'>([c * x - s * y + 500, s * x + c * y + 70, z + 12])]),
   );
   const pairs = Array.from({ length: 12 }, (_, i) => ({ left: `P${i}L`, right: `P${i}R` }));
   const axes = vehicleAxes({ positions: bench, joint: tight, pairs, centre: [] });
@@ -25,7 +25,7 @@ describe('vehicle axes where there is no chart', () => {
     }
     expect(Math.min(...[...placed.values()].map(([x]) => x))).toBeCloseTo(0, 9);
     // Heights are the bench's own.
-    expect(place(axes.motion, bench.get('P3L')! as Position<'round'>)[2]).toBeCloseTo(bench.get('P3L')![2], 0);
+    expect(place(axes.motion, bench.get('P3L')!)[2]).toBeCloseTo(bench.get('P3L')![2], 0);
   });
 
   it('are refused with what to measure', () => {

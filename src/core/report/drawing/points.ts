@@ -1,7 +1,7 @@
 import type { Vector } from '../../maths/geometry/vector';
-import type { JobRows } from '../../shell/job/job-rows';
-import type { RoundJudgement } from '../../round/judge/judgement';
-import { jointCovariance } from '../../round/net/net';
+import type { Job } from '../../shell/job/job';
+import { roundJoint, type RoundJudgement } from '../../round/judge/judgement';
+import { referencePosition } from '../../shell/references/chosen';
 import type { Verdict } from '../../maths/statistics/verdict';
 
 /** A point as the sheet draws it. */
@@ -28,21 +28,22 @@ export interface SheetFigure {
  * What the sheet shows of a judged round: every point with a reference position, and the outline. Where
  * no reference gives positions at all, the shape the readings themselves make.
  */
-export function sheetFigure(rows: JobRows, judgement: RoundJudgement): SheetFigure {
+export function sheetFigure(job: Job, judgement: RoundJudgement): SheetFigure {
+  const { references, located, alignment } = judgement;
   const position = (id: string): Vector | undefined => {
-    const row = judgement.references.points.get(id)?.row;
-    if (row) return [row.x, row.y, row.z];
-    const beside = rows.points.find((point) => point.id === id)?.substituteForId;
-    if (beside && judgement.references.points.has(beside)) return position(beside);
-    return judgement.references.points.size === 0 ? judgement.located.get(id)?.position : undefined;
+    const at = referencePosition(references, id);
+    if (at) return at;
+    const beside = job.pointOf(id)?.substituteForId;
+    if (beside && references.points.has(beside)) return position(beside);
+    return references.points.size === 0 ? located.get(id)?.position : undefined;
   };
-  const { solution } = judgement.net;
-  const joint = solution && jointCovariance(solution);
+  const own = roundJoint(judgement);
+  const joint = own && alignment.ok ? own.turned(alignment.motion) : own;
   return {
     points: judgement.points.flatMap(({ point, control, judged }) => {
       const at = position(point.id);
       if (!at) return [];
-      const spread = joint && judgement.located.has(point.id) ? joint(point.code, point.code) : undefined;
+      const spread = joint?.has(point.id) ? joint.block(point.id) : undefined;
       const common = {
         id: point.id,
         code: point.code,
@@ -52,10 +53,9 @@ export function sheetFigure(rows: JobRows, judgement: RoundJudgement): SheetFigu
         ...(spread ? { spread } : {}),
       };
       if (!judged) return [common];
-      const { dx, dy, dz } = judged.deviation;
-      return [{ ...common, movement: [dx, dy, dz] as Vector, verdict: judged.verdict }];
+      return [{ ...common, movement: judged.deviation.by, verdict: judged.verdict }];
     }),
-    lines: rows.memberLines.flatMap((line) => {
+    lines: job.rows.memberLines.flatMap((line) => {
       const [from, to] = [position(line.fromPointId), position(line.toPointId)];
       return from && to ? [[from, to] as const] : [];
     }),

@@ -1,11 +1,12 @@
+import { Job } from '../../shell/job/job';
 import { describe, expect, it } from 'vitest';
 import { demoRows } from '../../../../tests/support/demo-rows';
-import { judgeRound } from '../../round/judge/judgement';
+import { judgeRound } from '../../round/judge/judge-round';
 import { passFilter, type SheetFilter } from './sheet-filter';
 import { stationsOf } from './stations';
 
 const rows = demoRows('solbris');
-const judgement = judgeRound(rows, rows.rounds[0]!);
+const judgement = judgeRound(Job.of(rows), rows.rounds[0]!);
 const passing = (filter: SheetFilter) => {
   const { points, dimensions } = passFilter(judgement, filter);
   return {

@@ -1,4 +1,4 @@
-import type { JobRows } from '../../shell/job/job-rows';
+import type { Job } from '../../shell/job/job';
 import { patternSentences } from '../pattern-sentences';
 import { analyseRound, OWN_SPREADS } from '../../findings/analysis';
 import type { RoundJudgement } from '../../round/judge/judgement';
@@ -9,15 +9,15 @@ import type { RecordFound } from '../../shell/record-document';
  * The pattern of a round without identities; absent where nothing is aligned to measure it against, or too few points
  * are located to look for one.
  */
-export function foundOf(rows: JobRows, judgement: RoundJudgement): RecordFound | undefined {
-  const pattern = judgement.alignment.ok ? analyseRound(rows, judgement, OWN_SPREADS).pattern : undefined;
+export function foundOf(job: Job, judgement: RoundJudgement): RecordFound | undefined {
+  const pattern = judgement.alignment.ok ? analyseRound(job, judgement, OWN_SPREADS).pattern : undefined;
   if (!pattern || pattern.hinges === 0) return undefined;
-  const byId = new Map(rows.points.map((point) => [point.id, point]));
+  const byId = new Map(job.rows.points.map((point) => [point.id, point]));
   return {
     round: judgement.round.number,
     roundName: judgement.round.name,
     sections: pattern.sections.map(({ section, hinge: { hinge, end }, components, alike, onlySide }) => ({
-      ...{ section, hinge, end, near: placeAt(rows, judgement, hinge, (text) => text) },
+      ...{ section, hinge, end, near: placeAt(job, judgement, hinge, (text) => text) },
       components: components.map(({ name, amount, sd, significant }) => ({ name, amount, sd, significant })),
       alike: [...alike],
       ...(onlySide ? { onlySide } : {}),

@@ -2,11 +2,12 @@ import { dimensionsOf } from '../../days/day';
 import type { SheetFigure } from '../drawing/points';
 import type { Vector } from '../../maths/geometry/vector';
 import type { Brace, Pull, Round } from '../../shell/job/entities';
-import { ownRounds, theJob, type JobRows } from '../../shell/job/job-rows';
+import type { Job } from '../../shell/job/job';
 import { braceGeometry, braceState, pullDistance, pullProgress } from '../../findings/brace-pull';
-import { compareRounds, stateOf, supportOf } from '../../findings/change';
-import { judgeRound, type RoundJudgement } from '../../round/judge/judgement';
-import { instrumentOf, standingReadings } from '../../round/observe/measured';
+import { compareRounds } from '../../findings/change';
+import { judgeRound } from '../../round/judge/judge-round';
+import type { RoundJudgement } from '../../round/judge/judgement';
+import { referencePosition } from '../../shell/references/chosen';
 import { judgeSeams } from '../../round/judge/seams';
 import { COVERAGE } from '../../maths/statistics/verdict';
 import { foundOf } from './found';
@@ -20,39 +21,39 @@ import type {
 } from '../../shell/record-document';
 
 /** Writes the record of a job as it stands. `madeAt` is the time printed on it. */
-export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
-  const { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt } = theJob(rows);
-  const judgements = ownRounds(rows).map((round) => judgeRound(rows, round));
-  const withReadings = judgements.filter((each) => standingReadings(rows, each.round).length > 0);
+export function buildRecord(job: Job, madeAt: string): RecordDocument {
+  const { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt } = job.row;
+  const judgements = job.ownRounds.map((round) => judgeRound(job, round));
+  const withReadings = judgements.filter((each) => job.standingReadings(each.round).length > 0);
   const last = withReadings.at(-1);
   const beforeLast = withReadings.at(-2);
-  const codes = codesOf(rows);
-  const found = withReadings[0] && foundOf(rows, withReadings[0]);
+  const codes = codesOf(job);
+  const found = withReadings[0] && foundOf(job, withReadings[0]);
   return {
     format: 'vinkel.record/1',
     madeAt,
     job: { name, shell, identityNumber, owner, shop, bench, driverSide, startedAt },
-    references: rows.references
+    references: job.rows.references
       .filter(({ inUse }) => inUse)
       .toSorted((a, b) => a.rank - b.rank)
       .map(({ kind, name: title, source, trust, edition }) => ({ kind, name: title, source, trust, edition })),
-    rounds: judgements.map((judgement) => roundOf(rows, judgement, codes)),
+    rounds: judgements.map((judgement) => roundOf(job, judgement, codes)),
     ...(found ? { found } : {}),
-    ...(last ? { final: finalOf(rows, last, codes) } : {}),
-    ...(last && beforeLast ? { changes: changesOf(rows, beforeLast, last) } : {}),
-    braces: rows.braces.map((brace) => braceOf(rows, brace, judgements, codes)),
-    pulls: rows.pulls.map((pull) => pullOf(rows, pull, judgements, codes)),
-    log: rows.logEntries.map((entry) => ({
+    ...(last ? { final: finalOf(job, last, codes) } : {}),
+    ...(last && beforeLast ? { changes: changesOf(job, beforeLast, last) } : {}),
+    braces: job.rows.braces.map((brace) => braceOf(job, brace, judgements, codes)),
+    pulls: job.rows.pulls.map((pull) => pullOf(job, pull, judgements, codes)),
+    log: job.rows.logEntries.map((entry) => ({
       kind: entry.kind,
       text: entry.text,
       reason: entry.reason,
       author: entry.author,
       at: entry.at,
-      about: rows.logSubjects
+      about: job.rows.logSubjects
         .filter((subject) => subject.entryId === entry.id)
         .map((subject) => codes.get(subject.pointId ?? subject.dimensionId ?? '') ?? ''),
     })),
-    photographs: rows.photographs.map(({ id, name: title, author, at, width, height }) => ({
+    photographs: job.rows.photographs.map(({ id, name: title, author, at, width, height }) => ({
       id,
       name: title,
       author,
@@ -60,55 +61,54 @@ export function buildRecord(rows: JobRows, madeAt: string): RecordDocument {
       width,
       height,
     })),
-    lines: linesOf(rows, last ?? judgements.at(-1)),
+    lines: linesOf(job, last ?? judgements.at(-1)),
   };
 }
 
-const codesOf = (rows: JobRows): ReadonlyMap<string, string> =>
-  new Map([...rows.points, ...rows.dimensions].map((each) => [each.id, each.code]));
+const codesOf = (job: Job): ReadonlyMap<string, string> =>
+  new Map([...job.rows.points, ...job.rows.dimensions].map((each) => [each.id, each.code]));
 
 type Codes = ReadonlyMap<string, string>;
 
-function roundOf(rows: JobRows, { round, alignment }: RoundJudgement, codes: Codes): RecordRound {
-  const own = rows.readings.filter((reading) => reading.roundId === round.id);
+function roundOf(job: Job, { round, alignment }: RoundJudgement, codes: Codes): RecordRound {
+  const own = job.rows.readings.filter((reading) => reading.roundId === round.id);
   const ids = new Set(own.map((reading) => reading.id));
   const versions = new Set([round.instrumentVersionId, ...own.map((reading) => reading.instrumentVersionId)]);
-  const support = supportOf(rows, round);
+  const support = job.supportOf(round);
   return {
     number: round.number,
     name: round.name,
-    state: stateOf(rows, round).kind,
+    state: job.stateOf(round).kind,
     support: support.kind,
     suspension: support.suspension,
     supportNote: support.note,
-    instruments: rows.instrumentVersions
+    instruments: job.rows.instrumentVersions
       .filter((version) => versions.has(version.id))
-      .map((version) => instrumentOf(rows, version).name),
+      .map((version) => job.instrument(version).name),
     temperature: round.temperature,
     author: round.author,
     startedAt: round.startedAt,
     readings: own.length,
-    struck: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)).length,
+    struck: job.rows.readingStrikes.filter((strike) => ids.has(strike.readingId)).length,
     control: alignment.ok ? alignment.controlIds.map((id) => codes.get(id)!) : [],
     ...(alignment.ok ? { rms: alignment.rms } : {}),
   };
 }
 
-function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): RecordFinal {
-  const accepted = acceptedDimensions(rows, judgement.round);
+function finalOf(job: Job, judgement: RoundJudgement, codes: Codes): RecordFinal {
+  const accepted = acceptedDimensions(job, judgement.round);
   return {
     round: judgement.round.number,
     points: judgement.points.flatMap(({ point, control, judged }) => {
       const row = judgement.references.points.get(point.id)?.row;
       if (!judged || !row) return [];
-      const { dx, dy, dz } = judged.deviation;
       const plusMinus: Vector = [judged.axes.x.plusMinus, judged.axes.y.plusMinus, judged.axes.z.plusMinus];
       return [
         {
           code: point.code,
           name: point.name,
           position: [row.x, row.y, row.z] as Vector,
-          deviation: [dx, dy, dz] as Vector,
+          deviation: judged.deviation.by,
           plusMinus,
           limit: judged.limit,
           verdict: judged.verdict,
@@ -135,7 +135,7 @@ function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): Record
           ]
         : [],
     ),
-    gaps: judgeSeams(rows, judgement).flatMap(({ seam, stations }) =>
+    gaps: judgeSeams(job, judgement).flatMap(({ seam, stations }) =>
       stations.flatMap(({ station, quantity, measured, target, judged }) =>
         measured && target && judged
           ? [
@@ -158,12 +158,14 @@ function finalOf(rows: JobRows, judgement: RoundJudgement, codes: Codes): Record
 }
 
 /** Dimensions whose deviation in this round somebody accepted with a reason. */
-export function acceptedDimensions(rows: JobRows, round: Pick<Round, 'id'>): ReadonlySet<string> {
+export function acceptedDimensions(job: Job, round: Pick<Round, 'id'>): ReadonlySet<string> {
   const entries = new Set(
-    rows.logEntries.filter((entry) => entry.kind === 'decision' && entry.roundId === round.id).map((entry) => entry.id),
+    job.rows.logEntries
+      .filter((entry) => entry.kind === 'decision' && entry.roundId === round.id)
+      .map((entry) => entry.id),
   );
   return new Set(
-    rows.logSubjects.flatMap((subject) =>
+    job.rows.logSubjects.flatMap((subject) =>
       entries.has(subject.entryId) && subject.acceptedDeviation !== null && subject.dimensionId
         ? [subject.dimensionId]
         : [],
@@ -171,8 +173,8 @@ export function acceptedDimensions(rows: JobRows, round: Pick<Round, 'id'>): Rea
   );
 }
 
-function changesOf(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement): RecordChanges {
-  const change = compareRounds(rows, earlier, later);
+function changesOf(job: Job, earlier: RoundJudgement, later: RoundJudgement): RecordChanges {
+  const change = compareRounds(job, earlier, later);
   return {
     earlier: earlier.round.number,
     later: later.round.number,
@@ -190,7 +192,7 @@ function changesOf(rows: JobRows, earlier: RoundJudgement, later: RoundJudgement
 const ofRound = (judgements: readonly RoundJudgement[], roundId: string | null) =>
   judgements.find((each) => each.round.id === roundId);
 
-function braceOf(rows: JobRows, brace: Brace, judgements: readonly RoundJudgement[], codes: Codes): RecordBrace {
+function braceOf(job: Job, brace: Brace, judgements: readonly RoundJudgement[], codes: Codes): RecordBrace {
   const judgement = ofRound(judgements, brace.roundId);
   const references = (judgement ?? judgements[0])?.references;
   const length = references && braceGeometry(brace, judgement, references)?.length;
@@ -200,12 +202,12 @@ function braceOf(rows: JobRows, brace: Brace, judgements: readonly RoundJudgemen
     kind: brace.kind,
     section: brace.section,
     ...(length === undefined ? {} : { length }),
-    state: braceState(rows, brace),
-    holds: dimensionsOf(rows, brace).map((dimension) => dimension.code),
+    state: braceState(job, brace),
+    holds: dimensionsOf(job, brace).map((dimension) => dimension.code),
   };
 }
 
-function pullOf(rows: JobRows, pull: Pull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
+function pullOf(job: Job, pull: Pull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
   const judgement = ofRound(judgements, pull.roundId)!;
   return {
     code: pull.code,
@@ -213,20 +215,17 @@ function pullOf(rows: JobRows, pull: Pull, judgements: readonly RoundJudgement[]
     aim: [pull.aimX, pull.aimY, pull.aimZ],
     distance: pullDistance(pull),
     heldAt: pull.heldAt,
-    springBacks: pullProgress(rows, pull, judgement).flatMap((progress) =>
+    springBacks: pullProgress(job, pull, judgement).flatMap((progress) =>
       progress.cycles.flatMap((cycle) => (cycle.springBack === undefined ? [] : [cycle.springBack])),
     ),
   };
 }
 
-function linesOf(rows: JobRows, judgement: RoundJudgement | undefined): [Vector, Vector][] {
-  const position = (id: string): Vector | undefined => {
-    const row = judgement?.references.points.get(id)?.row;
-    return row && [row.x, row.y, row.z];
-  };
-  return rows.memberLines.flatMap((line) => {
-    const [from, to] = [position(line.fromPointId), position(line.toPointId)];
-    return from && to ? [[from, to] as [Vector, Vector]] : [];
+function linesOf(job: Job, judgement: RoundJudgement | undefined): [Vector, Vector][] {
+  if (!judgement) return [];
+  return job.rows.memberLines.flatMap((line) => {
+    const [from, to] = [line.fromPointId, line.toPointId].map((id) => referencePosition(judgement.references, id));
+    return from && to ? [[from, to]] : [];
   });
 }
 

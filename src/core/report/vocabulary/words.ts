@@ -1,6 +1,7 @@
 import type {
   Brace,
   PointCondition,
+  PullHold,
   Reading,
   Reference,
   Rung,
@@ -160,3 +161,12 @@ export const counted = (count: number, thing: string): string => `${count} ${thi
 /** `Maker’s chart (maker’s chart, edition 2)`: a reference as a record names it. */
 export const referenceText = ({ name, kind, edition = 1 }: { name: string; kind: string; edition?: number }): string =>
   `${name} (${REFERENCE_WORD[kind as Reference['kind']] ?? kind}${edition > 1 ? `, edition ${edition}` : ''})`;
+
+export const HOLD_WORD: Readonly<Record<PullHold['kind'], string>> = {
+  clamp: 'clamp',
+  head: 'fixture head',
+  chain: 'chain',
+  bolt: 'bolt',
+  weld: 'welded plate',
+  stand: 'stand',
+};

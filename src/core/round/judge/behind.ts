@@ -1,8 +1,7 @@
 import type { LogEntry, Reading, Round } from '../../shell/job/entities';
-import type { JobRows } from '../../shell/job/job-rows';
+import type { Job } from '../../shell/job/job';
 import { checkObservations } from '../../survey/reliability';
 import type { RoundJudgement } from './judgement';
-import { standingReadings } from '../observe/measured';
 
 /** A reading behind a figure, as the net sees it. */
 export interface ReadingBehind {
@@ -18,7 +17,7 @@ export interface ReadingBehind {
 }
 
 /** The standing readings that touch any of these points, those between two of them first. */
-export function readingsBehind(rows: JobRows, judgement: RoundJudgement, pointIds: readonly string[]): ReadingBehind[] {
+export function readingsBehind(job: Job, judgement: RoundJudgement, pointIds: readonly string[]): ReadingBehind[] {
   const { solution, leftOut } = judgement.net;
   const checks = new Map(
     solution
@@ -28,9 +27,9 @@ export function readingsBehind(rows: JobRows, judgement: RoundJudgement, pointId
         })
       : [],
   );
-  const touching = standingReadings(rows, judgement.round).filter(({ pointId, toPointId }) =>
-    [pointId, toPointId].some((id) => id && pointIds.includes(id)),
-  );
+  const touching = job
+    .standingReadings(judgement.round)
+    .filter(({ pointId, toPointId }) => [pointId, toPointId].some((id) => id && pointIds.includes(id)));
   const heaviest = Math.max(0, ...touching.map(({ id }) => weightOf(checks.get(id)?.observation.sigma)));
   const between = ({ pointId, toPointId }: Reading) =>
     pointIds.length > 1 && [pointId, toPointId].every((id) => id && pointIds.includes(id)) ? 0 : 1;
@@ -61,16 +60,16 @@ export interface DecisionStep {
 
 /** What was found, decided and chosen about a subject, oldest first. */
 export function decisionsAbout(
-  rows: JobRows,
+  job: Job,
   subject: { readonly kind: 'point' | 'dimension'; readonly id: string },
 ): DecisionStep[] {
   const isAbout = (row: { pointId: string | null; dimensionId: string | null }) =>
     (subject.kind === 'point' ? row.pointId : row.dimensionId) === subject.id;
-  const entries = new Set(rows.logSubjects.filter(isAbout).map(({ entryId }) => entryId));
-  const logged = rows.logEntries
+  const entries = new Set(job.rows.logSubjects.filter(isAbout).map(({ entryId }) => entryId));
+  const logged = job.rows.logEntries
     .filter(({ id }) => entries.has(id))
     .map((entry: LogEntry): DecisionStep => {
-      const round = rows.rounds.find(({ id }) => id === entry.roundId);
+      const round = job.rows.rounds.find(({ id }) => id === entry.roundId);
       return {
         at: entry.at,
         author: entry.author,
@@ -79,8 +78,8 @@ export function decisionsAbout(
         ...(round ? { round } : {}),
       };
     });
-  const chosen = rows.referenceChoices.filter(isAbout).map(({ at, author, reason, referenceId }): DecisionStep => {
-    const name = rows.references.find(({ id }) => id === referenceId)?.name;
+  const chosen = job.rows.referenceChoices.filter(isAbout).map(({ at, author, reason, referenceId }): DecisionStep => {
+    const name = job.rows.references.find(({ id }) => id === referenceId)?.name;
     return { at, author, reason, text: name ? `Judged by ${name}.` : 'Judged by the best ranked reference again.' };
   });
   return [...logged, ...chosen].sort((a, b) => a.at.localeCompare(b.at));

@@ -1,14 +1,15 @@
-import { deviationOf, place, type Deviation } from '../../maths/rigid/fit';
+import { deviationOf, type Deviation } from '../../maths/rigid/fit';
 import { axisDeviations, deviationCovariances } from '../../maths/rigid/uncertainty';
-import { AXES, type Axis, type Position, type Vector } from '../../maths/geometry/vector';
+import { AXES, place, type Axis, type Covariance, type Position, type Vector } from '../../maths/geometry/vector';
 import type { Dimension, Point, Round } from '../../shell/job/entities';
-import type { JobRows } from '../../shell/job/job-rows';
-import { chooseReferences, type ChosenReferences } from '../../shell/references/chosen';
+import type { Job } from '../../shell/job/job';
+import type { ChosenReferences } from '../../shell/references/chosen';
 import { judge, worstVerdict, type Judgement, type Verdict } from '../../maths/statistics/verdict';
-import { predict } from '../../survey/prediction';
-import { alignRound, uncertainPoint, type RoundAlignment } from '../align/align-round';
-import { distanceBetween, measureRound, type LocatedPoint, type MeasuredRound } from '../observe/measured';
-import { coordinatesOf, jointCovariance, solveRound, type RoundNet } from '../net/net';
+import { jointOf, predict } from '../../survey/prediction';
+import { pointIndex } from '../../survey/survey';
+import { uncertainPoint, type LocatedPoint, type RoundAlignment } from '../align/align-round';
+import { distanceBetween, type MeasuredRound } from '../observe/measured';
+import type { RoundNet } from '../net/net';
 
 /** Why a point has no deviation: the least that is missing. */
 export type Lacking = 'notMeasured' | 'notLocated' | 'noReference' | 'notAligned';
@@ -23,6 +24,8 @@ export interface PointJudgement {
   readonly advice?: string;
   readonly judged?: {
     readonly deviation: Deviation;
+    /** Of the deviation. */
+    readonly covariance: Covariance<'chart'>;
     /** One standard deviation of each component, mm, chart axes. */
     readonly sd: Vector;
     readonly limit: number;
@@ -37,12 +40,7 @@ export interface PointJudgement {
 export interface DimensionJudgement {
   readonly dimension: Dimension;
   readonly lacking?: 'notMeasured' | 'noReference';
-  readonly measured?: {
-    readonly value: number;
-    readonly sd: number;
-    /** From the whole net, or from readings of this length alone where the net does not hold it. */
-    readonly from: 'net' | 'readings';
-  };
+  readonly measured?: MeasuredLength;
   readonly judged?: Judgement & {
     readonly reference: number;
     readonly deviation: number;
@@ -51,6 +49,14 @@ export interface DimensionJudgement {
   };
 }
 
+export interface MeasuredLength {
+  readonly value: number;
+  readonly sd: number;
+  /** From the whole net, or from readings of this length alone where the net does not hold it. */
+  readonly from: 'net' | 'readings';
+}
+
+/** A round judged: plain data, so that it can be computed in one thread and read in another. */
 export interface RoundJudgement {
   readonly round: Round;
   readonly measured: MeasuredRound;
@@ -62,82 +68,28 @@ export interface RoundJudgement {
   readonly dimensions: readonly DimensionJudgement[];
 }
 
-/**
- * Solves a round as one net, aligns it on its control points and judges every point and dimension of
- * the job by it.
- *
- * @param last coordinates of an earlier solution by point code, to start from
- */
-export function judgeRound(rows: JobRows, round: Round, last?: ReadonlyMap<string, readonly number[]>): RoundJudgement {
-  const known = JUDGED.get(rows) ?? new Map<string, RoundJudgement>();
-  JUDGED.set(rows, known);
-  const judgement = known.get(round.id) ?? judgeAnew(rows, round, last);
-  known.set(round.id, judgement);
-  return judgement;
-}
+/** What the stages before it have made of a round. */
+export type Aligned = Omit<RoundJudgement, 'points' | 'dimensions'>;
 
-/** Several parts of one page judge the same rows: each round is solved once for as long as the rows live. */
-const JUDGED = new WeakMap<JobRows, Map<string, RoundJudgement>>();
-
-function judgeAnew(
-  rows: JobRows,
-  round: Round,
-  last: ReadonlyMap<string, readonly number[]> | undefined,
-): RoundJudgement {
-  const measured = measureRound(rows, round);
-  const references = chooseReferences(rows);
-  const net = solveRound(rows, round, references, last);
-  const located = locatedPoints(rows, net);
-  const controlIds = rows.roundControls
-    .filter((control) => control.roundId === round.id)
-    .map((control) => control.pointId);
-  const alignment = alignRound(rows, round, controlIds, { located, references });
+/** Judges every point and dimension of the job by an aligned round. */
+export function judgeAligned(job: Job, aligned: Aligned, controlIds: readonly string[]): RoundJudgement {
   return {
-    round,
-    measured,
-    net,
-    located,
-    references,
-    alignment,
-    points: judgePoints(rows, { measured, net, located, references, alignment }, controlIds),
-    dimensions: rows.dimensions.map((dimension) => judgeDimension(rows, dimension, { measured, net, references })),
+    ...aligned,
+    points: judgePoints(job, aligned, new Set(controlIds)),
+    dimensions: job.rows.dimensions.map((dimension) => judgeDimension(dimension, aligned)),
   };
 }
 
-/** The points the net has determined, by their identities. */
-function locatedPoints(rows: JobRows, { solution }: RoundNet): Map<string, LocatedPoint> {
-  if (!solution) return new Map();
-  const at = coordinatesOf(solution);
-  const joint = jointCovariance(solution);
-  return new Map(
-    rows.points.flatMap(({ id: pointId, code }) => {
-      const position = at.get(code);
-      if (!position) return [];
-      const own = joint(code, code);
-      return [[pointId, { pointId, position, variance: [own[0]!, own[4]!, own[8]!] as Vector }]];
-    }),
-  );
-}
-
-type Basis = Pick<RoundJudgement, 'measured' | 'net' | 'located' | 'references' | 'alignment'>;
-
-function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[]): PointJudgement[] {
-  const { measured, net, located, references, alignment } = basis;
+function judgePoints(job: Job, aligned: Aligned, control: ReadonlySet<string>): PointJudgement[] {
+  const { measured, net, located, references, alignment } = aligned;
   const looseAdvice = new Map(net.loose.map(({ id, advice }) => [id, advice]));
-  const judgeable = rows.points.filter((point) => located.has(point.id) && references.points.has(point.id));
-  const covariances = alignment.ok
-    ? deviationCovariances(
-        alignment.motion,
-        alignment.controlIds.map((id) => uncertainPoint(id, basis)),
-        judgeable.map((point) => uncertainPoint(point.id, basis)),
-        jointById(rows, net),
-      )
-    : new Map<string, never>();
-  return rows.points.map((point) => {
+  const paired = (id: string) => uncertainPoint(id, located, references);
+  const covariances = covariancesOf(job, aligned);
+  return job.rows.points.map((point) => {
     const measurement = measured.points.get(point.id) ?? {};
     const read = AXES.filter((axis) => measurement[axis]);
-    const common = { point, control: controlIds.includes(point.id), read };
-    const advice = looseAdvice.get(point.code);
+    const common = { point, control: control.has(point.id), read };
+    const advice = looseAdvice.get(point.id);
     if (!located.has(point.id))
       return advice
         ? { ...common, lacking: 'notLocated', advice }
@@ -146,31 +98,44 @@ function judgePoints(rows: JobRows, basis: Basis, controlIds: readonly string[])
     if (!chosen) return { ...common, lacking: 'noReference' };
     const covariance = covariances.get(point.id);
     if (!alignment.ok || !covariance) return { ...common, lacking: 'notAligned' };
-    const deviation = deviationOf(alignment.motion, uncertainPoint(point.id, basis));
-    return {
-      ...common,
-      judged: judgeAxes(deviation, axisDeviations(covariance), chosen.row.tolerance, chosen.reference.id),
-    };
+    const deviation = deviationOf(alignment.motion, paired(point.id));
+    return { ...common, judged: judgeAxes(deviation, covariance, chosen.row.tolerance, chosen.reference.id) };
   });
 }
 
-/** Joint covariances by the points' identities, 3×3 row major, mm². */
-function jointById(rows: JobRows, { solution }: RoundNet): (a: string, b: string) => number[] {
-  const codes = new Map(rows.points.map((point) => [point.id, point.code]));
-  const joint = jointCovariance(solution!);
-  return (a, b) => joint(codes.get(a)!, codes.get(b)!);
+/** Covariance of every point's deviation, the alignment's own uncertainty in it. */
+function covariancesOf(
+  job: Job,
+  { alignment, located, references, net: { solution } }: Aligned,
+): ReadonlyMap<string, Covariance<'chart'>> {
+  if (!alignment.ok || !solution) return new Map();
+  const judgeable = job.rows.points.filter(({ id }) => located.has(id) && references.points.has(id));
+  const joint = jointOf<'round'>(solution);
+  return deviationCovariances(
+    alignment.motion,
+    alignment.controlIds.map((id) => uncertainPoint(id, located, references)),
+    judgeable.map(({ id }) => uncertainPoint(id, located, references)),
+    (a, b) => joint.block(a, b),
+  );
 }
 
 /** The limit applies to each axis and the worst axis rules. */
-function judgeAxes(deviation: Deviation, sd: Vector, limit: number, referenceId: string): PointJudgement['judged'] {
-  const components: Vector = [deviation.dx, deviation.dy, deviation.dz];
-  const judgements = components.map((component, i) => judge(component, sd[i]!, limit));
+function judgeAxes(
+  deviation: Deviation,
+  covariance: Covariance<'chart'>,
+  limit: number,
+  referenceId: string,
+): PointJudgement['judged'] {
+  const components = deviation.by;
+  const sd = axisDeviations(covariance);
+  const judgements = mapJudgements(components, sd, limit);
   const verdict = worstVerdict(judgements.map((each) => each.verdict));
   const reach = (i: number) =>
     (judgements[i]!.verdict === verdict ? 1e6 : 0) + Math.abs(components[i]!) + judgements[i]!.plusMinus;
   const worst = [0, 1, 2].reduce((best, i) => (reach(i) > reach(best) ? i : best), 0);
   return {
     deviation,
+    covariance,
     sd,
     limit,
     referenceId,
@@ -181,14 +146,13 @@ function judgeAxes(deviation: Deviation, sd: Vector, limit: number, referenceId:
   };
 }
 
-function judgeDimension(
-  rows: JobRows,
-  dimension: Dimension,
-  basis: Pick<Basis, 'measured' | 'net' | 'references'>,
-): DimensionJudgement {
-  const value = measuredLength(rows, dimension, basis);
+const mapJudgements = (components: Vector, sd: Vector, limit: number): Judgement[] =>
+  components.map((component, i) => judge(component, sd[i]!, limit));
+
+function judgeDimension(dimension: Dimension, aligned: Aligned): DimensionJudgement {
+  const value = lengthBetween(aligned, dimension);
   if (!value) return { dimension, lacking: 'notMeasured' };
-  const chosen = basis.references.dimensions.get(dimension.id);
+  const chosen = aligned.references.dimensions.get(dimension.id);
   if (!chosen) return { dimension, measured: value, lacking: 'noReference' };
   const deviation = value.value - chosen.row.value;
   const sd = Math.hypot(value.sd, chosen.sd);
@@ -205,34 +169,33 @@ function judgeDimension(
   };
 }
 
-/** What the whole net says of a length; what was read of it alone where the net does not reach both ends. */
-function measuredLength(
-  rows: JobRows,
-  dimension: Pick<Dimension, 'fromPointId' | 'toPointId' | 'measure'>,
-  { measured, net: { solution } }: Pick<Basis, 'measured' | 'net'>,
-): DimensionJudgement['measured'] {
-  const [from, to] = [dimension.fromPointId, dimension.toPointId].map(
-    (id) => rows.points.find((point) => point.id === id)!.code,
-  ) as [string, string];
-  const known = (code: string) => solution?.survey.points.some(({ id }) => id === code);
-  if (solution && known(from) && known(to)) {
-    const kind = dimension.measure === 'level' ? 'plan' : 'distance';
+/**
+ * The length between any two points, mm: what the whole net says of it, measured or not; what was read of it alone
+ * where the net does not reach both ends.
+ */
+export function lengthBetween(
+  { measured, net: { solution } }: Pick<Aligned, 'measured' | 'net'>,
+  ends: Pick<Dimension, 'fromPointId' | 'toPointId' | 'measure'>,
+): MeasuredLength | undefined {
+  const { fromPointId: from, toPointId: to } = ends;
+  const index = solution && pointIndex(solution.survey);
+  if (solution && index!.has(from) && index!.has(to)) {
+    const kind = ends.measure === 'level' ? 'plan' : 'distance';
     const { value, variance } = predict(solution, { id: '', kind, from, to, value: 1, sigma: 1 });
     return { value, sd: Math.sqrt(variance), from: 'net' };
   }
-  const read = distanceBetween(measured, dimension);
+  const read = distanceBetween(measured, ends);
   return read && { value: read.value, sd: read.sd, from: 'readings' };
 }
 
-/** The length between any two points and its standard deviation, measured or not, mm. */
-export const lengthBetween = (
-  rows: JobRows,
-  judgement: RoundJudgement,
-  ends: Pick<Dimension, 'fromPointId' | 'toPointId' | 'measure'>,
-): DimensionJudgement['measured'] => measuredLength(rows, ends, judgement);
-
 /** Where a located point stands in the chart's axes, once the round is aligned. */
-export function placedPosition(judgement: RoundJudgement, pointId: string): Position<'chart'> | undefined {
-  const point = judgement.located.get(pointId);
-  return point && judgement.alignment.ok ? place(judgement.alignment.motion, point.position) : undefined;
+export function placedPosition(
+  { located, alignment }: Pick<Aligned, 'located' | 'alignment'>,
+  pointId: string,
+): Position<'chart'> | undefined {
+  const point = located.get(pointId);
+  return point && alignment.ok ? place(alignment.motion, point.position) : undefined;
 }
+
+/** The joint covariance of a judged round's points along the axes of its zero planes. */
+export const roundJoint = ({ net: { solution } }: Pick<Aligned, 'net'>) => solution && jointOf<'round'>(solution);

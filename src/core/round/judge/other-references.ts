@@ -1,5 +1,6 @@
 import { deviationOf } from '../../maths/rigid/fit';
-import type { Position, Vector } from '../../maths/geometry/vector';
+import { mapAxes } from '../../maths/geometry/vector';
+import { positionOf } from '../../shell/references/chosen';
 import type { Reference } from '../../shell/job/entities';
 import { judge, worstVerdict, type Verdict } from '../../maths/statistics/verdict';
 import type { RoundJudgement } from './judgement';
@@ -24,18 +25,12 @@ function pointVerdicts({ points, located, references, alignment }: RoundJudgemen
   const measured = located.get(id)?.position;
   if (!judged || !chosen || !measured || !alignment.ok) return [];
   return chosen.others.map(({ reference, row, sd }): OtherVerdict => {
-    const { dx, dy, dz } = deviationOf(alignment.motion, {
-      id,
-      measured,
-      reference: [row.x, row.y, row.z] as Position<'chart'>,
-    });
-    const spread = judged.sd.map((own) =>
-      Math.sqrt(Math.max(0, own ** 2 - chosen.sd ** 2) + sd ** 2),
-    ) as unknown as Vector;
-    const axes = [dx, dy, dz].map((value, i) => judge(value, spread[i]!, row.tolerance));
+    const { by } = deviationOf(alignment.motion, { id, measured, reference: positionOf(row) });
+    const spread = mapAxes((i) => Math.sqrt(Math.max(0, judged.sd[i] ** 2 - chosen.sd ** 2) + sd ** 2));
+    const axes = by.map((value, i) => judge(value, spread[i]!, row.tolerance));
     return {
       reference,
-      deviation: [dx, dy, dz],
+      deviation: by,
       plusMinus: Math.max(...axes.map(({ plusMinus }) => plusMinus)),
       verdict: worstVerdict(axes.map(({ verdict }) => verdict)),
     };

@@ -1,5 +1,5 @@
 import type { Seam, SeamStation } from '../../shell/job/entities';
-import type { JobRows } from '../../shell/job/job-rows';
+import type { Job } from '../../shell/job/job';
 import { stationKey } from '../../shell/references/chosen';
 import { judge, type Judgement } from '../../maths/statistics/verdict';
 import type { RoundJudgement } from './judgement';
@@ -24,33 +24,31 @@ export interface SeamJudgement {
 }
 
 /** Gap and flush of every seam at its stations, against their targets. */
-export function judgeSeams(rows: JobRows, judgement: Pick<RoundJudgement, 'measured' | 'references'>): SeamJudgement[] {
+export function judgeSeams(job: Job, judgement: Pick<RoundJudgement, 'measured' | 'references'>): SeamJudgement[] {
   const measured = new Map(judgement.measured.gaps.map((gap) => [stationKey(gap.stationId, gap.quantity), gap]));
-  return rows.seams.map((seam) => {
-    const stations = rows.seamStations
-      .filter((station) => station.seamId === seam.id)
-      .flatMap((station) =>
-        (['gap', 'flush'] as const).map((quantity): StationJudgement => {
-          const key = stationKey(station.id, quantity);
-          const value = measured.get(key);
-          const chosen = judgement.references.stations.get(key);
-          const target = chosen && {
-            value: chosen.row.value,
-            limit: chosen.row.tolerance,
-            referenceId: chosen.reference.id,
-          };
-          if (!value || !target) return { station, quantity, measured: value, target };
-          const deviation = value.value - target.value;
-          const sd = Math.hypot(value.sd, chosen.sd);
-          return {
-            station,
-            quantity,
-            measured: value,
-            target,
-            judged: { ...judge(deviation, sd, target.limit), deviation },
-          };
-        }),
-      );
+  return job.rows.seams.map((seam) => {
+    const stations = job.stations(seam).flatMap((station) =>
+      (['gap', 'flush'] as const).map((quantity): StationJudgement => {
+        const key = stationKey(station.id, quantity);
+        const value = measured.get(key);
+        const chosen = judgement.references.stations.get(key);
+        const target = chosen && {
+          value: chosen.row.value,
+          limit: chosen.row.tolerance,
+          referenceId: chosen.reference.id,
+        };
+        if (!value || !target) return { station, quantity, measured: value, target };
+        const deviation = value.value - target.value;
+        const sd = Math.hypot(value.sd, chosen.sd);
+        return {
+          station,
+          quantity,
+          measured: value,
+          target,
+          judged: { ...judge(deviation, sd, target.limit), deviation },
+        };
+      }),
+    );
     const gaps = stations.flatMap((each) => (each.quantity === 'gap' && each.measured ? [each.measured.value] : []));
     return {
       seam,

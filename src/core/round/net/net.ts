@@ -1,16 +1,16 @@
-import type { Vector } from '../../maths/geometry/vector';
-import type { Point, Reading, Round } from '../../shell/job/entities';
-import type { JobRows } from '../../shell/job/job-rows';
-import type { ChosenReferences } from '../../shell/references/chosen';
+import { position, type Position, type Vector } from '../../maths/geometry/vector';
+import type { Reading } from '../../shell/job/entities';
+import type { Job } from '../../shell/job/job';
 import { axisWord, likelyCause, type Cause, type ReadingFacts } from '../../survey/causes';
 import { solveDetermined } from '../../survey/determined';
 import type { LoosePoint } from '../../survey/loose';
-import { covarianceBlock, predict } from '../../survey/prediction';
+import { predict } from '../../survey/prediction';
 import { SUSPECT, uncheckedPoints } from '../../survey/reliability';
 import type { NetSolution } from '../../survey/solve';
 import { accuse } from '../../survey/suspects';
-import { isPair, pointIndex, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
+import { isPair, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
 import { parseLength } from '../../maths/units/length';
+import type { Observed } from '../observe/observe';
 import { surveyOf, type RoundSurvey } from '../observe/survey-of';
 
 /** A reading the rest of the round contradicts, and what can be said of it. */
@@ -28,7 +28,7 @@ export interface Doubt {
   readonly together: readonly string[];
 }
 
-/** A round solved as one net, in the round's own axes. */
+/** A round solved as one net, in the round's own axes; its points and readings go by their identities. */
 export interface RoundNet {
   /** The largest part, doubtful readings left out; absent while nothing is determined. */
   readonly solution?: NetSolution;
@@ -55,22 +55,21 @@ const REPEATS_DIFFER = 3 * Math.SQRT2;
  * Solves a round: what is determined, what is loose, what is doubtful. Readings somebody decided to keep
  * are no longer doubted.
  *
- * @param last coordinates of the last solution by point code: a warm start
+ * @param observed the round's standing readings
+ * @param last coordinates of the last solution by point: a warm start
  */
 export function solveRound(
-  rows: JobRows,
-  round: Round,
-  references: ChosenReferences,
+  job: Job,
+  observed: readonly Observed[],
   last?: ReadonlyMap<string, readonly number[]>,
 ): RoundNet {
-  const { survey, start, rough, notEntering } = surveyOf(rows, round, references);
-  const kept = new Set(rows.readingKeeps.map((each) => each.readingId));
-  const far = start === 'chart' ? farFromStart(survey).filter((id) => !kept.has(id)) : [];
+  const { survey, start, rough, notEntering } = surveyOf(job, observed);
+  const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
   const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };
   const determined = solveDetermined(trusted, last);
   const main = determined.pieces[0];
-  const factsOf = factsFor(rows);
-  const repeats = differingRepeats(survey).filter(({ readingId }) => !kept.has(readingId));
+  const factsOf = factsFor(job);
+  const repeats = differingRepeats(survey).filter(({ readingId }) => !job.isKept(readingId));
   const common = { notEntering, start, rough, unread: determined.unread };
   if (!main)
     return {
@@ -83,7 +82,7 @@ export function solveRound(
     };
   const { accusations, cleared } = accuse(main, factsOf);
   const accused = accusations.flatMap(({ reading, axis, w, cause, together }): Doubt[] =>
-    !reading || kept.has(reading.id)
+    !reading || job.isKept(reading.id)
       ? []
       : [
           {
@@ -97,7 +96,7 @@ export function solveRound(
           },
         ],
   );
-  const keptOne = accusations.some(({ reading }) => reading && kept.has(reading.id));
+  const keptOne = accusations.some(({ reading }) => reading && job.isKept(reading.id));
   const solution = keptOne
     ? withoutReadings(
         main,
@@ -213,16 +212,14 @@ function withoutReadings(main: NetSolution, ids: readonly string[], fallback: Ne
 }
 
 /** What the job knows of a reading: how it was typed, the holes at its ends, the points opposite. */
-export function factsFor(rows: JobRows): (reading: SurveyReading) => ReadingFacts {
-  const byId = new Map(rows.readings.map((reading) => [reading.id, reading]));
-  const holes = new Map(
-    rows.points.flatMap(({ code, holeDiameter }) => (holeDiameter ? [[code, holeDiameter] as const] : [])),
-  );
-  const opposite = oppositeCodes(rows.points);
+export function factsFor(job: Job): (reading: SurveyReading) => ReadingFacts {
+  const { points } = job.rows;
+  const holes = new Map(points.flatMap(({ id, holeDiameter }) => (holeDiameter ? [[id, holeDiameter] as const] : [])));
+  const opposite = new Map(points.map(({ id }) => [id, job.opposite(id)?.id] as const));
   return (reading) => {
-    const row = byId.get(reading.id);
+    const row = job.reading(reading.id);
     const typed = row && typedAmount(row);
-    return { holes, opposite, ...(typed ? { typed } : {}) };
+    return { holes, opposite, name: (id) => job.code(id), ...(typed ? { typed } : {}) };
   };
 }
 
@@ -238,31 +235,6 @@ function typedAmount(reading: Reading): ReadingFacts['typed'] {
     : undefined;
 }
 
-/** `S2L` and `S2R`, by the sides the points are on. */
-export function oppositeCodes(points: readonly Pick<Point, 'code' | 'side'>[]): Map<string, string> {
-  const codes = new Set(points.map(({ code }) => code));
-  return new Map(
-    points.flatMap(({ code, side }) => {
-      const other =
-        side === 'left'
-          ? code.replace(/L(?!.*L)/i, (l) => (l === 'L' ? 'R' : 'r'))
-          : code.replace(/R(?!.*R)/i, (r) => (r === 'R' ? 'L' : 'l'));
-      return other !== code && side !== 'centre' && codes.has(other) ? [[code, other] as const] : [];
-    }),
-  );
-}
-
-/** Coordinates of a solved net by point code. */
-export const coordinatesOf = ({ survey, x }: NetSolution): Map<string, [number, number, number]> =>
-  new Map(
-    survey.points.map((point, i) => [
-      point.id,
-      [x[3 * i]!, x[3 * i + 1]!, x[3 * i + 2]!] as const as [number, number, number],
-    ]),
-  );
-
-/** Joint covariances of a solved net's points by their codes, 3×3 row major, mm². */
-export function jointCovariance(solution: NetSolution): (a: string, b: string) => number[] {
-  const index = pointIndex(solution.survey);
-  return (a, b) => covarianceBlock(solution, index.get(a)!, index.get(b)!);
-}
+/** Coordinates of a solved net by point, in the axes of the round. */
+export const coordinatesOf = ({ survey, x }: NetSolution): Map<string, Position<'round'>> =>
+  new Map(survey.points.map(({ id }, i) => [id, position(Array.from(x.subarray(3 * i, 3 * i + 3)))]));

@@ -1,5 +1,6 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
-import { jointCovariance, type RoundNet } from './net';
+import type { RoundNet } from './net';
+import { jointOf } from '../../survey/prediction';
 
 /** How well a point is known: its worst direction. */
 export interface KnownTo {
@@ -25,11 +26,11 @@ export function knownTo(covariance: readonly number[]): KnownTo {
   };
 }
 
-/** The point of a solved round that is known worst. */
-export function worstKnown({ solution }: RoundNet): (KnownTo & { readonly code: string }) | undefined {
+/** The point of a solved round that is known worst, by its identity. */
+export function worstKnown({ solution }: RoundNet): (KnownTo & { readonly pointId: string }) | undefined {
   if (!solution) return undefined;
-  const joint = jointCovariance(solution);
-  return solution.survey.points
-    .map(({ id: code }) => ({ code, ...knownTo(joint(code, code)) }))
+  const joint = jointOf<'round'>(solution);
+  return joint.ids
+    .map((pointId) => ({ pointId, ...knownTo(joint.block(pointId)) }))
     .reduce((worst, each) => (each.sd > worst.sd ? each : worst));
 }

@@ -1,7 +1,7 @@
-import { correctedValue } from './corrections';
-import type { Instrument, InstrumentVersion, Quantity, Reading, Round } from '../../shell/job/entities';
-import type { JobRows } from '../../shell/job/job-rows';
-import type { Axis, Position, Vector } from '../../maths/geometry/vector';
+import type { Axis } from '../../maths/geometry/vector';
+import { grouped } from '../../maths/grouped';
+import type { Quantity, Reading } from '../../shell/job/entities';
+import { subjectKey, type Observed } from './observe';
 
 /** One quantity of one subject in one round: the weighted mean of the readings that stand. */
 export interface MeasuredValue {
@@ -13,13 +13,6 @@ export interface MeasuredValue {
 
 /** What a round has measured of one point, along the axes of the round's own zero planes. */
 export type PointMeasurement = { readonly [A in Axis]?: MeasuredValue };
-
-export interface LocatedPoint {
-  readonly pointId: string;
-  readonly position: Position<'round'>;
-  /** Variances along the round's axes, mm². */
-  readonly variance: Vector;
-}
 
 export interface MeasuredDistance extends MeasuredValue {
   readonly fromPointId: string;
@@ -45,81 +38,40 @@ export const AXIS_OF: Readonly<Partial<Record<Quantity, Axis>>> = {
   height: 'z',
 };
 
-/** The readings of a round that have not been struck, pulls' own readings left out. */
-export function standingReadings(rows: JobRows, round: Pick<Round, 'id'>): Reading[] {
-  const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
-  return rows.readings.filter(
-    (reading) => reading.roundId === round.id && !struck.has(reading.id) && reading.pullId === null,
-  );
-}
-
-/** One standard deviation of a reading, mm: the constant plus the share of the length. */
-export const readingSd = (reading: Pick<Reading, 'value'>, instrument: InstrumentVersion): number =>
-  instrument.sdConstant + (instrument.sdPerMetre * Math.abs(reading.value)) / 1000;
-
-export const instrumentOf = (rows: JobRows, version: InstrumentVersion): Instrument =>
-  rows.instruments.find((each) => each.id === version.instrumentId)!;
-
-/**
- * Combines the standing readings of a round: repeats of one quantity become their mean, weighted by
- * 1/sd², with sd = 1/√Σ(1/sd²). Repeats count as independent.
- */
-export function measureRound(rows: JobRows, round: Pick<Round, 'id' | 'temperature'>): MeasuredRound {
-  const versions = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
-  const groups = new Map<string, Reading[]>();
-  for (const reading of standingReadings(rows, round)) {
-    const key = subjectKey(reading);
-    groups.set(key, [...(groups.get(key) ?? []), reading]);
-  }
+/** Combines the observed readings of a round per subject, without the net: repeats become their mean. */
+export function measure(observed: readonly Observed[]): MeasuredRound {
   const points = new Map<string, PointMeasurement>();
   const distances: MeasuredDistance[] = [];
   const gaps: MeasuredGap[] = [];
-  for (const readings of groups.values()) {
-    const [first] = readings as [Reading];
-    const mean = weightedMean(readings, versions, round.temperature);
+  for (const group of grouped(observed, ({ reading }) => subjectKey(reading)).values()) {
+    const first: Reading = group[0]!.reading;
+    const mean = meanOf(group);
     const axis = AXIS_OF[first.quantity];
     if (axis && first.pointId) points.set(first.pointId, { ...points.get(first.pointId), [axis]: mean });
     else if (first.quantity === 'distance')
-      distances.push({
-        ...mean,
-        fromPointId: first.pointId!,
-        toPointId: first.toPointId!,
-        measure: first.measure!,
-      });
+      distances.push({ ...mean, fromPointId: first.pointId!, toPointId: first.toPointId!, measure: first.measure! });
     else if (first.stationId)
-      gaps.push({
-        ...mean,
-        stationId: first.stationId,
-        quantity: first.quantity as 'gap' | 'flush',
-      });
+      gaps.push({ ...mean, stationId: first.stationId, quantity: first.quantity as 'gap' | 'flush' });
   }
   return { points, distances, gaps };
 }
 
-/** Two readings with one key measure the same thing; a distance is the same from either end. */
-export function subjectKey(reading: Reading): string {
-  const ends = [reading.pointId, reading.toPointId].filter((end) => end !== null).sort();
-  return [reading.quantity, reading.measure, reading.stationId, reading.featureId, ...ends].join('|');
-}
-
-function weightedMean(
-  readings: readonly Reading[],
-  versions: ReadonlyMap<string, InstrumentVersion>,
-  temperature: number | null,
-): MeasuredValue {
-  let sum = 0;
-  let weights = 0;
-  for (const reading of readings) {
-    const instrument = versions.get(reading.instrumentVersionId)!;
-    const weight = 1 / readingSd(reading, instrument) ** 2;
-    sum += weight * correctedValue(reading, instrument, temperature);
+/**
+ * The mean of several observations of one subject and its standard deviation. Those with one instrument share its
+ * bias: n of them have the variance σ_b² + 1/Σ(1/σᵢ²), and instruments are combined by the inverse of theirs.
+ */
+function meanOf(group: readonly Observed[]): MeasuredValue {
+  let [sum, weights] = [0, 0];
+  for (const bundle of grouped(group, ({ reading, bias }) => bias?.group ?? reading.id).values()) {
+    const own = bundle.reduce((all, { sigma }) => all + 1 / sigma ** 2, 0);
+    const mean = bundle.reduce((all, { sigma, amount }) => all + amount / sigma ** 2, 0) / own;
+    // Repeats over lengths that differ a little differ as little in the bias they share.
+    const shared = bundle.reduce((all, { bias }) => all + (bias?.sigma ?? 0) ** 2, 0) / bundle.length;
+    const weight = 1 / (shared + 1 / own);
+    sum += weight * mean;
     weights += weight;
   }
-  return {
-    value: sum / weights,
-    sd: 1 / Math.sqrt(weights),
-    readingIds: readings.map((reading) => reading.id),
-  };
+  return { value: sum / weights, sd: 1 / Math.sqrt(weights), readingIds: group.map(({ reading }) => reading.id) };
 }
 
 /** The distance read between two points, from either end, the way `measure` says. */

@@ -1,11 +1,13 @@
+import { Job } from '../../shell/job/job';
 import { describe, expect, it } from 'vitest';
 import { demoRows } from '../../../../tests/support/demo-rows';
-import type { Reading } from '../../shell/job/entities';
+import type { Point, Reading } from '../../shell/job/entities';
 import type { JobRows } from '../../shell/job/job-rows';
 import { chooseReferences } from '../../shell/references/chosen';
 import { alignRound } from '../align/align-round';
-import { judgeRound } from '../judge/judgement';
+import { judgeRound } from '../judge/judge-round';
 import { startingPoints } from './starting-points';
+import { observeRound } from './observe';
 import { surveyOf } from './survey-of';
 
 const rows = demoRows('solbris');
@@ -18,7 +20,7 @@ const height = own.find(({ quantity }) => quantity === 'height')!;
 
 /** The round with these readings and no others. */
 const only = (...readings: Reading[]): JobRows => ({ ...rows, readings, readingStrikes: [] });
-const netOf = (some: JobRows) => surveyOf(some, round, references);
+const netOf = (some: JobRows) => surveyOf(Job.of(some), observeRound(Job.of(some), round));
 /** The instrument a reading was taken with, its figures changed. */
 const withInstrument = (some: JobRows, reading: Reading, figures: object): JobRows => ({
   ...some,
@@ -61,13 +63,15 @@ describe('a round as a net', () => {
     const head = { ...height, id: 'head', quantity: 'fixture', pointId: byCode(code).id, value: 1.2 } as const;
     const at = references.points.get(byCode(code).id)!.row;
     const free = netOf(only({ ...head, fit: 'free' }));
-    expect(free.survey.readings).toMatchObject([{ kind: 'position', point: code, value: [at.x, at.y, at.z] }]);
+    expect(free.survey.readings).toMatchObject([
+      { kind: 'position', point: byCode(code).id, value: [at.x, at.y, at.z] },
+    ]);
     const sigmas = (fit: 'free' | 'tight') =>
       (netOf(only({ ...head, fit })).survey.readings[0] as unknown as { sigma: number[] }).sigma;
     expect(sigmas('free')[0]).toBeCloseTo(1.2 / Math.sqrt(3), 9);
     expect(sigmas('tight')[0]).toBeCloseTo(1.2 / Math.sqrt(12), 9);
     const none = netOf(only({ ...head, fit: 'none' }));
-    expect([none.survey.readings, none.notEntering]).toEqual([[], [code]]);
+    expect([none.survey.readings, none.notEntering]).toEqual([[], [byCode(code).id]]);
   });
 
   it('leaves out what was struck and what a pull was measured by', () => {
@@ -87,10 +91,19 @@ describe('where a net is looked for', () => {
     point: { ...byCode('F1L'), id: `${i}`, code: `P${i}` },
     at: at as unknown as [number, number, number],
   }));
+  const charted = {
+    ...references,
+    points: new Map(
+      positions.map(({ point, at: [x, y, z] }) => [point.id, { row: { x, y, z } }] as const),
+    ) as unknown as typeof references.points,
+  };
+  const starting = (points: readonly Point[], readings: Parameters<typeof startingPoints>[2]) =>
+    startingPoints(points, charted, readings);
+  const points = positions.map(({ point }) => point);
   const read = (place: (at: readonly number[]) => readonly number[]) =>
     positions.flatMap(({ point, at }) =>
       (['station', 'offset', 'height'] as const).map((kind, axis) => ({
-        ...{ id: `${point.code}${kind}`, kind, point: point.code, sigma: 1 },
+        ...{ id: `${point.code}${kind}`, kind, point: point.id, sigma: 1 },
         value: place(at)[axis]!,
       })),
     );
@@ -98,34 +111,31 @@ describe('where a net is looked for', () => {
   it('is the chart, shifted to where the middle reading puts it: one wrong one does no harm', () => {
     const readings = read(([x, y, z]) => [x! + 25, y!, z! - 60]);
     const wrong = readings.map((each, i) => (i === 2 ? { ...each, value: each.value + 1000 } : each));
-    expect(startingPoints(positions, wrong)[1]!.start).toEqual([785, -690, 90]);
+    expect(starting(points, wrong)[1]!.start).toEqual([785, -690, 90]);
   });
 
   it('is the chart turned, where the round’s axes are', () => {
     const readings = read(([x, y, z]) => [y! + 10, -x!, z!]);
-    startingPoints(positions, readings).forEach(({ start }, i) => {
+    starting(points, readings).forEach(({ start }, i) => {
       const [x, y, z] = positions[i]!.at;
       [y + 10, -x, z].forEach((value, axis) => expect(start[axis]).toBeCloseTo(value, 6));
     });
   });
 
   it('puts a substitute beside its point and a point nobody charted in the middle', () => {
-    const substitute = {
-      point: { ...positions[1]!.point, id: 's', code: 'P1-s', substituteForId: '1' },
-      at: undefined,
-    };
-    const stranger = { point: { ...positions[1]!.point, id: 'x', code: 'X', substituteForId: null }, at: undefined };
-    const starts = startingPoints([...positions, substitute, stranger], []);
+    const substitute = { ...points[1]!, id: 's', code: 'P1-s', substituteForId: '1' };
+    const stranger = { ...points[1]!, id: 'x', code: 'X', substituteForId: null };
+    const starts = starting([...points, substitute, stranger], []);
     expect(starts[4]!.start).toEqual([780, -680, 150]);
     expect(starts[5]!.start).toEqual([1375, -92.5, 305]);
   });
 });
 
 describe('an alignment that cannot be made', () => {
-  const judgement = judgeRound(rows, round);
-  const align = (codes: readonly string[], some = rows, using = judgement) => {
+  const judgement = judgeRound(Job.of(rows), round);
+  const align = (codes: readonly string[], some = rows) => {
     const ids = codes.map((code) => byCode(code).id);
-    const result = alignRound(some, round, ids, using);
+    const result = alignRound(Job.of(some), round, ids, judgement.located);
     return result.ok ? result : result.reason;
   };
 
@@ -140,7 +150,8 @@ describe('an alignment that cannot be made', () => {
   });
 
   it('says where no reference covers anything that was measured', () => {
-    const none = { ...judgement, references: { ...judgement.references, points: new Map() } };
-    expect(align(['F1L', 'F1R', 'S1L'], rows, none)).toMatch(/no reference in use covers any located point/);
+    expect(align(['F1L', 'F1R', 'S1L'], { ...rows, referencePoints: [] })).toMatch(
+      /no reference in use covers any located point/,
+    );
   });
 });

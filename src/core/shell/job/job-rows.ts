@@ -14,7 +14,6 @@ export const JOB_TABLES = {
   memberLines: entity.memberLine,
   seams: entity.seam,
   seamStations: entity.seamStation,
-  features: entity.feature,
   shellStates: entity.shellState,
   supports: entity.support,
   rounds: entity.round,
@@ -26,6 +25,7 @@ export const JOB_TABLES = {
   referenceRounds: entity.referenceRound,
   referenceChoices: entity.referenceChoice,
   pulls: entity.pull,
+  pullHolds: entity.pullHold,
   pullEvents: entity.pullEvent,
   readings: entity.reading,
   readingStrikes: entity.readingStrike,
@@ -58,7 +58,3 @@ export function theJob(rows: JobRows): entity.Job {
   if (!job) throw new Error('the rows hold no job');
   return job;
 }
-
-/** The rounds taken on the job's own shell. */
-export const ownRounds = (rows: Pick<JobRows, 'rounds'>): entity.Round[] =>
-  rows.rounds.filter(({ shell }) => shell === '');

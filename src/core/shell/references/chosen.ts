@@ -1,3 +1,4 @@
+import { position, type Position } from '../../maths/geometry/vector';
 import type { Reference, ReferenceDimension, ReferencePoint, ReferenceStation } from '../job/entities';
 import type { JobRows } from '../job/job-rows';
 
@@ -62,12 +63,25 @@ export function chooseReferences(rows: JobRows): ChosenReferences {
       }),
     );
   }
+  const points = best(rows.referencePoints, (row) => row.pointId);
   return {
-    points: best(rows.referencePoints, (row) => row.pointId),
+    points,
     dimensions: best(rows.referenceDimensions, (row) => row.dimensionId),
     stations: best(rows.referenceStations, (row) => stationKey(row.stationId, row.quantity)),
   };
 }
+
+/** Where the reference a point is judged by has it. */
+export function referencePosition(
+  references: Pick<ChosenReferences, 'points'>,
+  pointId: string,
+): Position<'chart'> | undefined {
+  const chosen = references.points.get(pointId);
+  return chosen && positionOf(chosen.row);
+}
+
+export const positionOf = ({ x, y, z }: Pick<ReferencePoint, 'x' | 'y' | 'z'>): Position<'chart'> =>
+  position([x, y, z]);
 
 /** The chart's edition in use. */
 export const chartOf = (rows: Pick<JobRows, 'references'>): Reference | undefined =>

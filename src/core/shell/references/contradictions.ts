@@ -1,6 +1,6 @@
 import { AXES, type Axis } from '../../maths/geometry/vector';
-import type { JobRows } from '../job/job-rows';
-import { chooseReferences, type Figure } from './chosen';
+import type { Job } from '../job/job';
+import type { Figure } from './chosen';
 
 /** Two references that cannot both be right about one figure. */
 export interface Contradiction {
@@ -24,8 +24,8 @@ const SMALLEST_SD = 0.3;
  * Where the references that cover a subject contradict the one it is judged by beyond what both are
  * trusted to. A planned change contradicts nothing: it was agreed.
  */
-export function contradictions(rows: JobRows): Contradiction[] {
-  const { points, dimensions } = chooseReferences(rows);
+export function contradictions(job: Job): Contradiction[] {
+  const { points, dimensions } = job.references;
   const found: Contradiction[] = [];
   for (const [pointId, chosen] of points)
     for (const other of comparable(chosen))

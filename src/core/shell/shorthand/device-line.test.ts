@@ -1,3 +1,4 @@
+import { position } from '../../maths/geometry/vector';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../../maths/random/seeded';
 import { simulateReading, type TrueShell } from '../../practice/instrument';
@@ -41,9 +42,9 @@ describe('a line from an instrument', () => {
 
 describe('the simulated instrument', () => {
   const truth: TrueShell = new Map([
-    ['S1L', [760, -690, 150]],
-    ['S1R', [760, 690, 150]],
-    ['F1L', [0, -400, 230]],
+    ['S1L', position([760, -690, 150])],
+    ['S1R', position([760, 690, 150])],
+    ['F1L', position([0, -400, 230])],
   ]);
   const target = { quantity: 'distance', codes: ['F1L', 'S1L'] } as const;
   const read = (line: string): number => {

@@ -1,7 +1,7 @@
-import type { JobRows } from '@/core/shell/job/job-rows';
-import { judgeRound } from '@/core/round/judge/judgement';
+import { AXES } from '@/core/maths/geometry/vector';
 import { writeLogEntry } from '@/server/actions/log';
-import { jobRows } from '@/server/views';
+import { runTask, type RowsAt } from '@/server/tasks';
+import { jobAt } from '@/server/views';
 import { LogPage, type Acceptance } from '@/ui/log/log-page';
 
 type Query = Promise<{ round?: string; point?: string; dimension?: string }>;
@@ -13,8 +13,9 @@ export default async function Page({
   params: Promise<{ job: string }>;
   searchParams: Query;
 }) {
-  const rows = await jobRows((await params).job);
-  const acceptance = acceptanceFrom(rows, await searchParams);
+  const at = await jobAt((await params).job);
+  const { rows } = at;
+  const acceptance = await acceptanceFrom(at, await searchParams);
   return (
     <LogPage
       rows={{ ...rows, readings: [], readingStrikes: [], signedRecords: [] }}
@@ -25,10 +26,10 @@ export default async function Page({
 }
 
 /** The deviation the address names, as the round judges it now. */
-function acceptanceFrom(rows: JobRows, query: Awaited<Query>): Acceptance | undefined {
-  const round = rows.rounds.find((each) => each.id === query.round);
+async function acceptanceFrom(at: RowsAt, query: Awaited<Query>): Promise<Acceptance | undefined> {
+  const round = at.rows.rounds.find((each) => each.id === query.round);
   if (!round) return undefined;
-  const judgement = judgeRound(rows, round);
+  const { value: judgement } = await runTask('judge', at, { roundId: round.id });
   const dimension = judgement.dimensions.find((each) => each.dimension.id === query.dimension);
   if (dimension?.judged)
     return {
@@ -47,7 +48,7 @@ function acceptanceFrom(rows: JobRows, query: Awaited<Query>): Acceptance | unde
     code: point.point.code,
     pointId: point.point.id,
     dimensionId: null,
-    deviation: { x: deviation.dx, y: deviation.dy, z: deviation.dz }[worstAxis],
+    deviation: deviation.by[AXES.indexOf(worstAxis)]!,
     referenceId,
   };
 }

@@ -1,6 +1,6 @@
 import { signRecord } from '@/server/actions/record';
 import { recordOf } from '@/server/record';
-import { jobRows } from '@/server/views';
+import { jobAt } from '@/server/views';
 import { RecordPage } from '@/ui/record/record-page';
 
 interface Props {
@@ -11,7 +11,7 @@ interface Props {
 export default async function Page({ params, searchParams }: Props) {
   const { job } = await params;
   const { record: number } = await searchParams;
-  const { record, signature, signatures } = recordOf(await jobRows(job), number);
+  const { record, signature, signatures } = await recordOf(await jobAt(job), number);
   return (
     <RecordPage jobId={job} record={record} signature={signature} signatures={signatures} signRecord={signRecord} />
   );

@@ -1,8 +1,7 @@
-import { lengthsThroughTime } from '@/core/findings/through-time';
-import { jobRows } from '@/server/views';
+import { jobAnd } from '@/server/views';
 import { TimePage } from '@/ui/time/time-page';
 
 export default async function Page({ params }: { params: Promise<{ job: string }> }) {
-  const rows = await jobRows((await params).job);
-  return <TimePage jobId={rows.jobs[0]!.id} time={lengthsThroughTime(rows)} />;
+  const { job } = await params;
+  return <TimePage jobId={job} time={(await jobAnd(job, 'time', undefined)).made} />;
 }

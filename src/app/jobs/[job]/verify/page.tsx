@@ -1,10 +1,8 @@
-import { ownRounds } from '@/core/shell/job/job-rows';
 import Link from 'next/link';
+import { Job } from '@/core/shell/job/job';
 import { acceptedDimensions } from '@/core/report/record/record';
-import { compareRounds } from '@/core/findings/change';
-import { judgeRound } from '@/core/round/judge/judgement';
-import { didItMove } from '@/core/findings/movement';
-import { jobRows, rowsForRounds } from '@/server/views';
+import { runTask } from '@/server/tasks';
+import { jobAt, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { Compare, type CompareView } from '@/ui/work/compare';
 import { RungPage, type JobParams } from '../rung-page';
@@ -12,27 +10,20 @@ import { RungPage, type JobParams } from '../rung-page';
 type Query = { readonly searchParams: Promise<{ from?: string; to?: string }> };
 
 export default async function Page({ params, searchParams }: JobParams & Query) {
-  const rows = await jobRows((await params).job);
+  const at = await jobAt((await params).job);
   const { from, to } = await searchParams;
-  const read = new Set(rows.readings.map((reading) => reading.roundId));
-  const rounds = ownRounds(rows).filter((round) => read.has(round.id));
+  const job = Job.of(at.rows);
+  const rounds = job.ownRounds.filter((round) => at.rows.readings.some(({ roundId }) => roundId === round.id));
   const later = rounds.find((round) => round.id === to) ?? rounds.at(-1);
   const earlier = rounds.find((round) => round.id === from) ?? rounds.filter((round) => round !== later).at(-1);
-  const view = ((): CompareView | undefined => {
-    if (!earlier || !later) return undefined;
-    const [before, judged] = [judgeRound(rows, earlier), judgeRound(rows, later)];
-    return {
-      change: compareRounds(rows, before, judged),
-      movement: didItMove(rows, before, judged),
-      final: judged.dimensions,
-      accepted: [...acceptedDimensions(rows, later)],
-    };
-  })();
+  const compared = earlier && later && (await runTask('compare', at, { earlierId: earlier.id, laterId: later.id }));
+  const view: CompareView | undefined =
+    later && compared ? { ...compared, accepted: [...acceptedDimensions(job, later)] } : undefined;
   return (
-    <RungPage rows={rows} rung="verify">
-      <Compare rows={rowsForRounds(rows, [])} view={view} />
+    <RungPage rows={at.rows} rung="verify">
+      <Compare rows={rowsForRounds(at.rows, [])} view={view} />
       <p>
-        <Link className={buttonClass('main')} href={`/jobs/${rows.jobs[0]!.id}/record`}>
+        <Link className={buttonClass('main')} href={`/jobs/${job.row.id}/record`}>
           To the record
         </Link>
       </p>

@@ -97,7 +97,6 @@ export const reading = z.strictObject({
   pointId: id.nullable(),
   toPointId: id.nullable(),
   stationId: id.nullable(),
-  featureId: id.nullable(),
   pullId: id.nullable(),
   /** Pointer lengths of a tram gauge at either end, mm. */
   pointerFrom: z.number().min(0).max(2000).nullable().default(null),

@@ -58,14 +58,6 @@ export const seamStation = z.strictObject({
   number: z.int().min(1).max(99),
   name: line,
 });
-/** A body mount or an edge: a subject of readings that is neither a point nor a seam. */
-export const feature = z.strictObject({
-  id,
-  jobId: id,
-  kind: z.enum(['mount', 'edge']),
-  code,
-  name: line,
-});
 
 export type Job = z.infer<typeof job>;
 export type Point = z.infer<typeof point>;
@@ -73,4 +65,3 @@ export type Dimension = z.infer<typeof dimension>;
 export type MemberLine = z.infer<typeof memberLine>;
 export type Seam = z.infer<typeof seam>;
 export type SeamStation = z.infer<typeof seamStation>;
-export type Feature = z.infer<typeof feature>;

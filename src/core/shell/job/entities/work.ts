@@ -34,6 +34,7 @@ export const pull = z.strictObject({
   aimX: length,
   aimY: length,
   aimZ: length,
+  /** Where and how the shell is held, in words; the points are rows of their own. */
   heldAt: line,
   note: text,
   version,
@@ -45,6 +46,16 @@ export const pullEvent = z.strictObject({
   at,
   author,
   note: line,
+});
+export const HOLD_KINDS = ['clamp', 'head', 'chain', 'bolt', 'weld', 'stand'] as const;
+/** A point at which the shell is held while it is pulled. */
+export const pullHold = z.strictObject({
+  id,
+  pullId: id,
+  pointId: id,
+  kind: z.enum(HOLD_KINDS),
+  /** What it is rated for, N; empty where nobody knows. */
+  rating: z.number().positive().max(1_000_000).nullable(),
 });
 export const RUNGS = ['look', 'setUp', 'measure', 'brace', 'cut', 'pull', 'fit', 'weld', 'verify'] as const;
 export const step = z.strictObject({
@@ -74,6 +85,7 @@ export type Brace = z.infer<typeof brace>;
 export type BraceDimension = z.infer<typeof braceDimension>;
 export type BraceEvent = z.infer<typeof braceEvent>;
 export type Pull = z.infer<typeof pull>;
+export type PullHold = z.infer<typeof pullHold>;
 export type PullEvent = z.infer<typeof pullEvent>;
 export type Step = z.infer<typeof step>;
 export type StepEvent = z.infer<typeof stepEvent>;

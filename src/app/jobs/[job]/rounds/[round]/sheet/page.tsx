@@ -1,12 +1,13 @@
 import { chooseReference } from '@/server/actions/references';
 import { saveRound, setControl } from '@/server/actions/rounds';
-import { ghostsOf } from '@/server/rounds';
-import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
+import { runTask } from '@/server/tasks';
+import { jobAt, roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { Deviations } from '@/ui/sheet/deviations';
 import { RoundHead } from '@/ui/work/round-head';
 
 export default async function Page({ params }: { params: Promise<RoundParams> }) {
   const { rows, round } = await roundRows(await params);
+  const ghosts = await runTask('ghosts', await jobAt(round.jobId), { roundId: round.id });
   return (
     <div className="flex flex-col gap-3">
       <RoundHead rows={rowsForRounds(rows, [])} round={round} here="sheet" saveRound={saveRound} />
@@ -15,7 +16,7 @@ export default async function Page({ params }: { params: Promise<RoundParams> })
         roundId={round.id}
         actions={{ setControl, chooseReference }}
         acceptHref={`/jobs/${round.jobId}/log?round=${round.id}`}
-        ghosts={ghostsOf(rows, round)}
+        ghosts={ghosts}
       />
     </div>
   );

@@ -1,4 +1,4 @@
-import { judgeRound } from '@/core/round/judge/judgement';
+import { Job } from '@/core/shell/job/job';
 import { chartedTargets, walkTargets } from '@/core/walk/targets';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { WalkSheet } from '@/ui/tape/walk-sheet';
@@ -8,13 +8,13 @@ const HANDS = { height: 0.7, distance: (length: number) => 0.6 + (0.3 * length) 
 
 export default async function Page({ params }: { params: Promise<RoundParams> }) {
   const { rows, round } = await roundRows(await params);
-  const { references } = judgeRound(rows, round);
-  const walk = walkTargets(rows, round, references, HANDS);
+  const whole = Job.of(rows);
+  const walk = walkTargets(whole, round, HANDS);
   return (
     <WalkSheet
       rows={rowsForRounds(rows, [])}
       round={round}
-      targets={walk.length > 0 ? walk : chartedTargets(rows, round)}
+      targets={walk.length > 0 ? walk : chartedTargets(whole, round)}
     />
   );
 }

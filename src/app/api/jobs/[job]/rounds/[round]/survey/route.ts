@@ -1,5 +1,5 @@
-import { theJob } from '@/core/shell/job/job-rows';
-import { chooseReferences } from '@/core/shell/references/chosen';
+import { Job } from '@/core/shell/job/job';
+import { observeRound } from '@/core/round/observe/observe';
 import { surveyOf } from '@/core/round/observe/survey-of';
 import { downloadHeaders, fileName } from '@/formats/file-name';
 import { surveyDocumentOf } from '@/formats/survey';
@@ -14,10 +14,16 @@ export async function GET(
   const rows = await jobRows(job);
   const round = rows.rounds.find((each) => each.id === roundId);
   if (!round) return new Response('no such round', { status: 404 });
-  const { survey } = surveyOf(rows, round, chooseReferences(rows));
-  const spoken = new Set(survey.readings.flatMap((each) => ('point' in each ? [each.point] : [each.from, each.to])));
-  const points = survey.points.filter(({ id }) => spoken.has(id));
-  return new Response(JSON.stringify(surveyDocumentOf({ ...survey, points }), null, 1), {
-    headers: downloadHeaders('application/json', `${fileName(theJob(rows).name)}-round-${round.number}.survey.json`),
-  });
+  const whole = Job.of(rows);
+  const { survey } = surveyOf(whole, observeRound(whole, round));
+  return new Response(
+    JSON.stringify(
+      surveyDocumentOf(survey, (id) => whole.code(id)),
+      null,
+      1,
+    ),
+    {
+      headers: downloadHeaders('application/json', `${fileName(whole.row.name)}-round-${round.number}.survey.json`),
+    },
+  );
 }

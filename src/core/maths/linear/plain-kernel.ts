@@ -1,14 +1,4 @@
-/**
- * Cholesky's factorisation of a symmetric positive definite matrix and its inverse, on flat rows of
- * typed arrays: the one inner loop of a net's solution. Everything is written as products of rows,
- * three rows with three rows at a time: a third of the memory read that one with one needs, and as many
- * sums as the registers hold. Nets have three unknowns a point, so little is left over.
- */
-export interface Factor {
-  readonly size: number;
-  /** L of A = L Lᵀ, row major; its upper triangle is meaningless. */
-  readonly lower: Float64Array;
-}
+import type { Kernel } from './kernel';
 
 /** A pivot below this share of its diagonal element counts as zero. */
 const SMALLEST_PIVOT = 1e-13;
@@ -92,12 +82,7 @@ function multiplyRows(
   multiply(a, p, p1, Math.min(p1 + size, lastOfA), b, q, q1, Math.min(q1 + size, lastOfB), length);
 }
 
-/**
- * Factorises the lower triangle of `matrix` in place.
- *
- * @returns undefined where the matrix is not positive definite
- */
-export function factorise(matrix: Float64Array, size: number): Factor | undefined {
+function factorise(matrix: Float64Array, size: number): boolean {
   for (let i = 0; i < size; i += TILE) {
     const last = Math.min(i + TILE, size);
     for (let j = 0; j < i; j += TILE) {
@@ -111,11 +96,11 @@ export function factorise(matrix: Float64Array, size: number): Factor | undefine
       for (let k = i; k < r; k++) taken += matrix[r * size + k]! ** 2;
       const diagonal = matrix[r * size + r]!;
       const left = diagonal - taken;
-      if (!(left > SMALLEST_PIVOT * diagonal)) return undefined;
+      if (!(left > SMALLEST_PIVOT * diagonal)) return false;
       matrix[r * size + r] = Math.sqrt(left);
     }
   }
-  return { size, lower: matrix };
+  return true;
 }
 
 /** Forward substitution of `count` elements of row `r` from column `j` on, `sums` taken off them first. */
@@ -137,28 +122,7 @@ function substitute(
   }
 }
 
-/** The solution of A x = b. */
-export function solve({ size, lower }: Factor, b: Float64Array): Float64Array {
-  const x = b.slice();
-  for (let i = 0; i < size; i++) {
-    let sum = x[i]!;
-    for (let k = 0; k < i; k++) sum -= lower[i * size + k]! * x[k]!;
-    x[i] = sum / lower[i * size + i]!;
-  }
-  for (let i = size - 1; i >= 0; i--) {
-    const value = (x[i]! /= lower[i * size + i]!);
-    for (let k = 0; k < i; k++) x[k]! -= lower[i * size + k]! * value;
-  }
-  return x;
-}
-
-/**
- * L z for many z at once: independent noise of unit variance becomes noise whose covariance is A.
- *
- * @param noise as many rows of `size` as `count` says
- * @returns rows in the same order
- */
-export function coloured({ size, lower }: Factor, noise: Float64Array, count: number): Float64Array {
+function coloured(lower: Float64Array, size: number, noise: Float64Array, count: number): Float64Array {
   const result = new Float64Array(count * size);
   for (let run = 0; run < count; run += TILE)
     for (let i = 0; i < size; i += TILE) {
@@ -173,8 +137,8 @@ export function coloured({ size, lower }: Factor, noise: Float64Array, count: nu
   return result;
 }
 
-/** The inverse of A, both triangles, row major: L⁻ᵀ L⁻¹, with L⁻¹ kept by columns. */
-export function invert({ size, lower }: Factor): Float64Array {
+/** L⁻ᵀ L⁻¹, with L⁻¹ kept by columns. */
+function invert(lower: Float64Array, size: number): Float64Array {
   const columns = inverseColumns(lower, size);
   const inverse = new Float64Array(size * size);
   for (let i = 0; i < size; i += TILE) {
@@ -207,3 +171,23 @@ function inverseColumns(lower: Float64Array, size: number): Float64Array {
   }
   return columns;
 }
+
+/** A Bᵀ row by row. */
+function product(a: Float64Array, b: Float64Array, length: number): Float64Array {
+  const [rows, columns] = [a.length / length, b.length / length];
+  const result = new Float64Array(rows * columns);
+  for (let i = 0; i < rows; i += TILE)
+    for (let j = 0; j < columns; j += TILE) {
+      multiplyRows(a, i, b, j, length, 0, length);
+      for (let r = 0; r < TILE && i + r < rows; r++)
+        for (let c = 0; c < TILE && j + c < columns; c++) result[(i + r) * columns + j + c] = products[r * TILE + c]!;
+    }
+  return result;
+}
+
+/**
+ * The kernel in plain TypeScript, on flat rows of typed arrays: the fallback where there is no WebAssembly with SIMD,
+ * and what that one is tested against. Everything is written as products of rows, three rows with three rows at a
+ * time: a third of the memory read that one with one needs, and as many sums as the registers hold.
+ */
+export const plainKernel: Kernel = { name: 'plain', factorise, invert, coloured, product };

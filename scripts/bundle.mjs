@@ -1,0 +1,21 @@
+import path from 'node:path';
+import { build } from 'esbuild';
+
+const root = path.join(import.meta.dirname, '..');
+
+/** Bundles what runs in Node.js outside the server's own build: the thread of the tasks and the headless command. */
+await build({
+  absWorkingDir: root,
+  entryPoints: { 'task-thread': 'src/workers/task-thread.ts', vinkel: 'cli/vinkel.ts' },
+  outdir: 'dist',
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  // Some packages' CommonJS looks for its own files at run time: their modules do not.
+  mainFields: ['module', 'main'],
+  format: 'esm',
+  sourcemap: 'linked',
+  // Packages of CommonJS ask for `require`, which modules do not have.
+  banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+});

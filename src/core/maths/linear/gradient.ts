@@ -1,0 +1,37 @@
+import type { Symmetric } from './symmetric';
+
+/** A row a of a design with few entries that are not zero. */
+export interface Gradient {
+  count: number;
+  readonly columns: Int32Array;
+  readonly coefficients: Float64Array;
+}
+
+/** Q aᵀ. */
+export function spreadBy({ size, values }: Symmetric, row: Gradient): Float64Array {
+  const spread = new Float64Array(size);
+  for (let p = 0; p < row.count; p++) {
+    const start = row.columns[p]! * size;
+    const share = row.coefficients[p]!;
+    for (let c = 0; c < size; c++) spread[c]! += share * values[start + c]!;
+  }
+  return spread;
+}
+
+/** a q for a full column q. */
+export function along(spread: Float64Array, row: Gradient): number {
+  let sum = 0;
+  for (let p = 0; p < row.count; p++) sum += row.coefficients[p]! * spread[row.columns[p]!]!;
+  return sum;
+}
+
+/** a Q aᵀ. */
+export function varianceAlong({ size, values }: Symmetric, row: Gradient): number {
+  let sum = 0;
+  for (let p = 0; p < row.count; p++) {
+    const start = row.columns[p]! * size;
+    for (let q = 0; q < row.count; q++)
+      sum += row.coefficients[p]! * row.coefficients[q]! * values[start + row.columns[q]!]!;
+  }
+  return sum;
+}

@@ -1,0 +1,80 @@
+import type { Kernel } from './kernel';
+import { KERNEL } from './kernel-module';
+import { plainKernel } from './plain-kernel';
+
+interface Exports {
+  readonly memory: WebAssembly.Memory;
+  free(): number;
+  factorise(m: number, size: number): number;
+  invert(lower: number, columns: number, inverse: number, size: number): void;
+  coloured(lower: number, size: number, noise: number, count: number, result: number): void;
+  product(a: number, rows: number, b: number, columns: number, length: number, result: number): void;
+}
+
+/** Below so many rows the way into the module's memory and back costs more than it saves. */
+const WORTH_IT = 12;
+const PAGE = 65_536;
+
+/** The compiled kernel; undefined where the machine has no WebAssembly with SIMD, or forbids it. */
+export function wasmKernel(): Kernel | undefined {
+  try {
+    const bytes = Uint8Array.from(atob(KERNEL), (character) => character.charCodeAt(0));
+    const { exports } = new WebAssembly.Instance(new WebAssembly.Module(bytes), {});
+    return kernelOf(exports as unknown as Exports);
+  } catch {
+    return undefined;
+  }
+}
+
+function kernelOf(wasm: Exports): Kernel {
+  const start = Math.ceil(wasm.free() / 16) * 16;
+
+  /** Lays arrays out one after the other, given or by their number of elements, and says where each begins. */
+  function layOut(...parts: readonly (Float64Array | number)[]): number[] {
+    const places: number[] = [];
+    let end = start;
+    for (const part of parts) {
+      places.push(end);
+      end += Math.ceil((typeof part === 'number' ? part : part.length) / 2) * 16;
+    }
+    const missing = end - wasm.memory.buffer.byteLength;
+    if (missing > 0) wasm.memory.grow(Math.ceil(missing / PAGE));
+    const all = new Float64Array(wasm.memory.buffer);
+    parts.forEach((part, i) => {
+      if (typeof part !== 'number') all.set(part, places[i]! / 8);
+    });
+    return places;
+  }
+
+  const view = (at: number, length: number) => new Float64Array(wasm.memory.buffer, at, length);
+
+  return {
+    name: 'simd',
+    factorise(matrix, size) {
+      if (size < WORTH_IT) return plainKernel.factorise(matrix, size);
+      const [m] = layOut(matrix) as [number];
+      const definite = wasm.factorise(m, size) === 1;
+      matrix.set(view(m, matrix.length));
+      return definite;
+    },
+    invert(lower, size) {
+      if (size < WORTH_IT) return plainKernel.invert(lower, size);
+      const [l, columns, inverse] = layOut(lower, size * size, size * size) as [number, number, number];
+      wasm.invert(l, columns, inverse, size);
+      return view(inverse, size * size).slice();
+    },
+    coloured(lower, size, noise, count) {
+      if (size < WORTH_IT) return plainKernel.coloured(lower, size, noise, count);
+      const [l, z, result] = layOut(lower, noise, count * size) as [number, number, number];
+      wasm.coloured(l, size, z, count, result);
+      return view(result, count * size).slice();
+    },
+    product(a, b, length) {
+      if (length < WORTH_IT) return plainKernel.product(a, b, length);
+      const [rows, columns] = [a.length / length, b.length / length];
+      const [p, q, result] = layOut(a, b, rows * columns) as [number, number, number];
+      wasm.product(p, rows, q, columns, length, result);
+      return view(result, rows * columns).slice();
+    },
+  };
+}

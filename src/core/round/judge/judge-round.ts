@@ -1,0 +1,70 @@
+import type { Round } from '../../shell/job/entities';
+import type { Job } from '../../shell/job/job';
+import { alignRound, locatedPoints, type LocatedPoints } from '../align/align-round';
+import { solveRound, type RoundNet } from '../net/net';
+import { measure, type MeasuredRound } from '../observe/measured';
+import { observeRound } from '../observe/observe';
+import { judgeAligned, type RoundJudgement } from './judgement';
+
+/**
+ * Solves a round as one net, aligns it on its control points and judges every point and dimension of the job by it:
+ * observe → net → align → judge. The net hangs on nothing that is ticked or judged, so it is kept for as long as what
+ * it was made of stays the same, whatever else changes in the job.
+ *
+ * @param last coordinates of an earlier solution by point, to start from
+ */
+export function judgeRound(job: Job, round: Round, last?: ReadonlyMap<string, readonly number[]>): RoundJudgement {
+  const known = JUDGED.get(job) ?? new Map<string, RoundJudgement>();
+  JUDGED.set(job, known);
+  const judgement = known.get(round.id) ?? judgeAnew(job, round, last);
+  known.set(round.id, judgement);
+  return judgement;
+}
+
+/** Several parts of one page judge the same rows: each round is judged once for as long as the rows live. */
+const JUDGED = new WeakMap<Job, Map<string, RoundJudgement>>();
+
+function judgeAnew(job: Job, round: Round, last: ReadonlyMap<string, readonly number[]> | undefined): RoundJudgement {
+  const { measured, net, located } = netOf(job, round, last);
+  const controlIds = job.rows.roundControls.flatMap(({ roundId, pointId }) => (roundId === round.id ? [pointId] : []));
+  const alignment = alignRound(job, round, controlIds, located);
+  return judgeAligned(job, { round, measured, net, located, references: job.references, alignment }, controlIds);
+}
+
+interface SolvedRound {
+  readonly measured: MeasuredRound;
+  readonly net: RoundNet;
+  readonly located: LocatedPoints;
+}
+
+/** Nets kept, the last used ones of a few rounds. */
+const NETS = new Map<string, SolvedRound & { readonly madeOf: string }>();
+const MOST_NETS = 12;
+
+function netOf(job: Job, round: Round, last: ReadonlyMap<string, readonly number[]> | undefined): SolvedRound {
+  const madeOf = whatNetHangsOn(job, round);
+  const known = NETS.get(round.id);
+  if (known?.madeOf === madeOf) return known;
+  const observed = observeRound(job, round);
+  const net = solveRound(job, observed, last);
+  const solved = { measured: measure(observed), net, located: locatedPoints(net), madeOf };
+  NETS.delete(round.id);
+  NETS.set(round.id, solved);
+  for (const oldest of NETS.keys()) if (NETS.size > MOST_NETS) NETS.delete(oldest);
+  return solved;
+}
+
+/** Everything the net of a round is computed from, as text to compare. */
+function whatNetHangsOn(job: Job, round: Round): string {
+  const readings = job.standingReadings(round);
+  const versions = new Set(readings.map(({ instrumentVersionId }) => instrumentVersionId));
+  const { points, pointConditions, instrumentVersions } = job.rows;
+  return JSON.stringify([
+    round.temperature,
+    readings.map(({ receivedAt: _, takenAt: _at, ...reading }) => [Object.values(reading), job.isKept(reading.id)]),
+    instrumentVersions.filter(({ id }) => versions.has(id)).map((version) => Object.values(version)),
+    pointConditions.filter(({ roundId }) => roundId === round.id).map(({ pointId, kind }) => [pointId, kind]),
+    points.map(({ id, code, side, holeDiameter, substituteForId }) => [id, code, side, holeDiameter, substituteForId]),
+    [...job.references.points].map(([id, { row }]) => [id, row.x, row.y, row.z]),
+  ]);
+}

@@ -1,0 +1,97 @@
+import { grouped } from '../../maths/grouped';
+import type { Job } from '../../shell/job/job';
+import type { PointCondition, Pull, Reading, Round } from '../../shell/job/entities';
+import { spreadOf } from '../../shell/instruments';
+import { tipDistance, type SharedBias } from '../../survey/survey';
+import { conditionsOf } from './conditions';
+import { correctedValue } from './corrections';
+
+/**
+ * What a reading says once its instrument, the day and the points it was taken at are known: the one law by which the
+ * net, the means outside the net and the pulls understand a reading.
+ */
+export interface Observed {
+  readonly reading: Reading;
+  /** As its instrument's scale shows it, corrected, mm. */
+  readonly value: number;
+  /** Pointer lengths of a tram gauge at its two ends, mm. */
+  readonly pointers?: readonly [number, number];
+  /** What it says of its subject, mm: of a bar with pointers of unequal length the distance between their tips. */
+  readonly amount: number;
+  /** One standard deviation that this reading has to itself, wear of its points included, mm. */
+  readonly sigma: number;
+  /** What repeats of one subject with one instrument have in common. */
+  readonly bias?: SharedBias;
+}
+
+/** Share of the variance of one reading that its repeats with the same instrument have in common. */
+export const SHARED_WITH_REPEATS = 0.5;
+
+/** Spread a doubtful point adds to every reading at it, over and above the instrument's, mm. */
+const DOUBTFUL_SD: Readonly<Partial<Record<PointCondition['kind'], number>>> = {
+  worn: 0.87,
+  oval: 0.87,
+  rusty: 1.5,
+  rebuilt: 2,
+};
+
+/** Two readings with one key measure the same thing; a distance is the same from either end. */
+export function subjectKey(reading: Reading): string {
+  const ends = [reading.pointId, reading.toPointId].filter((end) => end !== null).sort();
+  return [reading.quantity, reading.measure, reading.stationId, ...ends].join('|');
+}
+
+/** The standing readings of a round, each observed; repeats with one instrument share a bias. */
+export function observeRound(job: Job, round: Pick<Round, 'id' | 'temperature'>): Observed[] {
+  const doubtful = doubtfulPoints(job, round);
+  const bundles = grouped(
+    job.standingReadings(round),
+    (reading) => `${subjectKey(reading)} ${reading.instrumentVersionId}`,
+  );
+  return [...bundles.values()].flatMap((bundle) => {
+    const shared = bundle.length > 1 ? SHARED_WITH_REPEATS : 0;
+    return bundle.map((reading): Observed => {
+      const sd = Math.sqrt(
+        spreadOf(job.version(reading.instrumentVersionId), reading.value) ** 2 + wearOf(reading, doubtful),
+      );
+      return {
+        ...scaled(job, reading, round.temperature),
+        sigma: sd * Math.sqrt(1 - shared),
+        ...(shared > 0 ? { bias: { group: bundle[0]!.id, sigma: sd * Math.sqrt(shared) } } : {}),
+      };
+    });
+  });
+}
+
+/** The readings of a pull, each by itself: under load and released nothing is a repeat of anything. */
+export function observePull(job: Job, pull: Pick<Pull, 'id'>): Observed[] {
+  return job.pullReadings(pull).map((reading) => ({
+    ...scaled(job, reading, job.round(reading.roundId)?.temperature ?? null),
+    sigma: spreadOf(job.version(reading.instrumentVersionId), reading.value),
+  }));
+}
+
+function scaled(
+  job: Job,
+  reading: Reading,
+  temperature: number | null,
+): Pick<Observed, 'reading' | 'value' | 'pointers' | 'amount'> {
+  const value = correctedValue(reading, job.version(reading.instrumentVersionId), temperature);
+  const { pointerFrom, pointerTo } = reading;
+  if (reading.quantity !== 'distance' || pointerFrom === null || pointerTo === null)
+    return { reading, value, amount: value };
+  const pointers = [pointerFrom, pointerTo] as const;
+  return { reading, value, pointers, amount: tipDistance(value, pointers) };
+}
+
+const wearOf = ({ pointId, toPointId }: Reading, doubtful: ReadonlyMap<string, number>): number =>
+  [pointId, toPointId].reduce((sum, id) => sum + (doubtful.get(id ?? '') ?? 0), 0);
+
+/** Points marked worn, oval, rusty or rebuilt in this round, with the variance that adds to their readings, mm². */
+function doubtfulPoints(job: Job, round: Pick<Round, 'id'>): Map<string, number> {
+  return new Map(
+    [...conditionsOf(job, round)].flatMap(([id, kind]) =>
+      DOUBTFUL_SD[kind] ? [[id, DOUBTFUL_SD[kind] ** 2] as const] : [],
+    ),
+  );
+}

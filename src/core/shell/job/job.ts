@@ -1,0 +1,173 @@
+import { grouped } from '../../maths/grouped';
+import { mirroredCode } from '../mirrored-code';
+import { chooseReferences, type ChosenReferences } from '../references/chosen';
+import type * as entity from './entities';
+import { theJob, type JobRows } from './job-rows';
+
+/**
+ * A job's rows, indexed once: everything that is looked up by its identity, code or owner is looked up here. Rows are
+ * never changed in place, so that an index lives as long as its rows do.
+ */
+export class Job {
+  private readonly pointById: ReadonlyMap<string, entity.Point>;
+  private readonly pointByCode: ReadonlyMap<string, entity.Point>;
+  private readonly dimensionById: ReadonlyMap<string, entity.Dimension>;
+  private readonly versionById: ReadonlyMap<string, entity.InstrumentVersion>;
+  private readonly readingById: ReadonlyMap<string, entity.Reading>;
+  private readonly struck: ReadonlySet<string>;
+  private readonly kept: ReadonlySet<string>;
+  private readonly standing: ReadonlyMap<string, readonly entity.Reading[]>;
+  private readonly ofPull: ReadonlyMap<string, readonly entity.Reading[]>;
+  private readonly stationsOf: ReadonlyMap<string, readonly entity.SeamStation[]>;
+  private readonly opposites: ReadonlyMap<string, entity.Point>;
+  private chosen: ChosenReferences | undefined;
+
+  private constructor(readonly rows: JobRows) {
+    this.pointById = byId(rows.points);
+    this.pointByCode = new Map(rows.points.map((point) => [point.code, point]));
+    this.dimensionById = byId(rows.dimensions);
+    this.versionById = byId(rows.instrumentVersions);
+    this.readingById = byId(rows.readings);
+    this.struck = new Set(rows.readingStrikes.map(({ readingId }) => readingId));
+    this.kept = new Set(rows.readingKeeps.map(({ readingId }) => readingId));
+    const valid = rows.readings.filter(({ id }) => !this.struck.has(id));
+    this.standing = grouped(
+      valid.filter(({ pullId }) => pullId === null),
+      ({ roundId }) => roundId,
+    );
+    this.ofPull = grouped(
+      valid.filter(({ pullId }) => pullId !== null),
+      ({ pullId }) => pullId!,
+    );
+    this.stationsOf = grouped(rows.seamStations, ({ seamId }) => seamId);
+    this.opposites = oppositePoints(rows.points);
+  }
+
+  private static readonly known = new WeakMap<JobRows, Job>();
+
+  /** The job of some rows; the same one for the same rows. */
+  static of(rows: JobRows): Job {
+    const known = Job.known.get(rows);
+    if (known) return known;
+    const job = new Job(rows);
+    Job.known.set(rows, job);
+    return job;
+  }
+
+  get row(): entity.Job {
+    return theJob(this.rows);
+  }
+
+  /** @throws where the identity is no point's: the rows are not whole */
+  point(id: string): entity.Point {
+    return found(this.pointById.get(id), 'point', id);
+  }
+
+  pointOf(id: string | null | undefined): entity.Point | undefined {
+    return id ? this.pointById.get(id) : undefined;
+  }
+
+  pointCalled(code: string): entity.Point | undefined {
+    return this.pointByCode.get(code);
+  }
+
+  /** What a point is called; its identity where it is none of this job's. */
+  code(pointId: string): string {
+    return this.pointById.get(pointId)?.code ?? pointId;
+  }
+
+  /** The point on the other side: `S2L` and `S2R`. */
+  opposite(pointId: string): entity.Point | undefined {
+    return this.opposites.get(pointId);
+  }
+
+  dimension(id: string): entity.Dimension {
+    return found(this.dimensionById.get(id), 'dimension', id);
+  }
+
+  version(id: string): entity.InstrumentVersion {
+    return found(this.versionById.get(id), 'instrument version', id);
+  }
+
+  instrument({ instrumentId }: Pick<entity.InstrumentVersion, 'instrumentId'>): entity.Instrument {
+    return found(
+      this.rows.instruments.find(({ id }) => id === instrumentId),
+      'instrument',
+      instrumentId,
+    );
+  }
+
+  round(id: string): entity.Round | undefined {
+    return this.rows.rounds.find((round) => round.id === id);
+  }
+
+  stateOf({ stateId }: Pick<entity.Round, 'stateId'>): entity.ShellState {
+    return found(
+      this.rows.shellStates.find(({ id }) => id === stateId),
+      'state',
+      stateId,
+    );
+  }
+
+  supportOf({ supportId }: Pick<entity.Round, 'supportId'>): entity.Support {
+    return found(
+      this.rows.supports.find(({ id }) => id === supportId),
+      'support',
+      supportId,
+    );
+  }
+
+  reading(id: string): entity.Reading | undefined {
+    return this.readingById.get(id);
+  }
+
+  /** Somebody decided to keep it though it is doubtful. */
+  isKept(readingId: string): boolean {
+    return this.kept.has(readingId);
+  }
+
+  /** The readings of a round that have not been struck, pulls' own left out, in the order they were taken. */
+  standingReadings({ id }: Pick<entity.Round, 'id'>): readonly entity.Reading[] {
+    return this.standing.get(id) ?? [];
+  }
+
+  /** The readings of a pull that have not been struck. */
+  pullReadings({ id }: Pick<entity.Pull, 'id'>): readonly entity.Reading[] {
+    return this.ofPull.get(id) ?? [];
+  }
+
+  stations({ id }: Pick<entity.Seam, 'id'>): readonly entity.SeamStation[] {
+    return this.stationsOf.get(id) ?? [];
+  }
+
+  /** The rounds taken on the job's own shell. */
+  get ownRounds(): readonly entity.Round[] {
+    return this.rows.rounds.filter(({ shell }) => shell === '');
+  }
+
+  /** For every subject the reference it is judged by. */
+  get references(): ChosenReferences {
+    return (this.chosen ??= chooseReferences(this.rows));
+  }
+}
+
+/** Points that are each other's mirror image, by the sides they are on and their codes. */
+function oppositePoints(points: readonly entity.Point[]): Map<string, entity.Point> {
+  const byCode = new Map(points.map((point) => [point.code, point]));
+  return new Map(
+    points.flatMap((point) => {
+      const other = byCode.get(mirroredCode(point.code, point.side));
+      return other && other.side === OTHER_SIDE[point.side] ? [[point.id, other] as const] : [];
+    }),
+  );
+}
+
+const OTHER_SIDE = { left: 'right', right: 'left', centre: undefined } as const;
+
+const byId = <Row extends { readonly id: string }>(rows: readonly Row[]): Map<string, Row> =>
+  new Map(rows.map((row) => [row.id, row]));
+
+function found<Row>(row: Row | undefined, what: string, id: string): Row {
+  if (!row) throw new Error(`the rows hold no ${what} ${id}`);
+  return row;
+}

@@ -1,0 +1,52 @@
+/**
+ * Rows as they were written by earlier versions, brought up to date one step a version: of archives, of the journal.
+ * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
+ * version had only as words stays words.
+ */
+export const ROWS_VERSION = 2;
+
+type Rows = Readonly<Record<string, unknown>>;
+type Row = Readonly<Record<string, unknown>>;
+
+/** What leads from a version to the next. */
+const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
+  // Mounts and edges, which no screen could make, went; what holds a pull became rows, and there were none before.
+  1: ({ features: _, ...rows }) => ({
+    ...rows,
+    ...(Array.isArray(rows.readings) ? { readings: rows.readings.map(withoutFeature) } : {}),
+  }),
+};
+
+const withoutFeature = (reading: unknown): unknown => {
+  if (typeof reading !== 'object' || reading === null) return reading;
+  const { featureId: _, ...rest } = reading as Row;
+  return rest;
+};
+
+/**
+ * The version a document's format names: `vinkel.job/2` → 2.
+ *
+ * @returns undefined where it is another format, or of a version that is not known here
+ */
+export function versionOfFormat(format: unknown, name: string): number | undefined {
+  if (typeof format !== 'string' || !format.startsWith(`${name}/`)) return undefined;
+  const version = Number(format.slice(name.length + 1));
+  return Number.isInteger(version) && version >= 1 && version <= ROWS_VERSION ? version : undefined;
+}
+
+/** Rows of an earlier version as this one has them. */
+export function upgradeRows(rows: unknown, version: number): unknown {
+  if (typeof rows !== 'object' || rows === null || Array.isArray(rows)) return rows;
+  let upgraded = rows as Rows;
+  for (let from = version; from < ROWS_VERSION; from++) upgraded = STEPS[from]!(upgraded);
+  return upgraded;
+}
+
+/** A whole document brought up to date, its format with it; one of another name or version is left as it is. */
+export function upgradeDocument(document: unknown, name: string): unknown {
+  if (typeof document !== 'object' || document === null) return document;
+  const { format, rows, ...rest } = document as Row;
+  const version = versionOfFormat(format, name);
+  if (version === undefined) return document;
+  return { ...rest, format: `${name}/${ROWS_VERSION}`, rows: upgradeRows(rows, version) };
+}

@@ -1,0 +1,27 @@
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Database } from '@/db/database';
+import { loadJob } from '@/db/jobs';
+import type { RowsAt } from './tasks';
+
+/** Rows of the jobs last looked at, shared by all bundles of the server. */
+const shared = globalThis as typeof globalThis & { vinkelRows?: Map<string, Promise<JobRows | undefined>> };
+const KEPT = 4;
+
+/**
+ * A job's rows as they are now, read once for as long as nothing is written.
+ *
+ * @returns undefined where there is no such job
+ */
+export async function rowsAt(database: Database, jobId: string): Promise<RowsAt | undefined> {
+  const kept = (shared.vinkelRows ??= new Map());
+  const key = `${jobId} ${database.revision}`;
+  const known = kept.get(key) ?? loadJob(database, jobId);
+  kept.delete(key);
+  kept.set(key, known);
+  for (const oldest of kept.keys()) if (kept.size > KEPT) kept.delete(oldest);
+  const rows = await known.catch((error: unknown) => {
+    kept.delete(key);
+    throw error;
+  });
+  return rows && { rows, key };
+}

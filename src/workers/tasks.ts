@@ -1,0 +1,190 @@
+import { daySheet, type DaySheet } from '@/core/days/day';
+import { analyseRound, type Agree, type RoundAnalysis } from '@/core/findings/analysis';
+import { compareRounds, type RoundChange } from '@/core/findings/change';
+import { didItMove, type Movement } from '@/core/findings/movement';
+import {
+  fromEarlierRound,
+  fromMirror,
+  fromPlannedChange,
+  fromSisterCars,
+  type DraftResult,
+} from '@/core/findings/references/derive';
+import { compareSides, type Sides } from '@/core/findings/sides';
+import { lengthsThroughTime, type ThroughTime } from '@/core/findings/through-time';
+import type { Vector } from '@/core/maths/geometry/vector';
+import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
+import { settle, type SettleProposal } from '@/core/plan/settle';
+import { bracesPage, type BracesPage } from '@/core/report/pages/braces';
+import { gapsPage, type GapsPage } from '@/core/report/pages/gaps';
+import { pullsPage, type PullsPage } from '@/core/report/pages/pulls';
+import { roundsPage, type ListedRound } from '@/core/report/pages/rounds';
+import { ghostsOf, type Ghost } from '@/core/report/pages/ghosts';
+import { buildRecord } from '@/core/report/record/record';
+import { judgeRound } from '@/core/round/judge/judge-round';
+import type { DimensionJudgement, RoundJudgement } from '@/core/round/judge/judgement';
+import { coordinatesOf } from '@/core/round/net/net';
+import { placeRound, type PlacedRound } from '@/core/round/judge/placed';
+import { instrumentsInHand } from '@/core/shell/instruments';
+import type { Round } from '@/core/shell/job/entities';
+import { Job } from '@/core/shell/job/job';
+import type { RecordDocument } from '@/core/shell/record-document';
+import { walkTargets, type Aim, type Target } from '@/core/walk/targets';
+import type { Subject } from '@/core/walk/decide';
+
+/** What a task can say while it runs. */
+export interface Running {
+  /** How much of it is done, 0 … 1. */
+  progress(share: number): void;
+}
+
+/** A round, with the control points being tried instead of those saved. */
+export interface RoundInput {
+  readonly roundId: string;
+  readonly control?: readonly string[];
+}
+
+/** How well the instruments in the hand read: distance = constant + share · length in metres, mm. */
+export interface HandSpread {
+  readonly constant: number;
+  readonly perMetre: number;
+  readonly height: number;
+}
+
+/** The rounds asked for by their identities; those that are gone are left out. */
+const roundsOf = (job: Job, ids: readonly string[]): Round[] => ids.flatMap((id) => job.round(id) ?? []);
+
+/** The job with the control points of a round replaced, and the round. */
+function withControl(job: Job, { roundId, control }: RoundInput): { job: Job; round: Round } {
+  const round = job.round(roundId);
+  if (!round) throw new Error(`the job has no round ${roundId}`);
+  if (!control) return { job, round };
+  const { rows } = job;
+  const kept = rows.roundControls.filter((each) => each.roundId !== roundId);
+  const chosen = control.map((pointId) => ({ roundId, pointId }));
+  return { job: Job.of({ ...rows, roundControls: [...kept, ...chosen] }), round };
+}
+
+/** Where the last solution of each round stood: the next one starts there. */
+const LAST = new Map<string, ReadonlyMap<string, readonly number[]>>();
+
+/**
+ * All heavy work, by name: pure functions of a job's rows and an input, run in a worker in the browser and in a thread of
+ * the server. What goes in and comes out is plain data.
+ */
+export const TASKS = {
+  judge(job: Job, input: RoundInput & { readonly warm?: boolean }): Timed<RoundJudgement> {
+    return timed(() => {
+      const { job: tried, round } = withControl(job, input);
+      const judgement = judgeRound(tried, round, input.warm ? LAST.get(round.id) : undefined);
+      const { solution } = judgement.net;
+      if (input.warm && solution) LAST.set(round.id, coordinatesOf(solution));
+      return judgement;
+    });
+  },
+
+  analyse(job: Job, { agree, ...input }: RoundInput & { readonly agree: Agree }, run: Running): Timed<RoundAnalysis> {
+    return timed(() => {
+      const { job: tried, round } = withControl(job, input);
+      const judgement = judgeRound(tried, round);
+      run.progress(0.3);
+      return analyseRound(tried, judgement, agree);
+    });
+  },
+
+  walk(job: Job, { roundId, hands }: { readonly roundId: string; readonly hands: HandSpread }): Target[] {
+    const { round } = withControl(job, { roundId });
+    return walkTargets(job, round, spreads(hands));
+  },
+
+  measureNext(
+    job: Job,
+    { roundId, versionIds, aim, count }: { roundId: string; versionIds: readonly string[]; aim: Aim; count: number },
+  ): MeasureProposal[] {
+    const { round } = withControl(job, { roundId });
+    return measureNext(job, judgeRound(job, round), instrumentsInHand(job, versionIds), aim, count);
+  },
+
+  settle(job: Job, { subject, ...input }: RoundInput & { readonly subject: Subject }): SettleProposal | null {
+    const { job: tried, round } = withControl(job, input);
+    return settle(tried, judgeRound(tried, round), subject) ?? null;
+  },
+
+  sides(job: Job, input: RoundInput): Sides & { readonly positions?: PlacedRound['positions'] } {
+    const { job: tried, round } = withControl(job, input);
+    const judgement = judgeRound(tried, round);
+    const placed = placeRound(tried, judgement);
+    return { ...compareSides(tried, judgement), ...(placed.ok ? { positions: placed.placed.positions } : {}) };
+  },
+
+  /** The rounds a reference would be made of, and what it would say. */
+  derive(job: Job, from: DeriveInput): DraftResult {
+    const [round] = roundsOf(job, [from.roundIds[0] ?? '']);
+    if (from.kind === 'plannedChange') return fromPlannedChange(job, from.pointIds, from.offset);
+    if (from.kind === 'sisterCar') return fromSisterCars(job, roundsOf(job, from.roundIds), new Set(from.pointIds));
+    if (!round) return { ok: false, reason: 'this round is not here any more' };
+    return from.kind === 'earlierRound' ? fromEarlierRound(job, round) : fromMirror(job, round, from.good);
+  },
+
+  compare(
+    job: Job,
+    { earlierId, laterId }: { readonly earlierId: string; readonly laterId: string },
+    run: Running,
+  ): Comparison | null {
+    const [earlier, later] = roundsOf(job, [earlierId, laterId]).map((round) => judgeRound(job, round));
+    if (!earlier || !later) return null;
+    run.progress(0.4);
+    const change = compareRounds(job, earlier, later);
+    return { change, movement: didItMove(job, earlier, later), final: later.dimensions };
+  },
+
+  /** The day sheet; the judged round stays behind, the page needs its name only. */
+  day(job: Job): Omit<DaySheet, 'latest'> & { readonly latestRound?: Round } {
+    const { latest, ...day } = daySheet(job);
+    return { ...day, ...(latest ? { latestRound: latest.round } : {}) };
+  },
+
+  record: (job: Job, { madeAt }: { readonly madeAt: string }): RecordDocument => buildRecord(job, madeAt),
+  time: (job: Job): ThroughTime => lengthsThroughTime(job),
+  rounds: (job: Job): ListedRound[] => roundsPage(job),
+  braces: (job: Job): BracesPage => bracesPage(job),
+  pulls: (job: Job): PullsPage => pullsPage(job),
+  gaps: (job: Job): GapsPage => gapsPage(job),
+  ghosts: (job: Job, { roundId }: { readonly roundId: string }): Ghost[] =>
+    ghostsOf(job, withControl(job, { roundId }).round),
+} satisfies Record<string, (job: Job, input: never, run: Running) => unknown>;
+
+export type DeriveInput = { readonly roundIds: readonly string[] } & (
+  | { readonly kind: 'earlierRound' }
+  | { readonly kind: 'mirroredSide'; readonly good: 'left' | 'right' }
+  | { readonly kind: 'sisterCar'; readonly pointIds: readonly string[] }
+  | { readonly kind: 'plannedChange'; readonly pointIds: readonly string[]; readonly offset: Vector }
+);
+
+/** A round against its reference and against an earlier one. */
+export interface Comparison {
+  readonly change: RoundChange;
+  readonly movement: Movement;
+  readonly final: readonly DimensionJudgement[];
+}
+
+/** A result and how long it took, ms. */
+export interface Timed<T> {
+  readonly value: T;
+  readonly milliseconds: number;
+}
+
+function timed<T>(work: () => T): Timed<T> {
+  const begun = performance.now();
+  const value = work();
+  return { value, milliseconds: performance.now() - begun };
+}
+
+const spreads = ({ constant, perMetre, height }: HandSpread) => ({
+  height,
+  distance: (length: number) => constant + (perMetre * length) / 1000,
+});
+
+export type TaskName = keyof typeof TASKS;
+export type TaskInput<Name extends TaskName> =
+  Parameters<(typeof TASKS)[Name]> extends [Job, infer Input, ...unknown[]] ? Input : undefined;
+export type TaskResult<Name extends TaskName> = ReturnType<(typeof TASKS)[Name]>;

@@ -1,0 +1,93 @@
+import { readFileSync } from 'node:fs';
+import { mkdtemp, writeFile } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { disturbedPoints } from '@/core/round/observe/disturbed';
+import { judgeRound } from '@/core/round/judge/judge-round';
+import { pullsPage } from '@/core/report/pages/pulls';
+import { Job } from '@/core/shell/job/job';
+import { ROWS_VERSION, upgradeDocument, versionOfFormat } from '@/core/shell/job/upgrades';
+import { recordDocument } from '@/core/shell/record-document';
+import { loadJob } from '@/db/jobs';
+import { replayJournal } from '@/db/journal';
+import { migrate } from '@/db/migrate';
+import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
+import { demoRows } from '../support/demo-rows';
+import { pglite } from '../support/engines';
+
+const V1 = 'tests/fixtures/v1';
+const text = (name: string) => readFileSync(path.join(V1, name), 'utf8');
+
+/** The estate as it was exported by the first version. */
+const archive = ['job.json', 'rounds/01.json', 'rounds/02.json'].map((name) => ({
+  path: name,
+  text: text(`solbris/${name}`),
+}));
+
+describe('what the first version wrote', () => {
+  it('is read as an archive: every row it had, and no more', () => {
+    const read = readArchiveDocuments(archive);
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    const now = demoRows('solbris');
+    for (const table of ['points', 'readings', 'readingStrikes', 'pulls', 'braces', 'steps', 'logEntries'] as const)
+      expect(read.value[table]).toEqual(now[table]);
+    const [asFound] = read.value.rounds;
+    expect(judgeRound(Job.of(read.value), asFound!).points.map(({ judged }) => judged?.verdict)).toEqual(
+      judgeRound(Job.of(now), now.rounds[0]!).points.map(({ judged }) => judged?.verdict),
+    );
+  });
+
+  it('keeps what holds a pull in words: offered as rows, never taken for them', () => {
+    const read = readArchiveDocuments(archive);
+    if (!read.ok) throw new Error('not read');
+    const job = Job.of(read.value);
+    const [pull] = pullsPage(job).pulls;
+    expect([pull!.holds, pull!.offered.map(({ code }) => code)]).toEqual([[], ['C1L', 'C1R']]);
+    const disturbed = [...disturbedPoints(job, read.value.rounds[1]!)];
+    expect(disturbed).toEqual([pull!.pull.pointId]);
+  });
+
+  it('is written again in this version, and read again the same', () => {
+    const read = readArchiveDocuments(archive);
+    if (!read.ok) throw new Error('not read');
+    const documents = archiveDocuments(read.value);
+    expect(JSON.parse(documents[0]!.text).format).toBe(`vinkel.job/${ROWS_VERSION}`);
+    const again = readArchiveDocuments(documents);
+    expect(again.ok && again.value.readings).toEqual(read.value.readings);
+  });
+
+  it('is replayed from a journal', async () => {
+    const database = await pglite.open();
+    await migrate(database);
+    const folder = await mkdtemp(path.join(os.tmpdir(), 'journal-'));
+    const file = path.join(folder, 'journal.jsonl');
+    await writeFile(file, text('journal.jsonl'));
+    const { restored, faults } = await replayJournal(database, file);
+    expect(faults).toEqual([]);
+    const rows = await loadJob(database, demoRows('solbris').jobs[0]!.id);
+    const byId = (a: { id: string }, b: { id: string }) => a.id.localeCompare(b.id);
+    expect(rows!.readings.toSorted(byId)).toEqual(demoRows('solbris').readings.toSorted(byId));
+    expect(restored).toBe(rows!.readings.length + rows!.readingStrikes.length);
+    await database.close();
+  });
+
+  it('is read as a signed record, as it was signed', () => {
+    const { rows } = JSON.parse(text('lodd/job.json')) as { rows: { signedRecords: { snapshot: unknown }[] } };
+    expect(rows.signedRecords.length).toBeGreaterThan(0);
+    for (const { snapshot } of rows.signedRecords) expect(recordDocument.parse(snapshot)).toEqual(snapshot);
+  });
+});
+
+describe('a document of another version', () => {
+  it('is brought up one step a version, and left alone where its version is none', () => {
+    expect(versionOfFormat('vinkel.job/1', 'vinkel.job')).toBe(1);
+    for (const format of ['vinkel.job/0', `vinkel.job/${ROWS_VERSION + 1}`, 'vinkel.round/1', 'vinkel.job/x', 7])
+      expect(versionOfFormat(format, 'vinkel.job')).toBeUndefined();
+    const later = { format: 'vinkel.job/99', rows: {} };
+    expect(upgradeDocument(later, 'vinkel.job')).toBe(later);
+    expect(upgradeDocument(null, 'vinkel.job')).toBeNull();
+    const read = readArchiveDocuments([{ path: 'job.json', text: JSON.stringify(later) }]);
+    expect(read.ok ? '' : read.faults[0]!.path).toBe('job.json format');
+  });
+});
