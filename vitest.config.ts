@@ -19,6 +19,7 @@ export default defineConfig({
         test: {
           name: 'db',
           include: ['tests/db/**/*.test.ts'],
+          setupFiles: ['tests/support/request.ts'],
           testTimeout: 60_000,
           hookTimeout: 120_000,
         },

@@ -19,7 +19,8 @@ export function ensurePackages() {
   console.log('Installing packages …');
   // Not `npm ci`: it refuses a lock file that leaves out other systems' optional binaries, as some
   // registry mirrors do. `--no-save` keeps the lock file as it is.
-  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
+  // Also with NODE_ENV=production: the build needs what is listed for development.
+  run('npm', ['install', '--include=dev', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
   writeFileSync(marker, lock);
 }
 

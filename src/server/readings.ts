@@ -19,7 +19,6 @@ import {
 } from '@/db/readings';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
-import type { Store } from './store';
 import { runUseCase } from './use-case';
 import type { Queryable } from '@/db/database';
 
@@ -53,7 +52,7 @@ export interface TapeReceipt {
  * the same entry again is harmless: its readings keep their identities.
  */
 export async function takeTapeEntry(input: unknown, newId: () => string): Promise<Outcome<TapeReceipt>> {
-  return runUseCase(tapeEntry, input, (entry: z.output<typeof tapeEntry>, { database, journal }: Store) =>
+  return runUseCase(tapeEntry, input, (entry, { database, journal }) =>
     database.transaction(async (tx) => {
       const [round] = await tx.query<{ jobId: string }>('select job_id from round where id = $1', [entry.roundId]);
       if (!round) return failed('roundId', 'this round is not here any more');

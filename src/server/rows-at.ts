@@ -1,5 +1,5 @@
 import type { JobRows } from '@/core/shell/job/job-rows';
-import type { Database } from '@/db/database';
+import type { Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
 import type { RowsAt } from './tasks';
 
@@ -12,7 +12,10 @@ const KEPT = 4;
  *
  * @returns undefined where there is no such job
  */
-export async function rowsAt(database: Database, jobId: string): Promise<RowsAt | undefined> {
+export async function rowsAt(
+  database: Queryable & { readonly revision: number },
+  jobId: string,
+): Promise<RowsAt | undefined> {
   const kept = (shared.vinkelRows ??= new Map());
   const key = `${jobId} ${database.revision}`;
   const known = kept.get(key) ?? loadJob(database, jobId);

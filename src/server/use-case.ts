@@ -1,22 +1,49 @@
+import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { Fault } from '@/formats/faults';
 import { parseShape } from '@/formats/faults';
 import type { Outcome } from '@/formats/outcome';
+import { readPreferences } from '@/formats/preferences';
+import { preferencesCookie } from './preferences';
 import { store, type Store } from './store';
 
+/** What a use case works with besides its input: the store, who asks, when, and identities for new rows. */
+export interface Context extends Store {
+  /** Who works in the browser that asks. */
+  readonly actor: string;
+  /** ISO 8601, UTC. */
+  readonly now: string;
+  readonly newId: () => string;
+}
+
 /**
- * Runs one use case: the input is parsed at the border, and what the database refuses comes back
- * as a sentence, not as an exception.
+ * A use case as the interface calls it: the input is typed by its schema and parsed at the border, and what the database
+ * refuses comes back as a sentence, not as an exception.
  */
-export async function runUseCase<In, T>(
-  schema: z.ZodType<In, unknown>,
+export function useCase<Schema extends z.ZodType, T = null>(
+  schema: Schema,
+  work: (input: z.output<Schema>, context: Context) => Promise<Outcome<T>>,
+): (input: z.input<Schema>) => Promise<Outcome<T>> {
+  return async (input) => runUseCase(schema, input, work);
+}
+
+/** The same for input of any kind, as it comes over a route. */
+export async function runUseCase<Schema extends z.ZodType, T>(
+  schema: Schema,
   input: unknown,
-  work: (input: In, store: Store) => Promise<Outcome<T>>,
+  work: (input: z.output<Schema>, context: Context) => Promise<Outcome<T>>,
 ): Promise<Outcome<T>> {
-  const parsed = parseShape(schema, input);
+  const parsed = parseShape(schema as z.ZodType<z.output<Schema>, unknown>, input);
   if (!parsed.ok) return parsed;
   try {
-    return await work(parsed.value, await store());
+    const opened = await store();
+    const context: Context = {
+      ...opened,
+      actor: readPreferences(await preferencesCookie()).person.trim() || 'unnamed',
+      now: new Date().toISOString(),
+      newId: randomUUID,
+    };
+    return await work(parsed.value, context);
   } catch (error) {
     const fault = databaseFault(error);
     if (fault) return { ok: false, faults: [fault] };

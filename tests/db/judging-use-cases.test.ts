@@ -8,12 +8,13 @@ import { signRecord } from '@/server/actions/record';
 import * as references from '@/server/actions/references';
 import { importSister } from '@/server/actions/sister';
 import * as work from '@/server/actions/work';
+import type { MakeOf } from '@/formats/inputs/references';
 import { benchPerTest, faultsOf, valueOf } from '../support/bench';
 
 const bench = benchPerTest();
 
 describe('references', () => {
-  const make = (of: Record<string, unknown>, name = 'Another reference') =>
+  const make = (of: MakeOf, name = 'Another reference') =>
     references.makeReference({ jobId: bench().jobId, name, source: 'seen in the shop', of });
 
   it('put a planned change first and everything else last', async () => {
@@ -57,16 +58,16 @@ describe('references', () => {
       await make({ kind: 'keptPart', figures: 'S1L 760 -690 148', unit: 'mm', trust: 1 }),
     );
     const { point } = await bench().point('S1L');
-    const choose = async (id: string | null, at: string) =>
+    const choose = async (id: string | null) =>
       valueOf(
         await references.chooseReference({
           ...{ id: randomUUID(), jobId: bench().jobId, pointId: point.id, dimensionId: null, referenceId: id },
-          ...{ at, author: 'Ronja', reason: 'the old sill is sound' },
+          reason: 'the old sill is sound',
         }),
       );
-    await choose(referenceId, '2026-11-01T08:00:00.000Z');
+    await choose(referenceId);
     expect(chooseReferences(await bench().rows()).points.get(point.id)!.row.z).toBe(148);
-    await choose(null, '2026-11-01T09:00:00.000Z');
+    await choose(null);
     expect(chooseReferences(await bench().rows()).points.get(point.id)!.row.z).toBe(150);
   });
 
@@ -97,7 +98,7 @@ describe('a sister car', () => {
     const mapping = Object.fromEntries(
       await Promise.all(Object.entries(codes).map(async ([a, b]) => [a, (await bench().point(b)).point.id] as const)),
     );
-    const common = { jobId: bench().jobId, shell: 'estate of the museum', author: 'Nils', unit: 'mm', file };
+    const common = { jobId: bench().jobId, shell: 'estate of the museum', unit: 'mm' as const, file };
     const input = { ...common, instrumentVersionId: tape!.id };
     expect(valueOf(await importSister({ ...input, mapping })).readings).toBe(9);
     const rows = await bench().rows();
@@ -112,7 +113,7 @@ describe('a sister car', () => {
 describe('the log', () => {
   const form = (entry: Record<string, unknown>, photographs: readonly File[] = []) => {
     const data = new FormData();
-    const usual = { kind: 'finding', text: 'The sill is soft', reason: '', author: 'Ronja', roundId: null };
+    const usual = { kind: 'finding', text: 'The sill is soft', reason: '', roundId: null };
     const whole = { id: randomUUID(), jobId: bench().jobId, supersedes: null, ...usual, ...entry };
     data.set('entry', JSON.stringify({ entry: whole, subjects: [] }));
     for (const photograph of photographs) data.append('photograph', photograph);
@@ -147,26 +148,24 @@ describe('work on the shell', () => {
     const [a, b] = [(await bench().point('S1L')).point.id, (await bench().point('S1R')).point.id];
     const { dimension } = await bench().dimension('S1L');
     const brace = {
-      ...{ id: randomUUID(), jobId: bench().jobId, code: 'X1', fromPointId: a, toPointId: b, kind: 'weldedTube' },
-      ...{ section: 'square tube 25×25×2', roundId: null, note: '' },
+      ...{ id: randomUUID(), jobId: bench().jobId, code: 'X1', fromPointId: a, toPointId: b },
+      ...{ kind: 'weldedTube' as const, section: 'square tube 25×25×2', roundId: null, note: '' },
     };
-    valueOf(await work.planBrace({ brace, dimensionIds: [dimension.id], author: 'Nils' }));
-    const fitted = { id: randomUUID(), braceId: brace.id, kind: 'fitted', author: 'Nils', note: '' };
+    valueOf(await work.planBrace({ brace, dimensionIds: [dimension.id] }));
+    const fitted = { id: randomUUID(), braceId: brace.id, kind: 'fitted' as const, note: '' };
     valueOf(await work.recordBraceEvent(fitted));
     const roundId = await bench().openRound('As found');
     const pull = {
       ...{ id: randomUUID(), jobId: bench().jobId, code: 'P1', pointId: a, roundId, aimX: 3, aimY: 0, aimZ: -1 },
       ...{ heldAt: 'sill clamps', note: '' },
     };
-    valueOf(await work.planPull({ pull, author: 'Nils' }));
-    valueOf(
-      await work.recordPullEvent({ id: randomUUID(), pullId: pull.id, kind: 'loaded', author: 'Nils', note: '' }),
-    );
+    valueOf(await work.planPull({ pull }));
+    valueOf(await work.recordPullEvent({ id: randomUUID(), pullId: pull.id, kind: 'loaded', note: '' }));
     const rows = await bench().rows();
     expect(rows.braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
     expect(rows.braceDimensions).toEqual([{ braceId: brace.id, dimensionId: dimension.id }]);
     expect(rows.pullEvents.map(({ kind }) => kind)).toEqual(['planned', 'loaded']);
-    const twin = await work.planBrace({ brace: { ...brace, id: randomUUID() }, dimensionIds: [], author: 'Nils' });
+    const twin = await work.planBrace({ brace: { ...brace, id: randomUUID() }, dimensionIds: [] });
     expect(faultsOf(twin)).toMatchObject([{ path: 'code' }]);
   });
 });

@@ -2,8 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { chartOf, chooseReferences } from '@/core/shell/references/chosen';
 import * as chart from '@/server/actions/chart';
+import * as instruments from '@/server/actions/instruments';
 import * as jobs from '@/server/actions/jobs';
+import * as steps from '@/server/actions/steps';
 import { takeTapeEntry } from '@/server/readings';
+import { PERSON } from '../support/request';
 import { Bench, benchPerTest, faultsOf, valueOf } from '../support/bench';
 
 const bench = benchPerTest();
@@ -33,13 +36,20 @@ describe('a job', () => {
   it('takes steps behind those it has, and what happens to them', async () => {
     const before = (await bench().rows()).steps;
     const id = randomUUID();
-    const step = { id, jobId: bench().jobId, rung: 'weld', title: 'Plug welds along the sill', note: '', needs: '' };
-    valueOf(await jobs.addStep(step));
-    const event = { id: randomUUID(), stepId: id, kind: 'done', until: null, author: 'Nils', note: '' };
-    valueOf(await jobs.recordStepEvent(event));
+    const step = {
+      id,
+      jobId: bench().jobId,
+      rung: 'weld' as const,
+      title: 'Plug welds along the sill',
+      note: '',
+      needs: '',
+    };
+    valueOf(await steps.addStep(step));
+    const event = { id: randomUUID(), stepId: id, kind: 'done' as const, until: null, note: '' };
+    valueOf(await steps.recordStepEvent(event));
     const rows = await bench().rows();
     expect(rows.steps.find((each) => each.id === id)!.ordinal).toBe(Math.max(...before.map((s) => s.ordinal)) + 1);
-    expect(rows.stepEvents.find((each) => each.stepId === id)).toMatchObject({ kind: 'done', author: 'Nils' });
+    expect(rows.stepEvents.find((each) => each.stepId === id)).toMatchObject({ kind: 'done', author: PERSON });
   });
 
   it('keeps every version of an instrument it was measured with', async () => {
@@ -48,9 +58,9 @@ describe('a job', () => {
       ...{ instrumentId: id, sdConstant: 0.8, sdPerMetre: 0.2, zeroOffset: 0, startMark: 0, steel: true },
       ...{ pointers: '', checkedAt: null, note: '' },
     };
-    const instrument = { id, name: 'Long tape', kind: 'tape' };
-    valueOf(await jobs.addInstrument({ instrument, version: { ...version, id: randomUUID() } }));
-    valueOf(await jobs.reviseInstrument({ ...version, id: randomUUID(), startMark: 100 }));
+    const instrument = { id, name: 'Long tape', kind: 'tape' as const };
+    valueOf(await instruments.addInstrument({ instrument, version: { ...version, id: randomUUID() } }));
+    valueOf(await instruments.reviseInstrument({ ...version, id: randomUUID(), startMark: 100 }));
     const versions = (await bench().rows()).instrumentVersions.filter((each) => each.instrumentId === id);
     expect(versions.map(({ number, startMark }) => [number, startMark])).toEqual([
       [1, 0],
@@ -131,11 +141,15 @@ describe('the chart', () => {
 
   it('takes a seam with its targets on the edition that may be written', async () => {
     await bench().closeRound(await bench().openRound('As found'));
-    const seam = { id: randomUUID(), jobId: bench().jobId, code: 'DL', name: 'Door, rear edge', side: 'left' };
+    const seam = { id: randomUUID(), jobId: bench().jobId, code: 'DL', name: 'Door, rear edge' };
     const station = { id: randomUUID(), seamId: seam.id, number: 1, name: 'top' };
-    const target = { id: randomUUID(), stationId: station.id, quantity: 'gap', value: 5, tolerance: 1, version: 1 };
+    const target = { id: randomUUID(), stationId: station.id, value: 5, tolerance: 1, version: 1 };
     valueOf(
-      await chart.addSeam({ seam: { ...seam, pairing: 'door', version: 1 }, stations: [station], targets: [target] }),
+      await chart.addSeam({
+        seam: { ...seam, side: 'left', pairing: 'door', version: 1 },
+        stations: [station],
+        targets: [{ ...target, quantity: 'gap' }],
+      }),
     );
     const rows = await bench().rows();
     expect(rows.referenceStations.map(({ referenceId }) => referenceId)).toEqual([chartOf(rows)!.id]);

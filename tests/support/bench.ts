@@ -51,7 +51,7 @@ export class Bench {
 
   fields() {
     const empty = { shell: '', identityNumber: '', owner: '', shop: '', bench: '' };
-    return { id: this.jobId, name: 'Solbris', driverSide: 'left', ...empty };
+    return { id: this.jobId, name: 'Solbris', driverSide: 'left' as const, ...empty };
   }
 
   async rows(): Promise<JobRows> {

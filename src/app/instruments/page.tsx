@@ -1,4 +1,4 @@
-import { addInstrument, reviseInstrument } from '@/server/actions/jobs';
+import { addInstrument, reviseInstrument } from '@/server/actions/instruments';
 import { shopInstruments } from '@/server/views';
 import { Header } from '@/ui/shell/header';
 import { Instruments } from '@/ui/work/instruments';

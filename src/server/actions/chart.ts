@@ -1,9 +1,7 @@
 'use server';
 
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
 import { chartRows, takenCodes } from '@/core/shell/chart/draft';
-import * as entity from '@/core/shell/job/entities';
 import type { JobRows, JobTable, RowOf } from '@/core/shell/job/job-rows';
 import { chartOf } from '@/core/shell/references/chosen';
 import { isSealed, nextEdition } from '@/core/shell/references/editions';
@@ -12,17 +10,9 @@ import { loadJob } from '@/db/jobs';
 import { insert, rowById, update, type EditableTable } from '@/db/table';
 import { readChartCsv, type ChartPreview } from '@/formats/chart/csv';
 import { readChartJson } from '@/formats/chart/document';
+import * as input from '@/formats/inputs/chart';
 import { done, failed, type Outcome } from '@/formats/outcome';
-import { runUseCase } from '../use-case';
-
-const chartFiles = z.strictObject({
-  jobId: z.uuid(),
-  files: z
-    .array(z.strictObject({ name: z.string(), text: z.string().max(20_000_000) }))
-    .min(1)
-    .max(4),
-  unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
-});
+import { useCase } from '../use-case';
 
 /**
  * The chart to write to. Where a closed round or a signed record rests on the edition in use, the next
@@ -47,16 +37,14 @@ async function onChart(
   jobId: string,
   work: (tx: Queryable, chart: { id: string; copyOf: ReadonlyMap<string, string> }) => Promise<void>,
 ): Promise<Outcome> {
-  const rows = await loadJob(database, jobId);
-  if (!rows) return failed('job', 'this job is not here any more');
-  let found = false;
-  await database.transaction(async (tx) => {
+  return database.transaction(async (tx) => {
+    const rows = await loadJob(tx, jobId);
+    if (!rows) return failed('job', 'this job is not here any more');
     const chart = await writableChart(tx, rows);
-    if (!chart) return;
-    found = true;
+    if (!chart) return failed('job', 'this job has no chart: make one under References');
     await work(tx, chart);
+    return done(null);
   });
-  return found ? done(null) : failed('job', 'this job has no chart: make one under References');
 }
 
 /** A figure on the edition that may be written: the copy of the row it was on, as that row's copy is versioned. */
@@ -69,11 +57,9 @@ const onEdition = <Row extends { id: string; referenceId: string; version: numbe
 };
 
 /** Imports a chart, all of it or nothing. */
-export async function importChart(
-  input: unknown,
-): Promise<Outcome<{ points: number; dimensions: number; seams: number }>> {
-  return runUseCase(chartFiles, input, async ({ jobId, files, unit }, { database }) => {
-    const rows = await loadJob(database, jobId);
+export const importChart = useCase(input.chartFiles, ({ jobId, files, unit }, { database, newId }) =>
+  database.transaction(async (tx) => {
+    const rows = await loadJob(tx, jobId);
     if (!rows) return failed('job', 'this job is not here any more');
     if (!chartOf(rows)) return failed('job', 'this job has no chart: make one under References');
     const taken = takenCodes(rows);
@@ -87,41 +73,29 @@ export async function importChart(
         row.faults.map((message) => ({ path: `${row.file} line ${row.line}`, message })),
       ),
     ];
-    if (faults.length > 0) return { ok: false, faults };
-    await database.transaction(async (tx) => {
-      const chart = (await writableChart(tx, rows))!;
-      const made = chartRows(preview.draft, { jobId, referenceId: chart.id }, rows.points, randomUUID);
-      for (const [table, list] of Object.entries(made)) await insert(tx, table as JobTable, list as never[]);
-    });
+    if (faults.length > 0) return { ok: false as const, faults };
+    const chart = (await writableChart(tx, rows))!;
+    const made = chartRows(preview.draft, { jobId, referenceId: chart.id }, rows.points, newId);
+    for (const [table, list] of Object.entries(made)) await insert(tx, table as JobTable, list as never[]);
     const { points, dimensions, seams } = preview.draft;
     return done({ points: points.length, dimensions: dimensions.length, seams: seams.length });
-  });
-}
-
-const chartPoint = z.strictObject({ point: entity.point, reference: entity.referencePoint });
-const chartDimension = z.strictObject({
-  dimension: entity.dimension,
-  reference: entity.referenceDimension,
-});
+  }),
+);
 
 /** Adds a point with its chart position. */
-export async function addPoint(input: unknown): Promise<Outcome> {
-  return runUseCase(chartPoint, input, ({ point, reference }, { database }) =>
-    onChart(database, point.jobId, async (tx, chart) => {
-      await insert(tx, 'points', [point]);
-      await insert(tx, 'referencePoints', [onEdition(reference, chart)]);
-    }),
-  );
-}
+export const addPoint = useCase(input.chartPoint, ({ point, reference }, { database }) =>
+  onChart(database, point.jobId, async (tx, chart) => {
+    await insert(tx, 'points', [point]);
+    await insert(tx, 'referencePoints', [onEdition(reference, chart)]);
+  }),
+);
 
-export async function addDimension(input: unknown): Promise<Outcome> {
-  return runUseCase(chartDimension, input, ({ dimension, reference }, { database }) =>
-    onChart(database, dimension.jobId, async (tx, chart) => {
-      await insert(tx, 'dimensions', [dimension]);
-      await insert(tx, 'referenceDimensions', [onEdition(reference, chart)]);
-    }),
-  );
-}
+export const addDimension = useCase(input.chartDimension, ({ dimension, reference }, { database }) =>
+  onChart(database, dimension.jobId, async (tx, chart) => {
+    await insert(tx, 'dimensions', [dimension]);
+    await insert(tx, 'referenceDimensions', [onEdition(reference, chart)]);
+  }),
+);
 
 /** Thrown to undo a transaction whose row somebody else changed first. */
 class Stale extends Error {}
@@ -172,71 +146,55 @@ function figureInUse(
 }
 
 /** Writes an edited point and its chart position, unless somebody else came first. */
-export async function savePoint(input: unknown): Promise<Outcome> {
-  return runUseCase(chartPoint, input, ({ point, reference }, { database }) =>
-    saveTogether(database, ['points', point], ['referencePoints', reference]),
-  );
-}
+export const savePoint = useCase(input.chartPoint, ({ point, reference }, { database }) =>
+  saveTogether(database, ['points', point], ['referencePoints', reference]),
+);
 
-export async function saveDimension(input: unknown): Promise<Outcome> {
-  return runUseCase(chartDimension, input, ({ dimension, reference }, { database }) =>
-    saveTogether(database, ['dimensions', dimension], ['referenceDimensions', reference]),
-  );
-}
+export const saveDimension = useCase(input.chartDimension, ({ dimension, reference }, { database }) =>
+  saveTogether(database, ['dimensions', dimension], ['referenceDimensions', reference]),
+);
 
 /** Removes a point nothing refers to yet, or its figure from the edition in use where an earlier one keeps it. */
-export async function removePoint(input: unknown): Promise<Outcome> {
-  return runUseCase(z.uuid(), input, (id, { database }) => removeSubject(database, 'point', id));
-}
+export const removePoint = useCase(input.subjectId, (id, { database }) => removeSubject(database, 'point', id));
 
-export async function removeDimension(input: unknown): Promise<Outcome> {
-  return runUseCase(z.uuid(), input, (id, { database }) => removeSubject(database, 'dimension', id));
-}
+export const removeDimension = useCase(input.subjectId, (id, { database }) => removeSubject(database, 'dimension', id));
 
 async function removeSubject(database: Database, table: 'point' | 'dimension', id: string): Promise<Outcome> {
-  const [found] = await database.query<{ jobId: string }>(`select job_id from ${table} where id = $1`, [id]);
-  const rows = found && (await loadJob(database, found.jobId));
-  // Somebody else removed it first: it is gone, as wanted.
-  if (!rows) return done(null);
-  const figures = (table === 'point' ? rows.referencePoints : rows.referenceDimensions).filter(
-    (row) => ('pointId' in row ? row.pointId : row.dimensionId) === id,
-  );
-  const judgedBy = rows.references.filter((each) => figures.some(({ referenceId }) => referenceId === each.id));
-  await database.transaction(async (tx) => {
+  return database.transaction(async (tx) => {
+    const [found] = await tx.query<{ jobId: string }>(`select job_id from ${table} where id = $1`, [id]);
+    const rows = found && (await loadJob(tx, found.jobId));
+    // Somebody else removed it first: it is gone, as wanted.
+    if (!rows) return done(null);
+    const figures = (table === 'point' ? rows.referencePoints : rows.referenceDimensions).filter(
+      (row) => ('pointId' in row ? row.pointId : row.dimensionId) === id,
+    );
+    const judgedBy = rows.references.filter((each) => figures.some(({ referenceId }) => referenceId === each.id));
     if (judgedBy.some((each) => isSealed(each, rows))) {
       const chart = await writableChart(tx, rows);
       await tx.query(`delete from reference_${table} where reference_id = $1 and ${table}_id = $2`, [chart?.id, id]);
-      return;
+      return done(null);
     }
     await tx.query(`delete from reference_${table} where ${table}_id = $1`, [id]);
     await tx.query(`delete from ${table} where id = $1`, [id]);
-  });
-  return done(null);
-}
-
-const newSeam = z.strictObject({
-  seam: entity.seam,
-  stations: z.array(entity.seamStation).min(1).max(40),
-  targets: z.array(entity.referenceStation.omit({ referenceId: true })),
-});
-
-/** Adds a seam with its stations; their targets go to the edition of the chart that may be written. */
-export async function addSeam(input: unknown): Promise<Outcome> {
-  return runUseCase(newSeam, input, async ({ seam, stations, targets }, { database }) => {
-    const addTo = async (tx: Queryable) => {
-      await insert(tx, 'seams', [seam]);
-      await insert(tx, 'seamStations', stations);
-    };
-    if (targets.length > 0)
-      return onChart(database, seam.jobId, async (tx, { id: referenceId }) => {
-        await addTo(tx);
-        await insert(
-          tx,
-          'referenceStations',
-          targets.map((target) => ({ ...target, referenceId })),
-        );
-      });
-    await database.transaction(addTo);
     return done(null);
   });
 }
+
+/** Adds a seam with its stations; their targets go to the edition of the chart that may be written. */
+export const addSeam = useCase(input.newSeam, async ({ seam, stations, targets }, { database }) => {
+  const addTo = async (tx: Queryable) => {
+    await insert(tx, 'seams', [seam]);
+    await insert(tx, 'seamStations', stations);
+  };
+  if (targets.length > 0)
+    return onChart(database, seam.jobId, async (tx, { id: referenceId }) => {
+      await addTo(tx);
+      await insert(
+        tx,
+        'referenceStations',
+        targets.map((target) => ({ ...target, referenceId })),
+      );
+    });
+  await database.transaction(addTo);
+  return done(null);
+});

@@ -1,18 +1,11 @@
 'use server';
 
-import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
-import { logEntry, logSubject } from '@/core/shell/job/entities';
 import { insert } from '@/db/table';
 import { parseJson } from '@/formats/faults';
+import { newEntry } from '@/formats/inputs/log';
 import { done, failed, type Outcome } from '@/formats/outcome';
 import { inspectPhotograph, storePhotograph, type TakenPhotograph } from '../photographs';
 import { runUseCase } from '../use-case';
-
-const newEntry = z.strictObject({
-  entry: logEntry.omit({ at: true }),
-  subjects: z.array(logSubject.omit({ entryId: true })),
-});
 
 /**
  * Writes a finding or a decision with its subjects and photographs: the form's field `entry` holds
@@ -28,11 +21,10 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
     if (!inspected.ok) return inspected;
     taken.push({ file, photograph: inspected.value });
   }
-  return runUseCase(newEntry, json.value, async ({ entry, subjects }, { database }) => {
+  return runUseCase(newEntry, json.value, async ({ entry, subjects }, { database, actor, now, newId }) => {
     if (entry.kind === 'decision' && entry.reason.trim() === '') return failed('reason', 'a decision needs its reason');
-    const at = new Date().toISOString();
     await database.transaction(async (tx) => {
-      await insert(tx, 'logEntries', [{ ...entry, at }]);
+      await insert(tx, 'logEntries', [{ ...entry, author: actor, at: now }]);
       await insert(
         tx,
         'logSubjects',
@@ -40,12 +32,12 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
       );
       for (const { file, photograph } of taken)
         await storePhotograph(tx, photograph, {
-          id: randomUUID(),
+          id: newId(),
           jobId: entry.jobId,
           entryId: entry.id,
           name: file.name.slice(0, 200),
-          author: entry.author,
-          at,
+          author: actor,
+          at: now,
         });
     });
     return done(null);

@@ -1,98 +1,56 @@
 'use server';
 
-import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
-import * as entity from '@/core/shell/job/entities';
+import * as input from '@/formats/inputs/work';
 import { insert } from '@/db/table';
-import { done, failed, type Outcome } from '@/formats/outcome';
-import { runUseCase } from '../use-case';
-
-const author = entity.braceEvent.shape.author;
-
-const newBrace = z.strictObject({
-  brace: entity.brace.omit({ version: true }),
-  dimensionIds: z.array(z.uuid()),
-  author,
-});
+import { done, failed } from '@/formats/outcome';
+import { useCase } from '../use-case';
 
 /** Plans a brace between two points, with the dimensions it is there to hold. */
-export async function planBrace(input: unknown): Promise<Outcome> {
-  return runUseCase(newBrace, input, async ({ brace, dimensionIds, author: by }, { database }) => {
-    await database.transaction(async (tx) => {
-      await insert(tx, 'braces', [{ ...brace, version: 1 }]);
-      await insert(
-        tx,
-        'braceDimensions',
-        dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })),
-      );
-      await insert(tx, 'braceEvents', [
-        {
-          id: randomUUID(),
-          braceId: brace.id,
-          kind: 'planned',
-          at: new Date().toISOString(),
-          author: by,
-          note: '',
-        },
-      ]);
-    });
-    return done(null);
+export const planBrace = useCase(input.newBrace, async ({ brace, dimensionIds }, { database, actor, now, newId }) => {
+  await database.transaction(async (tx) => {
+    await insert(tx, 'braces', [{ ...brace, version: 1 }]);
+    await insert(
+      tx,
+      'braceDimensions',
+      dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })),
+    );
+    await insert(tx, 'braceEvents', [
+      { id: newId(), braceId: brace.id, kind: 'planned', at: now, author: actor, note: '' },
+    ]);
   });
-}
-
-export async function recordBraceEvent(input: unknown): Promise<Outcome> {
-  return runUseCase(entity.braceEvent.omit({ at: true }), input, async (event, { database }) => {
-    await insert(database, 'braceEvents', [{ ...event, at: new Date().toISOString() }]);
-    return done(null);
-  });
-}
-
-const newPull = z.strictObject({
-  pull: entity.pull.omit({ version: true }),
-  holds: z.array(entity.pullHold).max(40).default([]),
-  author,
+  return done(null);
 });
 
-export async function planPull(input: unknown): Promise<Outcome> {
-  return runUseCase(newPull, input, async ({ pull, holds, author: by }, { database }) => {
-    if (holds.some(({ pullId }) => pullId !== pull.id))
-      return failed('holds', 'a hold of another pull cannot be made here');
-    await database.transaction(async (tx) => {
-      await insert(tx, 'pulls', [{ ...pull, version: 1 }]);
-      await insert(tx, 'pullHolds', holds);
-      await insert(tx, 'pullEvents', [
-        {
-          id: randomUUID(),
-          pullId: pull.id,
-          kind: 'planned',
-          at: new Date().toISOString(),
-          author: by,
-          note: '',
-        },
-      ]);
-    });
-    return done(null);
-  });
-}
+export const recordBraceEvent = useCase(input.braceEvent, async (event, { database, actor, now }) => {
+  await insert(database, 'braceEvents', [{ ...event, at: now, author: actor }]);
+  return done(null);
+});
 
-export async function recordPullEvent(input: unknown): Promise<Outcome> {
-  return runUseCase(entity.pullEvent.omit({ at: true }), input, async (event, { database }) => {
-    await insert(database, 'pullEvents', [{ ...event, at: new Date().toISOString() }]);
-    return done(null);
-  });
-}
+const strange = failed('holds', 'a hold of another pull cannot be made here');
 
-const pullHolds = z.strictObject({ pullId: z.uuid(), holds: z.array(entity.pullHold).max(40) });
+export const planPull = useCase(input.newPull, async ({ pull, holds }, { database, actor, now, newId }) => {
+  if (holds.some(({ pullId }) => pullId !== pull.id)) return strange;
+  await database.transaction(async (tx) => {
+    await insert(tx, 'pulls', [{ ...pull, version: 1 }]);
+    await insert(tx, 'pullHolds', holds);
+    await insert(tx, 'pullEvents', [
+      { id: newId(), pullId: pull.id, kind: 'planned', at: now, author: actor, note: '' },
+    ]);
+  });
+  return done(null);
+});
+
+export const recordPullEvent = useCase(input.pullEvent, async (event, { database, actor, now }) => {
+  await insert(database, 'pullEvents', [{ ...event, at: now, author: actor }]);
+  return done(null);
+});
 
 /** Writes what holds the shell against a pull, in place of what was said before. */
-export async function setPullHolds(input: unknown): Promise<Outcome> {
-  return runUseCase(pullHolds, input, async ({ pullId, holds }, { database }) => {
-    if (holds.some((hold) => hold.pullId !== pullId))
-      return failed('holds', 'a hold of another pull cannot be made here');
-    await database.transaction(async (tx) => {
-      await tx.query('delete from pull_hold where pull_id = $1', [pullId]);
-      await insert(tx, 'pullHolds', holds);
-    });
-    return done(null);
+export const setPullHolds = useCase(input.pullHolds, async ({ pullId, holds }, { database }) => {
+  if (holds.some((hold) => hold.pullId !== pullId)) return strange;
+  await database.transaction(async (tx) => {
+    await tx.query('delete from pull_hold where pull_id = $1', [pullId]);
+    await insert(tx, 'pullHolds', holds);
   });
-}
+  return done(null);
+});

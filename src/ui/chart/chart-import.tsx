@@ -8,6 +8,7 @@ import type { LengthUnit } from '@/core/maths/units/length';
 import { counted } from '@/core/report/vocabulary/words';
 import { readChartCsv, type ChartPreview } from '@/formats/chart/csv';
 import { readChartJson } from '@/formats/chart/document';
+import type { ChartFiles } from '@/formats/inputs/chart';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
@@ -27,7 +28,7 @@ export function ChartImport({
   importChart,
 }: {
   rows: JobRows;
-  importChart: Action<unknown, { points: number; dimensions: number; seams: number }>;
+  importChart: Action<ChartFiles, { points: number; dimensions: number; seams: number }>;
 }) {
   const [open, setOpen] = useState(false);
   const [files, setFiles] = useState<readonly PickedFile[]>([]);
@@ -37,7 +38,7 @@ export function ChartImport({
   const preview = files.length > 0 ? previewOf(files, unit, rows) : undefined;
   const faulty = preview ? preview.faults.length + preview.rows.filter((row) => row.faults.length > 0).length : 0;
   const take = async () => {
-    const outcome = await run({ jobId: rows.jobs[0]!.id, files, unit });
+    const outcome = await run({ jobId: rows.jobs[0]!.id, files: [...files], unit });
     if (!outcome.ok) return;
     const { points, dimensions, seams } = outcome.value;
     setTaken(`Taken: ${counted(points, 'point')}, ${counted(dimensions, 'dimension')}, ${counted(seams, 'seam')}.`);

@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { chartOf } from '@/core/shell/references/chosen';
 import { editionsOf, isSealed } from '@/core/shell/references/editions';
+import type { ChartDimension, ChartFiles, ChartPoint } from '@/formats/inputs/chart';
 import { Empty } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
 import type { Action } from '../kit/use-action';
@@ -16,13 +17,13 @@ import { PointDialog } from './point-dialog';
 import type { ChartedDimension, ChartedPoint } from './row-form';
 
 export interface ChartActions {
-  readonly importChart: Action<unknown, { points: number; dimensions: number; seams: number }>;
-  readonly addPoint: Action;
-  readonly savePoint: Action;
-  readonly removePoint: Action;
-  readonly addDimension: Action;
-  readonly saveDimension: Action;
-  readonly removeDimension: Action;
+  readonly importChart: Action<ChartFiles, { points: number; dimensions: number; seams: number }>;
+  readonly addPoint: Action<ChartPoint>;
+  readonly savePoint: Action<ChartPoint>;
+  readonly removePoint: Action<string>;
+  readonly addDimension: Action<ChartDimension>;
+  readonly saveDimension: Action<ChartDimension>;
+  readonly removeDimension: Action<string>;
 }
 
 /** The chart as a table to read, search and edit. */

@@ -1,90 +1,81 @@
-import type { Point } from '@/core/shell/job/entities';
-import type { Fault } from '@/formats/faults';
+import type { Dimension, Point } from '@/core/shell/job/entities';
+import { chartDimension, type ChartDimension } from '@/formats/inputs/chart';
 import { SelectField, TextField } from '../kit/field';
-import { errorOf } from '../shell/new-job';
-import { figureToWrite, RowDialog, type ChartedDimension, type Current, type Reader, type RowAction } from './row-form';
+import type { Action } from '../kit/use-action';
+import { figureToWrite, RowDialog, RowFields, useRowForm, type ChartedDimension } from './row-form';
 
 interface Edited {
   readonly jobId: string;
   readonly referenceId: string;
   readonly row?: ChartedDimension;
   readonly points: readonly Point[];
+  readonly save: Action<ChartDimension>;
+  readonly remove?: Action<string>;
 }
 
 /** Adds or edits a dimension with its charted length. */
-export function DimensionDialog({ jobId, referenceId, row, points, save, remove }: Edited & RowAction) {
+export function DimensionDialog(edited: Edited) {
   return (
-    <RowDialog
-      kind="dimension"
-      code={row?.dimension.code}
-      rowId={row?.id}
-      before={row ? { value: row.reference.value, tolerance: row.reference.tolerance } : {}}
-      compose={(form, read, faults, current) =>
-        dimensionOf({ jobId, referenceId, row, points }, form, read, faults, current)
-      }
-      {...{ save, remove }}
-    >
-      {(faults, show) => (
-        <>
-          <TextField
-            label="Code"
-            name="code"
-            defaultValue={row?.dimension.code}
-            error={errorOf(faults, 'code') ?? errorOf(faults, 'dimension.code')}
-          />
-          <TextField label="Name" name="name" defaultValue={row?.dimension.name} />
-          <TextField label="From point" name="from" defaultValue={row?.from} error={errorOf(faults, 'from')} />
-          <TextField label="To point" name="to" defaultValue={row?.to} error={errorOf(faults, 'to')} />
-          <TextField
-            label="Charted length"
-            name="value"
-            defaultValue={row ? show(row.reference.value) : ''}
-            error={errorOf(faults, 'value') ?? errorOf(faults, 'reference.value')}
-          />
-          <TextField
-            label="Limit"
-            name="tolerance"
-            defaultValue={row ? show(row.reference.tolerance) : show(3)}
-            error={errorOf(faults, 'tolerance')}
-          />
-          <SelectField
-            label="Measured"
-            name="measure"
-            defaultValue={row?.dimension.measure ?? 'tip'}
-            options={[
-              ['tip', 'tip to tip'],
-              ['level', 'level'],
-            ]}
-          />
-        </>
-      )}
+    <RowDialog kind="dimension" code={edited.row?.dimension.code}>
+      {(close) => <DimensionForm {...edited} done={close} />}
     </RowDialog>
   );
 }
 
-function dimensionOf(
-  { jobId, referenceId, row, points }: Edited,
-  form: FormData,
-  read: Reader,
-  faults: Fault[],
-  current: Current | undefined,
-) {
-  const [value, tolerance] = [read('value'), read('tolerance')];
-  const end = (field: 'from' | 'to') => {
-    const text = String(form.get(field) ?? '').trim();
-    const found = points.find((point) => point.code.toLowerCase() === text.toLowerCase());
-    if (!found) faults.push({ path: field, message: text ? `no point "${text}"` : 'a point is missing' });
-    return found?.id;
-  };
-  const [fromPointId, toPointId] = [end('from'), end('to')];
-  if (fromPointId && fromPointId === toPointId) faults.push({ path: 'to', message: 'a point to itself has no length' });
-  const id = row?.id ?? crypto.randomUUID();
-  return {
-    dimension: {
-      ...{ id, jobId, code: String(form.get('code')).trim(), name: String(form.get('name')), fromPointId, toPointId },
-      measure: String(form.get('measure')),
-      version: current?.thing?.version ?? row?.dimension.version ?? 1,
+function DimensionForm({ jobId, referenceId, row, points, save, remove, done }: Edited & { done: () => void }) {
+  const { dimension, reference } = row ?? {};
+  const form = useRowForm({
+    schema: chartDimension,
+    save,
+    texts: {
+      code: dimension?.code ?? '',
+      name: dimension?.name ?? '',
+      from: row?.from ?? '',
+      to: row?.to ?? '',
+      measure: dimension?.measure ?? ('tip' as Dimension['measure']),
     },
-    reference: { ...figureToWrite(current, row?.reference, referenceId), dimensionId: id, value, tolerance },
-  };
+    lengths: { value: reference?.value ?? null, tolerance: reference?.tolerance ?? 3 },
+    compose: (values, length, faults, over) => {
+      const end = (field: 'from' | 'to') => {
+        const text = values[field].trim();
+        const found = points.find((point) => point.code.toLowerCase() === text.toLowerCase());
+        if (!found) faults.push({ path: field, message: text ? `no point "${text}"` : 'a point is missing' });
+        return found?.id ?? '';
+      };
+      const [fromPointId, toPointId] = [end('from'), end('to')];
+      if (fromPointId && fromPointId === toPointId)
+        faults.push({ path: 'to', message: 'a point to itself has no length' });
+      const id = dimension?.id ?? crypto.randomUUID();
+      return {
+        dimension: {
+          ...{ id, jobId, code: values.code.trim(), name: values.name, fromPointId, toPointId },
+          measure: values.measure,
+          version: over?.thing?.version ?? dimension?.version ?? 1,
+        },
+        reference: {
+          ...figureToWrite(over, reference, referenceId),
+          ...{ dimensionId: id, value: length('value'), tolerance: length('tolerance') },
+        },
+      };
+    },
+    done,
+  });
+  return (
+    <RowFields {...{ form, remove, done }} rowId={row?.id}>
+      <TextField label="Code" {...form.field('code')} />
+      <TextField label="Name" {...form.field('name')} />
+      <TextField label="From point" {...form.field('from')} />
+      <TextField label="To point" {...form.field('to')} />
+      <TextField label="Charted length" {...form.field('value')} />
+      <TextField label="Limit" {...form.field('tolerance')} />
+      <SelectField
+        label="Measured"
+        options={[
+          ['tip', 'tip to tip'],
+          ['level', 'level'],
+        ]}
+        {...form.field('measure')}
+      />
+    </RowFields>
+  );
 }

@@ -1,14 +1,16 @@
 import { Pencil, Plus, Trash2 } from 'lucide-react';
-import { useRef, useState, type ReactNode } from 'react';
+import { useRef, type ReactNode } from 'react';
+import type { FieldValues } from 'react-hook-form';
+import type { z } from 'zod';
 import type { Dimension, Point, ReferenceDimension, ReferencePoint } from '@/core/shell/job/entities';
-import { formatLength, parseLength } from '@/core/maths/units/length';
+import { formatLength } from '@/core/maths/units/length';
 import type { Fault } from '@/formats/faults';
-import type { Outcome } from '@/formats/outcome';
 import { styleOf, typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
+import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 import { usePreferences } from '../shell/preferences-context';
 
 export interface ChartedPoint {
@@ -25,26 +27,10 @@ export interface ChartedDimension {
   readonly to: string;
 }
 
-/** A form's length by its field, mm; undefined, with a fault noted, where it is none. */
-export type Reader = (field: string) => number | undefined;
-
-/** Reads a form's lengths in the user's unit; each that is none becomes a fault at its field. */
-function useLengths() {
-  const { preferences } = usePreferences();
-  const style = styleOf(preferences);
-  const show = (mm: number) => formatLength(mm, style).replace('−', '-');
-  const reader =
-    (form: FormData, faults: Fault[], before: Readonly<Record<string, number>>): Reader =>
-    (field) => {
-      const text = String(form.get(field) ?? '');
-      // A figure the user left alone keeps every digit it has, whatever the screen shows of it.
-      if (before[field] !== undefined && text === show(before[field])) return before[field];
-      const parsed = parseLength(text, typedUnit(preferences));
-      if (parsed.ok) return parsed.mm;
-      faults.push({ path: field, message: parsed.reason });
-      return undefined;
-    };
-  return { show, reader };
+/** How a form shows a length, mm, in the user's unit: what it shows unchanged, it can read back. */
+function useShownLength() {
+  const style = styleOf(usePreferences().preferences);
+  return (mm: number | null | undefined) => (mm == null ? '' : formatLength(mm, style).replace('−', '-'));
 }
 
 /** Told when somebody else came first: their figures stand beside, what was typed stays typed. */
@@ -69,80 +55,112 @@ const summary = (current: unknown): string =>
         .join(', ')
     : 'The row is not here any more.';
 
-export interface RowAction {
-  readonly save: Action;
-  readonly remove?: Action;
+interface RowForm<Values extends FieldValues, Schema extends z.ZodType> {
+  readonly schema: Schema;
+  readonly save: Action<z.input<Schema>>;
+  readonly texts: Values;
+  /** The lengths the form shows, mm, so that one left alone keeps every digit it has; null for an empty field. */
+  readonly lengths: Readonly<Record<string, number | null>>;
+  /** What is to be saved, by the form and by what somebody else left; pushes what is wrong. */
+  readonly compose: (
+    values: Values & Readonly<Record<string, string>>,
+    length: (field: string) => number,
+    faults: Fault[],
+    over: Current | undefined,
+  ) => z.input<Schema>;
+  readonly done: () => void;
 }
 
 /**
- * The dialog of one line of the chart's table. Bad input is faulted at its field; where somebody else came first, what
+ * The form of one line of the chart's table. Bad input is faulted at its field; where somebody else came first, what
  * was typed stays typed and can be written over theirs.
  */
+export function useRowForm<Values extends FieldValues, Schema extends z.ZodType>(row: RowForm<Values, Schema>) {
+  const { preferences } = usePreferences();
+  const show = useShownLength();
+  const over = useRef<Current>(undefined);
+  const shown = Object.fromEntries(Object.entries(row.lengths).map(([field, mm]) => [field, show(mm)]));
+  type Texts = Values & Readonly<Record<string, string>>;
+  const form = useEntryForm<Texts, Schema, unknown>({
+    schema: row.schema,
+    action: row.save,
+    defaults: { ...row.texts, ...shown } as Texts,
+    read: (values, faults) => {
+      const typed = lengthsOf(values, typedUnit(preferences), faults);
+      // A figure the user left alone keeps every digit it has, whatever the screen shows of it.
+      const length = (field: string) =>
+        row.lengths[field] != null && values[field] === shown[field] ? row.lengths[field] : typed(field);
+      return row.compose(values, length, faults, over.current);
+    },
+    done: row.done,
+  });
+  return {
+    ...form,
+    current: form.current as Current | undefined,
+    overwrite: () => {
+      over.current = form.current as Current | undefined;
+      void form.submit();
+    },
+  };
+}
+
+type Form = Pick<ReturnType<typeof useRowForm>, 'submit' | 'faults' | 'pending' | 'current' | 'overwrite'>;
+
+/** The fields of a line with what was refused and the buttons under them. */
+export function RowFields({
+  form,
+  rowId,
+  remove,
+  done,
+  children,
+}: {
+  form: Form;
+  /** Of the line edited; absent for a new one. */
+  rowId?: string;
+  remove?: Action<string>;
+  done: () => void;
+  children: ReactNode;
+}) {
+  const removing = useAction(remove ?? nothing);
+  const elsewhere = form.faults.filter(({ path }) => path !== 'row' || !form.current);
+  const takeOut = async (id: string) => {
+    const outcome = await removing.run(id);
+    if (outcome.ok) done();
+  };
+  return (
+    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+      {children}
+      <StaleNote current={form.current} onOverwrite={form.overwrite} />
+      <Faults faults={[...elsewhere, ...removing.faults]} />
+      <FormButtons
+        editing={rowId !== undefined}
+        pending={form.pending}
+        onRemove={remove && rowId ? () => void takeOut(rowId) : undefined}
+      />
+    </form>
+  );
+}
+
+const nothing: Action<string> = async () => ({ ok: true, value: null });
+
+/** The dialog of one line of the chart's table. */
 export function RowDialog({
   kind,
   code,
-  rowId,
-  before,
-  compose,
   children,
-  save,
-  remove,
-}: RowAction & {
+}: {
   kind: 'point' | 'dimension';
   /** Of the line edited; absent for a new one. */
   code?: string;
-  rowId?: string;
-  /** The lengths the form shows, mm, so that one left alone keeps every digit it has. */
-  before: Readonly<Record<string, number>>;
-  /** What is to be saved, by the form and by what somebody else left; pushes what is wrong. */
-  compose: (form: FormData, read: Reader, faults: Fault[], current: Current | undefined) => unknown;
-  children: (faults: readonly Fault[], show: (mm: number) => string) => ReactNode;
+  children: (close: () => void) => ReactNode;
 }) {
-  const [open, setOpen] = useState(false);
-  const [own, setOwn] = useState<readonly Fault[]>([]);
-  const [outcome, setOutcome] = useState<Outcome<unknown>>();
-  const form = useRef<HTMLFormElement>(null);
-  const saving = useAction(save);
-  const removing = useAction(remove ?? save);
-  const { show, reader } = useLengths();
-  const submit = async (over?: Current) => {
-    const fields = new FormData(form.current!);
-    const faults: Fault[] = [];
-    const row = compose(fields, reader(fields, faults, before), faults, over);
-    setOwn(faults);
-    if (faults.length > 0) return;
-    const result = await saving.run(row);
-    setOutcome(result);
-    if (result.ok) setOpen(false);
-  };
-  const current = currentOf(outcome);
-  const elsewhere = saving.faults.filter(({ path }) => !/code|row/.test(path) || !current);
   return (
-    <Dialog
+    <FormDialog
       title={code ? `${kind === 'point' ? 'Point' : 'Dimension'} ${code}` : `A new ${kind}`}
-      open={open}
-      onOpenChange={setOpen}
       trigger={<RowTrigger what={code} kind={kind} />}
     >
-      <form
-        ref={form}
-        onSubmit={(event) => {
-          event.preventDefault();
-          void submit();
-        }}
-        className="grid gap-3 sm:grid-cols-2"
-        noValidate
-      >
-        {children([...own, ...saving.faults], show)}
-        <StaleNote current={current} onOverwrite={() => void submit(current)} />
-        <Faults faults={[...elsewhere, ...removing.faults]} />
-        <FormButtons
-          editing={rowId !== undefined}
-          pending={saving.pending}
-          onRemove={remove && rowId ? () => removing.run(rowId) : undefined}
-        />
-      </form>
-    </Dialog>
+      {children}
+    </FormDialog>
   );
 }
 
@@ -165,9 +183,6 @@ export interface Current {
   readonly thing: { readonly version: number } | null;
   readonly reference: Figure | null;
 }
-
-const currentOf = (outcome: Outcome<unknown> | undefined): Current | undefined =>
-  outcome && !outcome.ok ? (outcome.current as Current | undefined) : undefined;
 
 function RowTrigger({ what, kind, ...rest }: { what?: string; kind: string }) {
   return what ? (

@@ -1,16 +1,12 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/judge/seams';
-import { parseLength } from '@/core/maths/units/length';
-import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
-import { Empty, Faults } from '../kit/faults';
-import { SelectField, TextField } from '../kit/field';
-import { useAction, type Action } from '../kit/use-action';
-import { typedUnit } from '@/formats/preferences';
-import { useFormat, usePreferences } from '../shell/preferences-context';
+import type { NewSeam } from '@/formats/inputs/chart';
+import { Empty } from '../kit/faults';
+import type { Action } from '../kit/use-action';
+import { useFormat } from '../shell/preferences-context';
+import { NameSeam } from './name-seam';
 import { VerdictMark } from '../sheet/mark';
 
 /** Gaps and flushness of every seam, left beside right. */
@@ -23,7 +19,7 @@ export function Gaps({
   rows: JobRows;
   pairs: readonly SeamPair[];
   roundName?: string;
-  addSeam: Action;
+  addSeam: Action<NewSeam>;
 }) {
   const format = useFormat();
   return (
@@ -31,7 +27,7 @@ export function Gaps({
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-xl">Gaps and flushness</h2>
         <p className="text-soft">{roundName ? `as read in “${roundName}”, ${format.unit}` : ''}</p>
-        <NewSeam rows={rows} addSeam={addSeam} />
+        <NameSeam rows={rows} addSeam={addSeam} />
       </div>
       {pairs.length === 0 ? (
         <Empty title="No seam is named">
@@ -168,117 +164,5 @@ function GapPicture({ sides }: { sides: readonly SeamJudgement[] }) {
         );
       })}
     </svg>
-  );
-}
-
-function NewSeam({ rows, addSeam }: { rows: JobRows; addSeam: Action }) {
-  const { preferences } = usePreferences();
-  const [open, setOpen] = useState(false);
-  const [error, setError] = useState<Readonly<Record<string, string>>>({});
-  const { run, faults, pending } = useAction(addSeam);
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (field: string) => String(form.get(field) ?? '').trim();
-    const found: Record<string, string> = {};
-    const read = (field: string) => {
-      const parsed = parseLength(text(field), typedUnit(preferences));
-      if (!parsed.ok) found[field] = parsed.reason;
-      return parsed.ok ? parsed.mm : 0;
-    };
-    const [gap, limit] = [read('gap'), read('limit')];
-    const names = text('stations')
-      .split(',')
-      .map((name) => name.trim())
-      .filter(Boolean);
-    if (!text('code')) found.code = 'the seam needs a code';
-    if (names.length === 0) found.stations = 'name at least one station';
-    if (limit <= 0 && !found.limit) found.limit = 'a limit is above zero';
-    setError(found);
-    if (Object.keys(found).length > 0) return;
-    const seamId = crypto.randomUUID();
-    const stations = names.map((name, i) => ({ id: crypto.randomUUID(), seamId, number: i + 1, name }));
-    const target = (quantity: string, value: number) =>
-      stations.map((station) => ({
-        id: crypto.randomUUID(),
-        stationId: station.id,
-        quantity,
-        value,
-        tolerance: limit,
-        version: 1,
-      }));
-    const outcome = await run({
-      seam: {
-        id: seamId,
-        jobId: rows.jobs[0]!.id,
-        code: text('code'),
-        name: text('name'),
-        side: text('side'),
-        pairing: text('pairing'),
-        version: 1,
-      },
-      stations,
-      targets: [...target('gap', gap), ...target('flush', 0)],
-    });
-    if (outcome.ok) setOpen(false);
-  };
-  return (
-    <Dialog
-      title="Name a seam"
-      open={open}
-      onOpenChange={setOpen}
-      trigger={<Button className="ml-auto">Name a seam</Button>}
-    >
-      <form onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
-        <TextField
-          label="Code"
-          name="code"
-          placeholder="DL"
-          error={error.code ?? faults.find((fault) => fault.path === 'code')?.message}
-        />
-        <TextField label="Name" name="name" placeholder="Door rear edge to B post" />
-        <SelectField
-          label="Side"
-          name="side"
-          options={[
-            ['left', 'left'],
-            ['right', 'right'],
-            ['centre', 'centre'],
-          ]}
-        />
-        <TextField
-          label="Compared with seams of the same"
-          name="pairing"
-          placeholder="door rear edge"
-          hint="The same word on both sides sets them side by side"
-        />
-        <TextField
-          label="Stations, in order"
-          name="stations"
-          placeholder="bottom, swage line, top"
-          error={error.stations}
-        />
-        <div className="grid grid-cols-2 gap-3">
-          <TextField
-            label="Gap wanted"
-            name="gap"
-            defaultValue={preferences.units === 'mm' ? '5' : '3/16'}
-            error={error.gap}
-          />
-          <TextField
-            label="Limit"
-            name="limit"
-            defaultValue={preferences.units === 'mm' ? '1' : '1/32'}
-            error={error.limit}
-          />
-        </div>
-        <div className="sm:col-span-2">
-          <Faults faults={faults} />
-        </div>
-        <Button type="submit" look="main" disabled={pending} className="justify-self-start">
-          Name it
-        </Button>
-      </form>
-    </Dialog>
   );
 }

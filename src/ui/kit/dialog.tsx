@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Button } from './button';
 
 /** A sheet laid over the page; Escape and the cross close it. */
@@ -48,5 +48,59 @@ export function Dialog({
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>
+  );
+}
+
+/** A dialog over a form that is made anew at each opening and closes itself when what it says is kept. */
+export function FormDialog({
+  children,
+  ...rest
+}: {
+  title: string;
+  description?: string;
+  trigger: ReactNode;
+  children: (close: () => void) => ReactNode;
+}) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Dialog open={open} onOpenChange={setOpen} {...rest}>
+      {children(() => setOpen(false))}
+    </Dialog>
+  );
+}
+
+/** Asks once before something is done that cannot quietly be taken back, and says what happens. */
+export function Confirm({
+  title,
+  caution,
+  yes,
+  trigger,
+  onYes,
+}: {
+  title: string;
+  caution: ReactNode;
+  /** What the deciding button says. */
+  yes: string;
+  trigger: ReactNode;
+  onYes: () => Promise<unknown>;
+}) {
+  return (
+    <FormDialog title={title} trigger={trigger}>
+      {(close) => (
+        <>
+          <p>{caution}</p>
+          <Button
+            look="main"
+            className="self-start"
+            onClick={async () => {
+              await onYes();
+              close();
+            }}
+          >
+            {yes}
+          </Button>
+        </>
+      )}
+    </FormDialog>
   );
 }

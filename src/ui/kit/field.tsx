@@ -1,12 +1,6 @@
 'use client';
 
-import {
-  useId,
-  type InputHTMLAttributes,
-  type ReactNode,
-  type SelectHTMLAttributes,
-  type TextareaHTMLAttributes,
-} from 'react';
+import { useId, type ComponentProps, type ReactNode } from 'react';
 
 export const inputClass =
   'min-h-11 w-full border border-rule bg-sheet px-2.5 py-1.5 aria-invalid:border-2 aria-invalid:border-minus';
@@ -35,7 +29,7 @@ function Around({ id, label, error, hint, children }: Labelled & { id: string; c
 }
 
 /** One labelled line of text. */
-export function TextField({ label, error, hint, ...rest }: Labelled & InputHTMLAttributes<HTMLInputElement>) {
+export function TextField({ label, error, hint, ...rest }: Labelled & ComponentProps<'input'>) {
   const id = useId();
   return (
     <Around id={id} label={label} error={error} hint={hint}>
@@ -44,7 +38,7 @@ export function TextField({ label, error, hint, ...rest }: Labelled & InputHTMLA
   );
 }
 
-export function TextArea({ label, error, hint, ...rest }: Labelled & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+export function TextArea({ label, error, hint, ...rest }: Labelled & ComponentProps<'textarea'>) {
   const id = useId();
   return (
     <Around id={id} label={label} error={error} hint={hint}>
@@ -60,8 +54,7 @@ export function SelectField({
   hint,
   options,
   ...rest
-}: Labelled &
-  SelectHTMLAttributes<HTMLSelectElement> & { options: readonly (readonly [value: string, text: string])[] }) {
+}: Labelled & ComponentProps<'select'> & { options: readonly (readonly [value: string, text: string])[] }) {
   const id = useId();
   return (
     <Around id={id} label={label} error={error} hint={hint}>

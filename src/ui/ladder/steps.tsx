@@ -3,12 +3,13 @@
 import { useState } from 'react';
 import type { Rung, StepEvent } from '@/core/shell/job/entities';
 import { CAUTIONS, DEFERENCE, type LadderStep } from '@/core/days/ladder';
+import type { NewStep, StepEventInput } from '@/formats/inputs/work';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
 import { TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
-import { useFormat, usePreferences } from '../shell/preferences-context';
+import { useFormat } from '../shell/preferences-context';
 import { STEP_EVENT_WORD, STEP_STATE_WORD } from '@/core/report/vocabulary/words';
 
 /** The steps of one rung with what can be done to each, and the cautions that belong to the rung. */
@@ -22,10 +23,9 @@ export function Steps({
   jobId: string;
   rung: Rung;
   steps: readonly LadderStep[];
-  addStep: Action;
-  recordStepEvent: Action;
+  addStep: Action<NewStep>;
+  recordStepEvent: Action<StepEventInput>;
 }) {
-  const { preferences } = usePreferences();
   const [title, setTitle] = useState('');
   const adding = useAction(addStep);
   const recording = useAction(recordStepEvent);
@@ -36,7 +36,6 @@ export function Steps({
       kind,
       until,
       note,
-      author: preferences.person || 'unnamed',
     });
   return (
     <section className="flex flex-col gap-3" aria-label="Steps">

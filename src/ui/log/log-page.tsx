@@ -11,7 +11,7 @@ import { Button } from '../kit/button';
 import { ClientOnly } from '../kit/client-only';
 import { Empty, Faults } from '../kit/faults';
 import { TextArea, TextField } from '../kit/field';
-import { useFormat, usePreferences } from '../shell/preferences-context';
+import { useFormat } from '../shell/preferences-context';
 
 /** A deviation somebody is about to accept, brought here from the sheet. */
 export interface Acceptance {
@@ -120,7 +120,6 @@ const draftKey = (jobId: string) => `vinkel.log.${jobId}`;
 function EntryForm({ rows, acceptance, writeLogEntry }: Parameters<typeof LogPage>[0]) {
   const format = useFormat();
   const router = useRouter();
-  const { preferences } = usePreferences();
   const jobId = rows.jobs[0]!.id;
   const [kind, setKind] = useState<LogEntry['kind']>(acceptance ? 'decision' : 'finding');
   const [text, setText] = useState(() =>
@@ -159,7 +158,6 @@ function EntryForm({ rows, acceptance, writeLogEntry }: Parameters<typeof LogPag
       kind,
       text,
       reason,
-      author: preferences.person || 'unnamed',
       roundId: acceptance?.roundId ?? null,
       supersedes: null,
     };

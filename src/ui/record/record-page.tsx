@@ -3,6 +3,7 @@
 import type { ReactNode } from 'react';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { referenceText } from '@/core/report/vocabulary/words';
+import type { Signing } from '@/formats/inputs/log';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { Changes, Final, Found, Gaps, Rounds } from './measured-parts';
@@ -23,7 +24,7 @@ export function RecordPage({
   /** Present where a signed snapshot is shown, absent for the job as it stands. */
   signature?: Signature;
   signatures: readonly Signature[];
-  signRecord: Action<unknown, { number: number }>;
+  signRecord: Action<Signing, { number: number }>;
 }) {
   const format = useFormat();
   const { job } = record;

@@ -1,6 +1,7 @@
 import { FileDown, Printer } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
+import type { Signing } from '@/formats/inputs/log';
 import { Button, buttonClass } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
@@ -19,7 +20,7 @@ export function Toolbar({
   jobId: string;
   signature?: Signature;
   signatures: readonly Signature[];
-  signRecord: Action<unknown, { number: number }>;
+  signRecord: Action<Signing, { number: number }>;
 }) {
   const { preferences } = usePreferences();
   const format = useFormat();

@@ -1,27 +1,30 @@
+import type { UseFormRegisterReturn } from 'react-hook-form';
 import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import type { Fault } from '@/formats/faults';
 import { SelectField, TextArea, TextField } from '../kit/field';
-import { errorOf } from '../shell/new-job';
-import type { Kind } from './reference-form';
+import type { Fields, Kind } from './reference-form';
+
+/** What a labelled field of this name is given. */
+type Field = (name: keyof Fields) => UseFormRegisterReturn & { readonly error?: string };
 
 /** The fields a reference of one kind needs. */
-export function KindFields({ rows, kind, faults }: { rows: JobRows; kind: Kind; faults: readonly Fault[] }) {
+export function KindFields({ rows, kind, field }: { rows: JobRows; kind: Kind; field: Field }) {
   const own = Job.of(rows).ownRounds;
   const sisters = rows.rounds.filter(({ shell }) => shell !== '');
+  const { error: _, ...sisterBox } = field('sisters');
   return (
     <>
       {kind === 'earlierRound' || kind === 'mirroredSide' ? (
         <SelectField
           label="Round"
-          name="round"
+          {...field('round')}
           options={own.map(({ id, number, name }) => [id, `${number}. ${name}`])}
         />
       ) : null}
       {kind === 'mirroredSide' ? (
         <SelectField
           label="Good side"
-          name="good"
+          {...field('good')}
           options={[
             ['left', 'left'],
             ['right', 'right'],
@@ -38,14 +41,13 @@ export function KindFields({ rows, kind, faults }: { rows: JobRows; kind: Kind; 
           ) : null}
           {sisters.map(({ id, number, shell }) => (
             <label key={id} className="flex min-h-11 items-center gap-2">
-              <input type="checkbox" name="sister" value={id} defaultChecked className="h-5 w-5" /> {number}. {shell}
+              <input type="checkbox" value={id} className="h-5 w-5" {...sisterBox} /> {number}. {shell}
             </label>
           ))}
           <TextField
             label="Brought onto each other through"
-            name="through"
+            {...field('through')}
             hint="Point codes; left empty, the largest set that agrees is used."
-            error={errorOf(faults, 'through')}
           />
         </fieldset>
       ) : null}
@@ -53,9 +55,8 @@ export function KindFields({ rows, kind, faults }: { rows: JobRows; kind: Kind; 
         <>
           <TextField
             label="Points"
-            name="points"
+            {...field('points')}
             hint="Codes with blanks between"
-            error={errorOf(faults, 'points')}
             className="min-h-11 w-full border border-rule bg-sheet px-2.5 py-1.5"
           />
           <div className="grid grid-cols-3 gap-2">
@@ -66,7 +67,7 @@ export function KindFields({ rows, kind, faults }: { rows: JobRows; kind: Kind; 
                 ['z', 'Up'],
               ] as const
             ).map(([axis, label]) => (
-              <TextField key={axis} label={label} name={axis} defaultValue="0" error={errorOf(faults, axis)} />
+              <TextField key={axis} label={label} {...field(axis)} />
             ))}
           </div>
         </>
@@ -76,12 +77,12 @@ export function KindFields({ rows, kind, faults }: { rows: JobRows; kind: Kind; 
           <div className="sm:col-span-2">
             <TextArea
               label="Figures, one a line"
-              name="figures"
+              {...field('figures')}
               rows={6}
               hint="S1L 760 -690 150 for a point, CD1 1432.5 for a dimension"
             />
           </div>
-          <TextField label="Trusted ±" name="trust" defaultValue="2" error={errorOf(faults, 'trust')} />
+          <TextField label="Trusted ±" {...field('trust')} />
         </>
       ) : null}
     </>

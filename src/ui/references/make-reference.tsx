@@ -1,19 +1,20 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
+import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { REFERENCE_WORD } from '@/core/report/vocabulary/words';
-import type { Fault } from '@/formats/faults';
 import { typedUnit } from '@/formats/preferences';
+import { newReference, type NewReference } from '@/formats/inputs/references';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
-import { useAction, type Action } from '../kit/use-action';
-import { errorOf } from '../shell/new-job';
+import type { Action } from '../kit/use-action';
+import { useEntryForm } from '../kit/use-entry-form';
 import { usePreferences } from '../shell/preferences-context';
 import { KindFields } from './kind-fields';
-import { KINDS, readReferenceForm, type Kind } from './reference-form';
+import { FIELDS, KINDS, readMaking, type Kind } from './reference-form';
 
 const EXPLAINED: Readonly<Record<Kind, string>> = {
   sisterCar:
@@ -27,72 +28,66 @@ const EXPLAINED: Readonly<Record<Kind, string>> = {
   chart: 'A chart typed from what there is, where there is none of the maker’s.',
 };
 
+interface Making {
+  readonly rows: JobRows;
+  readonly makeReference: Action<NewReference, { referenceId: string }>;
+}
+
 /** Makes a reference out of a round, of sister cars, of a mirrored side, of an agreed change, or of typed figures. */
-export function MakeReference({
-  rows,
-  makeReference,
-}: {
-  rows: JobRows;
-  makeReference: Action<unknown, { referenceId: string }>;
-}) {
-  const { preferences } = usePreferences();
-  const [open, setOpen] = useState(false);
+export function MakeReference(making: Making) {
   const [kind, setKind] = useState<Kind>('sisterCar');
-  const [own, setOwn] = useState<readonly Fault[]>([]);
-  const { run, faults: refused, pending, clear } = useAction(makeReference);
-  const forget = () => {
-    clear();
-    setOwn([]);
-  };
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const { value, faults } = readReferenceForm(form, kind, rows.points, typedUnit(preferences));
-    setOwn(faults);
-    if (faults.length > 0) return;
-    const outcome = await run({ jobId: rows.jobs[0]!.id, ...value });
-    if (outcome.ok) setOpen(false);
-  };
-  const faults = [...own, ...refused];
   return (
-    <Dialog
+    <FormDialog
       title="Make a reference"
       description={EXPLAINED[kind]}
-      open={open}
-      onOpenChange={(now) => {
-        setOpen(now);
-        forget();
-      }}
       trigger={<Button look="main">Make a reference</Button>}
     >
-      <form onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
-        <SelectField
-          label="Kind"
-          value={kind}
-          onChange={(event) => {
-            setKind(event.target.value as Kind);
-            forget();
-          }}
-          options={KINDS.map((each) => [each, each === 'chart' ? 'chart built by hand' : REFERENCE_WORD[each]])}
-        />
-        <TextField
-          label="Name"
-          name="name"
-          key={kind}
-          defaultValue={kind === 'chart' ? 'Chart built from what there is' : REFERENCE_WORD[kind]}
-          error={errorOf(faults, 'name')}
-        />
-        <KindFields rows={rows} kind={kind} faults={faults} />
-        <div className="sm:col-span-2">
-          <TextField label="Where it comes from" name="source" />
-        </div>
-        <div className="sm:col-span-2">
-          <Faults faults={faults.filter(({ path }) => /^(of|job|server)(\.|$)/.test(path))} />
-        </div>
-        <Button type="submit" look="main" disabled={pending} className="justify-self-start">
-          Make it
-        </Button>
-      </form>
-    </Dialog>
+      {(close) => (
+        <>
+          <SelectField
+            label="Kind"
+            value={kind}
+            onChange={(event) => setKind(event.target.value as Kind)}
+            options={KINDS.map((each) => [each, each === 'chart' ? 'chart built by hand' : REFERENCE_WORD[each]])}
+          />
+          <MakingForm key={kind} {...making} kind={kind} done={close} />
+        </>
+      )}
+    </FormDialog>
+  );
+}
+
+function MakingForm({ rows, makeReference, kind, done }: Making & { kind: Kind; done: () => void }) {
+  const { preferences } = usePreferences();
+  const form = useEntryForm({
+    schema: newReference,
+    action: makeReference,
+    defaults: {
+      ...FIELDS,
+      name: kind === 'chart' ? 'Chart built from what there is' : REFERENCE_WORD[kind],
+      sisters: rows.rounds.filter(({ shell }) => shell !== '').map(({ id }) => id),
+      round: Job.of(rows).ownRounds[0]?.id ?? '',
+    },
+    read: (values, faults) => ({
+      jobId: rows.jobs[0]!.id,
+      ...{ name: values.name.trim(), source: (values.source ?? '').trim() },
+      of: readMaking(values, kind, rows.points, typedUnit(preferences), faults),
+    }),
+    done,
+  });
+  return (
+    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+      <TextField label="Name" {...form.field('name')} />
+      <KindFields rows={rows} kind={kind} field={form.field} />
+      <div className="sm:col-span-2">
+        <TextField label="Where it comes from" {...form.field('source')} />
+      </div>
+      <div className="sm:col-span-2">
+        <Faults faults={form.faults} />
+      </div>
+      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
+        Make it
+      </Button>
+    </form>
   );
 }

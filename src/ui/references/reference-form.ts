@@ -1,43 +1,57 @@
 import type { JobRows } from '@/core/shell/job/job-rows';
-import { parseLength, type LengthUnit } from '@/core/maths/units/length';
+import type { LengthUnit } from '@/core/maths/units/length';
 import type { Fault } from '@/formats/faults';
+import type { MakeOf } from '@/formats/inputs/references';
+import { lengthsOf, wordsOf } from '../kit/use-entry-form';
 
 /** What a reference can be made of by hand. */
 export const KINDS = ['sisterCar', 'mirroredSide', 'earlierRound', 'plannedChange', 'keptPart', 'chart'] as const;
 export type Kind = (typeof KINDS)[number];
 
-/** What a filled form says, with a fault at each field that makes no sense. */
-export function readReferenceForm(
-  form: FormData,
+/** What the form shows at first. */
+export const FIELDS = {
+  name: '',
+  source: '',
+  sisters: [] as string[],
+  through: '',
+  round: '',
+  good: 'left' as 'left' | 'right',
+  points: '',
+  x: '0',
+  y: '0',
+  z: '0',
+  figures: '',
+  trust: '2',
+};
+export type Fields = typeof FIELDS;
+
+/** What a filled form says the reference is made of, with a fault at each field that makes no sense. */
+export function readMaking(
+  values: Fields,
   kind: Kind,
   points: JobRows['points'],
   unit: LengthUnit,
-): { readonly value: { name: string; source: string; of: object }; readonly faults: readonly Fault[] } {
-  const faults: Fault[] = [];
-  const text = (field: string) => String(form.get(field) ?? '').trim();
-  const length = (field: string) => {
-    const parsed = parseLength(text(field) || '0', unit);
-    if (!parsed.ok) faults.push({ path: field, message: parsed.reason });
-    return parsed.ok ? parsed.mm : 0;
-  };
-  const pointIds = (field: string) =>
-    text(field)
-      .split(/[\s,;]+/)
-      .filter(Boolean)
-      .flatMap((code) => {
-        const point = points.find((each) => each.code.toLowerCase() === code.toLowerCase());
-        if (!point) faults.push({ path: field, message: `no point "${code}"` });
-        return point ? [point.id] : [];
-      });
-  // A trust is typed as ±, two standard deviations, like every uncertainty on the screen.
-  const typed = () => ({ figures: text('figures'), unit, trust: length('trust') / 2 });
-  const of = {
-    sisterCar: () => ({ roundIds: form.getAll('sister').map(String), through: pointIds('through') }),
-    mirroredSide: () => ({ roundId: text('round'), good: text('good') }),
-    earlierRound: () => ({ roundId: text('round') }),
-    plannedChange: () => ({ pointIds: pointIds('points'), offset: [length('x'), length('y'), length('z')] }),
-    keptPart: typed,
-    chart: typed,
-  }[kind]();
-  return { value: { name: text('name'), source: text('source'), of: { kind, ...of } }, faults };
+  faults: Fault[],
+): MakeOf {
+  const length = lengthsOf(values, unit, faults);
+  const pointIds = (field: 'through' | 'points') =>
+    wordsOf(values[field]).flatMap((code) => {
+      const point = points.find((each) => each.code.toLowerCase() === code.toLowerCase());
+      if (!point) faults.push({ path: field, message: `no point "${code}"` });
+      return point ? [point.id] : [];
+    });
+  switch (kind) {
+    case 'sisterCar':
+      return { kind, roundIds: values.sisters, through: pointIds('through') };
+    case 'mirroredSide':
+      return { kind, roundId: values.round, good: values.good };
+    case 'earlierRound':
+      return { kind, roundId: values.round };
+    case 'plannedChange':
+      return { kind, pointIds: pointIds('points'), offset: [length('x'), length('y'), length('z')] };
+    case 'keptPart':
+    case 'chart':
+      // A trust is typed as ±, two standard deviations, like every uncertainty on the screen.
+      return { kind, figures: values.figures, unit, trust: length('trust') / 2 };
+  }
 }

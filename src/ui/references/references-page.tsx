@@ -12,6 +12,7 @@ import { editionDifference, editionsOf } from '@/core/shell/references/editions'
 import { parseLength } from '@/core/maths/units/length';
 import { counted, AXIS_WORD, REFERENCE_WORD } from '@/core/report/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
+import type { NewReference, Ranks, SisterFileInput, Trust, Use } from '@/formats/inputs/references';
 import { Button } from '../kit/button';
 import { Empty, Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
@@ -21,11 +22,11 @@ import { MakeReference } from './make-reference';
 import { SisterImport } from './sister-import';
 
 export interface ReferenceActions {
-  readonly makeReference: Action<unknown, { referenceId: string }>;
-  readonly rankReferences: Action;
-  readonly trustReference: Action;
-  readonly putInUse: Action;
-  readonly importSister: Action<unknown, { roundId: string; readings: number }>;
+  readonly makeReference: Action<NewReference, { referenceId: string }>;
+  readonly rankReferences: Action<Ranks>;
+  readonly trustReference: Action<Trust>;
+  readonly putInUse: Action<Use>;
+  readonly importSister: Action<SisterFileInput, { roundId: string; readings: number }>;
 }
 
 /** What is right: the references of the job in the order they are judged by, and where they contradict each other. */
@@ -163,7 +164,7 @@ function ReferenceRow({
 }
 
 /** How far a reference is trusted, typed as ±. */
-function Trust({ reference, trustReference }: { reference: Reference; trustReference: Action }) {
+function Trust({ reference, trustReference }: { reference: Reference; trustReference: Action<Trust> }) {
   const format = useFormat();
   const { preferences } = usePreferences();
   const { run } = useAction(trustReference);

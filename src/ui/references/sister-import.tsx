@@ -9,6 +9,7 @@ import { matchByPosition, matchRms, type PointMatch } from '@/core/findings/refe
 import { counted } from '@/core/report/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
 import { readSister, type SisterFile } from '@/formats/sister';
+import type { SisterFileInput } from '@/formats/inputs/references';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
@@ -24,7 +25,7 @@ export function SisterImport({
   importSister,
 }: {
   rows: JobRows;
-  importSister: Action<unknown, { roundId: string; readings: number }>;
+  importSister: Action<SisterFileInput, { roundId: string; readings: number }>;
 }) {
   const { preferences } = usePreferences();
   const [open, setOpen] = useState(false);
@@ -53,11 +54,11 @@ export function SisterImport({
   );
   const matched = Object.values(mapping).filter(Boolean).length;
   const take = async () => {
+    if (!file) return;
     const cleaned = Object.fromEntries(Object.entries(mapping).filter(([, to]) => to));
     const outcome = await run({
       jobId: rows.jobs[0]!.id,
       shell,
-      author: preferences.person || 'unnamed',
       instrumentVersionId: versionId,
       unit,
       file,

@@ -10,6 +10,8 @@ import { norm, type Vector } from '@/core/maths/geometry/vector';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import type { Ghost } from '@/core/report/pages/ghosts';
+import type { Choice } from '@/formats/inputs/references';
+import type { Control } from '@/formats/inputs/rounds';
 import { Faults } from '../kit/faults';
 import type { Action } from '../kit/use-action';
 import { useTask } from '../kit/use-task';
@@ -26,8 +28,8 @@ import { useFactor, useSheetAddress } from './use-sheet-address';
 import { Why } from './why';
 
 export interface SheetActions {
-  readonly setControl: Action;
-  readonly chooseReference: Action;
+  readonly setControl: Action<Control>;
+  readonly chooseReference: Action<Choice>;
 }
 
 interface DeviationsProps {

@@ -1,9 +1,10 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Control } from '@/formats/inputs/rounds';
 import { useAction, type Action } from '../kit/use-action';
 
 /** The points held as control: shown at once, saved behind. */
-export function useControl(rows: JobRows, roundId: string, setControl: Action) {
+export function useControl(rows: JobRows, roundId: string, setControl: Action<Control>) {
   const [control, setChosen] = useState(() =>
     rows.roundControls.filter((each) => each.roundId === roundId).map((each) => each.pointId),
   );
@@ -21,7 +22,7 @@ export function useControl(rows: JobRows, roundId: string, setControl: Action) {
   const hold = useCallback(
     (next: readonly string[]) => {
       setChosen([...next]);
-      void run({ roundId, pointIds: next });
+      void run({ roundId, pointIds: [...next] });
     },
     [run, roundId],
   );

@@ -4,10 +4,11 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { otherVerdicts } from '@/core/round/judge/other-references';
 import { REFERENCE_WORD } from '@/core/report/vocabulary/words';
+import type { Choice } from '@/formats/inputs/references';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
-import { useFormat, usePreferences } from '../shell/preferences-context';
+import { useFormat } from '../shell/preferences-context';
 import { VerdictMark } from './mark';
 import type { Subject } from './subject';
 
@@ -21,10 +22,9 @@ export function ReferencesOf({
   subject: Subject;
   judgement: RoundJudgement;
   rows: JobRows;
-  chooseReference: Action;
+  chooseReference: Action<Choice>;
 }) {
   const format = useFormat();
-  const { preferences } = usePreferences();
   const { run, faults, pending } = useAction(chooseReference);
   const { references } = judgement;
   const chosen = subject.kind === 'point' ? references.points.get(subject.id) : references.dimensions.get(subject.id);
@@ -34,8 +34,6 @@ export function ReferencesOf({
     run({
       id: crypto.randomUUID(),
       jobId: rows.jobs[0]!.id,
-      author: preferences.person || 'unnamed',
-      at: new Date().toISOString(),
       reason: '',
       referenceId,
       pointId: subject.kind === 'point' ? subject.id : null,

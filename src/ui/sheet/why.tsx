@@ -10,6 +10,7 @@ import { controlSentence, settleNames, settlingSentence, stepText } from '@/core
 import type { DimensionJudgement, PointJudgement, RoundJudgement } from '@/core/round/judge/judgement';
 import { knownTo } from '@/core/round/net/spread';
 import { AXIS_WORD, directionWord, LACKING_WORD } from '@/core/report/vocabulary/words';
+import type { Choice } from '@/formats/inputs/references';
 import { Button, buttonClass } from '../kit/button';
 import type { Action } from '../kit/use-action';
 import { useTask } from '../kit/use-task';
@@ -25,7 +26,7 @@ interface WhyProps {
   readonly rows: JobRows;
   readonly acceptHref: string;
   readonly onToggleControl: (pointId: string) => void;
-  readonly chooseReference: Action;
+  readonly chooseReference: Action<Choice>;
 }
 
 /** Why a figure is what it is: its readings, its reference, the alignment, the uncertainty, what was decided. */

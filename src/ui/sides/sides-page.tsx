@@ -5,6 +5,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TaskResult } from '@/workers/tasks';
 import { differs, isMoreThan, type Sides } from '@/core/findings/sides';
 import type { SideDifference } from '@/core/maths/symmetry/centre-plane';
+import type { Mirroring } from '@/formats/inputs/references';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { useTask } from '../kit/use-task';
@@ -14,7 +15,7 @@ import { FoldedPlan, type Choosing } from './folded-plan';
 interface SidesProps {
   readonly rows: JobRows;
   readonly roundId: string;
-  readonly setMirrored: Action;
+  readonly setMirrored: Action<Mirroring>;
 }
 
 /** Left against right: how the sides of the shell differ, whichever of them moved. */
@@ -37,7 +38,7 @@ export function ComparedSides({
 }: {
   rows: JobRows;
   sides: TaskResult<'sides'>;
-  setMirrored: Action;
+  setMirrored: Action<Mirroring>;
 }) {
   const [selected, select] = useState<string>();
   const marking = useAction(setMirrored);

@@ -1,17 +1,16 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
-import type { Brace, BraceEvent } from '@/core/shell/job/entities';
+import type { BraceEvent } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import { lineGeometry } from '@/core/findings/brace-pull';
 import type { BracesPage } from '@/core/report/pages/braces';
+import type { BraceEventInput, NewBrace } from '@/formats/inputs/work';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { Confirm } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
-import { SelectField, TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
-import { useFormat, usePreferences } from '../shell/preferences-context';
+import { useFormat } from '../shell/preferences-context';
 import { BRACE_WORD } from '@/core/report/vocabulary/words';
+import { PlanBrace } from './plan-brace';
 
 const NEXT: Readonly<Record<BraceEvent['kind'], BraceEvent['kind'] | undefined>> = {
   planned: 'fitted',
@@ -29,11 +28,10 @@ export function Braces({
   recordBraceEvent,
 }: {
   rows: JobRows;
-  planBrace: Action;
-  recordBraceEvent: Action;
+  planBrace: Action<NewBrace>;
+  recordBraceEvent: Action<BraceEventInput>;
 } & BracesPage) {
   const format = useFormat();
-  const { preferences } = usePreferences();
   const recording = useAction(recordBraceEvent);
   const degrees = (value: number) => `${value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)}°`;
   return (
@@ -95,8 +93,9 @@ export function Braces({
                     </td>
                     <td>
                       {next ? (
-                        <ConfirmEvent
-                          text={next === 'fitted' ? 'Fitted' : 'Removed'}
+                        <Confirm
+                          trigger={<Button>{next === 'fitted' ? 'Fitted' : 'Removed'}</Button>}
+                          yes={next === 'fitted' ? 'Yes, fitted' : 'Yes, removed'}
                           title={next === 'fitted' ? `${brace.code} is fitted` : `Take ${brace.code} out?`}
                           caution={
                             next === 'fitted'
@@ -108,7 +107,6 @@ export function Braces({
                               id: crypto.randomUUID(),
                               braceId: brace.id,
                               kind: next,
-                              author: preferences.person || 'unnamed',
                               note: '',
                             })
                           }
@@ -126,156 +124,5 @@ export function Braces({
         Lengths are between the points themselves; pads and threaded ends are taken off by whoever makes the brace.
       </p>
     </section>
-  );
-}
-
-/** Asks once, because metal is about to be held or let go. */
-export function ConfirmEvent({
-  text,
-  title,
-  caution,
-  onYes,
-}: {
-  text: string;
-  title: string;
-  caution: string;
-  onYes: () => Promise<unknown>;
-}) {
-  const [open, setOpen] = useState(false);
-  return (
-    <Dialog title={title} open={open} onOpenChange={setOpen} trigger={<Button>{text}</Button>}>
-      <p>{caution}</p>
-      <Button
-        look="main"
-        className="self-start"
-        onClick={async () => {
-          await onYes();
-          setOpen(false);
-        }}
-      >
-        Yes, {text.toLowerCase()}
-      </Button>
-    </Dialog>
-  );
-}
-
-function PlanBrace({
-  rows,
-  positions,
-  latestRoundId,
-  planBrace,
-}: {
-  rows: JobRows;
-  positions: BracesPage['positions'];
-  latestRoundId: string | null;
-  planBrace: Action;
-}) {
-  const format = useFormat();
-  const { preferences } = usePreferences();
-  const [open, setOpen] = useState(false);
-  const [ends, setEnds] = useState({ from: '', to: '' });
-  const [error, setError] = useState<Readonly<Record<string, string>>>({});
-  const { run, faults, pending } = useAction(planBrace);
-  const find = (code: string) => rows.points.find((point) => point.code.toLowerCase() === code.trim().toLowerCase());
-  const [from, to] = [find(ends.from), find(ends.to)];
-  const line =
-    from && to && positions[from.id] && positions[to.id]
-      ? lineGeometry(positions[from.id]!, positions[to.id]!)
-      : undefined;
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const found: Record<string, string> = {};
-    if (!from) found.from = `no point "${ends.from}"`;
-    if (!to) found.to = `no point "${ends.to}"`;
-    if (from && from === to) found.to = 'a brace has two ends';
-    const codes = String(form.get('holds') ?? '')
-      .split(/[\s,;]+/)
-      .filter(Boolean);
-    const held = codes.map((code) =>
-      rows.dimensions.find((dimension) => dimension.code.toLowerCase() === code.toLowerCase()),
-    );
-    const unknown = codes.filter((_, i) => !held[i]);
-    if (unknown.length > 0) found.holds = `no dimension ${unknown.join(', ')}`;
-    if (!String(form.get('code')).trim()) found.code = 'mark it with a code';
-    setError(found);
-    if (Object.keys(found).length > 0) return;
-    const outcome = await run({
-      brace: {
-        id: crypto.randomUUID(),
-        jobId: rows.jobs[0]!.id,
-        code: String(form.get('code')).trim(),
-        fromPointId: from!.id,
-        toPointId: to!.id,
-        kind: form.get('kind'),
-        section: String(form.get('section')),
-        roundId: latestRoundId,
-        note: '',
-      },
-      dimensionIds: held.map((dimension) => dimension!.id),
-      author: preferences.person || 'unnamed',
-    });
-    if (outcome.ok) setOpen(false);
-  };
-  const short = line !== undefined && line.length <= 1200;
-  return (
-    <Dialog
-      title="Plan a brace"
-      open={open}
-      onOpenChange={setOpen}
-      trigger={
-        <Button look="main" className="ml-auto">
-          Plan a brace
-        </Button>
-      }
-    >
-      <form onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
-        <TextField
-          label="Code"
-          name="code"
-          defaultValue={`X${rows.braces.length + 1}`}
-          error={error.code ?? faults.find((fault) => fault.path === 'code')?.message}
-        />
-        <SelectField
-          label="Kind"
-          name="kind"
-          options={(Object.keys(BRACE_WORD) as Brace['kind'][]).map((kind) => [kind, BRACE_WORD[kind]])}
-        />
-        <TextField
-          label="From point"
-          value={ends.from}
-          onChange={(event) => setEnds({ ...ends, from: event.target.value })}
-          error={error.from}
-        />
-        <TextField
-          label="To point"
-          value={ends.to}
-          onChange={(event) => setEnds({ ...ends, to: event.target.value })}
-          error={error.to}
-        />
-        <TextField
-          key={String(short)}
-          label="Section"
-          name="section"
-          defaultValue={short || !line ? 'square tube 25×25×2' : 'square tube 40×40×3'}
-        />
-        <TextField label="Dimensions it holds" name="holds" placeholder="DL1 DL2" error={error.holds} />
-        <p role="status" className="sm:col-span-2">
-          {line
-            ? `${format.length(line.length)} ${format.unit} between the points, rising ${line.rise.toFixed(1)}°, ${line.heading.toFixed(1)}° in plan.`
-            : 'Name two points to see the length and the angles.'}
-        </p>
-        <p className="text-sm text-soft sm:col-span-2">
-          Weld or bolt it to metal that stays, on doubled metal, out of the way of the new panel, where it can be
-          reached and removed at the end.
-        </p>
-        <div className="sm:col-span-2">
-          <Faults faults={faults} />
-        </div>
-        <Button type="submit" look="main" disabled={pending} className="justify-self-start">
-          Plan it
-        </Button>
-      </form>
-    </Dialog>
   );
 }

@@ -1,15 +1,16 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
 import { HOLD_KINDS, type Point, type Pull, type PullHold } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { ListedPull } from '@/core/report/pages/pulls';
 import { HOLD_WORD } from '@/core/report/vocabulary/words';
+import { pullHolds, type PullHoldsInput } from '@/formats/inputs/work';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
+import { useEntryForm, wordsOf } from '../kit/use-entry-form';
 
 type ReadHolds = { readonly ok: true; readonly holds: PullHold[] } | { readonly ok: false; readonly reason: string };
 
@@ -20,7 +21,7 @@ export function readHolds(
   pullId: string,
   kind: PullHold['kind'] = 'clamp',
 ): ReadHolds {
-  const codes = [...new Set(text.split(/[\s,;]+/).filter(Boolean))];
+  const codes = [...new Set(wordsOf(text))];
   const found = codes.map((code) => points.find((point) => point.code.toLowerCase() === code.toLowerCase()));
   const unknown = codes.filter((_, i) => !found[i]);
   if (unknown.length > 0) return { ok: false, reason: `no point "${unknown[0]}" in this job` };
@@ -35,7 +36,7 @@ export function Holds({
   holds,
   offered,
   setPullHolds,
-}: Pick<ListedPull, 'pull' | 'holds' | 'offered'> & { rows: JobRows; setPullHolds: Action }) {
+}: Pick<ListedPull, 'pull' | 'holds' | 'offered'> & { rows: JobRows; setPullHolds: Action<PullHoldsInput> }) {
   const { run, faults, pending } = useAction(setPullHolds);
   const said = holds.map(({ code, hold }) => `${code} (${HOLD_WORD[hold.kind]})`).join(', ');
   const take = () =>
@@ -69,65 +70,46 @@ export function Holds({
   );
 }
 
-function EditHolds({
-  rows,
-  pull,
-  holds,
-  setPullHolds,
-}: {
-  rows: JobRows;
-  pull: Pull;
-  holds: ListedPull['holds'];
-  setPullHolds: Action;
-}) {
-  const [open, setOpen] = useState(false);
-  const [error, setError] = useState('');
-  const { run, faults, pending } = useAction(setPullHolds);
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const read = readHolds(
-      String(form.get('points')),
-      rows.points,
-      pull.id,
-      String(form.get('kind')) as PullHold['kind'],
-    );
-    setError(read.ok ? '' : read.reason);
-    if (!read.ok) return;
-    const outcome = await run({ pullId: pull.id, holds: read.holds });
-    if (outcome.ok) setOpen(false);
-  };
+interface Holding {
+  readonly rows: JobRows;
+  readonly pull: Pull;
+  readonly holds: ListedPull['holds'];
+  readonly setPullHolds: Action<PullHoldsInput>;
+}
+
+function EditHolds({ rows, pull, holds, setPullHolds }: Holding) {
   return (
-    <Dialog
-      title={`What holds the shell against ${pull.code}`}
-      open={open}
-      onOpenChange={setOpen}
-      trigger={<Button look="quiet">Holds</Button>}
-    >
-      <form onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
-        <TextField
-          label="Points it is held at"
-          name="points"
-          defaultValue={holds.map(({ code }) => code).join(' ')}
-          placeholder="C1L C1R"
-          error={error}
-        />
-        <SelectField
-          label="By"
-          name="kind"
-          defaultValue={holds[0]?.hold.kind ?? 'clamp'}
-          options={HOLD_KINDS.map((kind) => [kind, HOLD_WORD[kind]] as const)}
-        />
-        <p className="text-sm text-soft sm:col-span-2">
-          A point that held a pull is no control point of a round until it has been read again in it.
-        </p>
-        <div className="sm:col-span-2">
-          <Faults faults={faults} />
-        </div>
-        <Button type="submit" look="main" disabled={pending} className="justify-self-start">
-          Keep these
-        </Button>
-      </form>
-    </Dialog>
+    <FormDialog title={`What holds the shell against ${pull.code}`} trigger={<Button look="quiet">Holds</Button>}>
+      {(close) => <HoldsForm {...{ rows, pull, holds, setPullHolds }} done={close} />}
+    </FormDialog>
+  );
+}
+
+function HoldsForm({ rows, pull, holds, setPullHolds, done }: Holding & { done: () => void }) {
+  const form = useEntryForm({
+    schema: pullHolds,
+    action: setPullHolds,
+    defaults: { points: holds.map(({ code }) => code).join(' '), kind: holds[0]?.hold.kind ?? 'clamp' },
+    read: ({ points, kind }, faults) => {
+      const read = readHolds(points, rows.points, pull.id, kind);
+      if (!read.ok) faults.push({ path: 'points', message: read.reason });
+      return { pullId: pull.id, holds: read.ok ? read.holds : [] };
+    },
+    done,
+  });
+  return (
+    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+      <TextField label="Points it is held at" placeholder="C1L C1R" {...form.field('points')} />
+      <SelectField label="By" options={HOLD_KINDS.map((kind) => [kind, HOLD_WORD[kind]])} {...form.field('kind')} />
+      <p className="text-sm text-soft sm:col-span-2">
+        A point that held a pull is no control point of a round until it has been read again in it.
+      </p>
+      <div className="sm:col-span-2">
+        <Faults faults={form.faults} />
+      </div>
+      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
+        Keep these
+      </Button>
+    </form>
   );
 }

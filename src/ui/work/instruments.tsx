@@ -1,25 +1,12 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
-import { INSTRUMENT_KINDS, type Instrument, type InstrumentVersion } from '@/core/shell/job/entities';
-import { parseLength } from '@/core/maths/units/length';
+import type { Instrument, InstrumentVersion } from '@/core/shell/job/entities';
+import type { InstrumentVersionInput, NewInstrument } from '@/formats/inputs/jobs';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
-import { Faults } from '../kit/faults';
-import { SelectField, TextField } from '../kit/field';
-import { useAction, type Action } from '../kit/use-action';
+import { FormDialog } from '../kit/dialog';
+import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
-
-const KIND_WORD: Readonly<Record<Instrument['kind'], string>> = {
-  tape: 'tape',
-  tram: 'tram gauge',
-  digitalTram: 'digital tram',
-  caliper: 'caliper',
-  heightStick: 'height stick',
-  plumb: 'plumb or pointer',
-  fixtureHead: 'fixture head',
-  other: 'other',
-};
+import { AddInstrument, INSTRUMENT_WORD, ReviseInstrument } from './instrument-form';
 
 /** The shop's instruments: what each can be trusted to. A change makes a new version; old readings keep the old one. */
 export function Instruments({
@@ -30,8 +17,8 @@ export function Instruments({
 }: {
   instruments: readonly Instrument[];
   versions: readonly InstrumentVersion[];
-  reviseInstrument: Action;
-  addInstrument: Action;
+  reviseInstrument: Action<InstrumentVersionInput>;
+  addInstrument: Action<NewInstrument>;
 }) {
   const format = useFormat();
   const newest = new Map(versions.map((version) => [version.instrumentId, version]));
@@ -39,7 +26,13 @@ export function Instruments({
     <main className="mx-auto flex max-w-4xl flex-col gap-4 p-6">
       <div className="flex items-center">
         <h1 className="text-2xl">Instruments of the shop</h1>
-        <InstrumentDialog save={addInstrument} />
+        <FormDialog
+          title="A new instrument"
+          description="Figures in millimetres"
+          trigger={<Button className="ml-auto">New instrument</Button>}
+        >
+          {(close) => <AddInstrument addInstrument={addInstrument} done={close} />}
+        </FormDialog>
       </div>
       <p className="text-soft">
         One standard deviation is the spread of one careful reading; every ± in the program is two. A change is a new
@@ -69,7 +62,7 @@ export function Instruments({
             return (
               <tr key={instrument.id}>
                 <td>{instrument.name}</td>
-                <td className="text-soft">{KIND_WORD[instrument.kind]}</td>
+                <td className="text-soft">{INSTRUMENT_WORD[instrument.kind]}</td>
                 <td className="num">{version.sdConstant.toFixed(2)}</td>
                 <td className="num">{version.sdPerMetre.toFixed(2)}</td>
                 <td className="num">{format.difference(version.zeroOffset)}</td>
@@ -78,7 +71,13 @@ export function Instruments({
                 <td>{version.checkedAt ? format.day(version.checkedAt) : <span className="text-soft">never</span>}</td>
                 <td className="num">{version.number}</td>
                 <td>
-                  <InstrumentDialog instrument={instrument} version={version} save={reviseInstrument} />
+                  <FormDialog
+                    title={instrument.name}
+                    description="Figures in millimetres"
+                    trigger={<Button>Change</Button>}
+                  >
+                    {(close) => <ReviseInstrument version={version} reviseInstrument={reviseInstrument} done={close} />}
+                  </FormDialog>
                 </td>
               </tr>
             );
@@ -86,122 +85,5 @@ export function Instruments({
         </tbody>
       </table>
     </main>
-  );
-}
-
-function InstrumentDialog({
-  instrument,
-  version,
-  save,
-}: {
-  instrument?: Instrument;
-  version?: InstrumentVersion;
-  save: Action;
-}) {
-  const [open, setOpen] = useState(false);
-  const [error, setError] = useState<Readonly<Record<string, string>>>({});
-  const { run, faults, pending } = useAction(save);
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (field: string) => String(form.get(field) ?? '').trim();
-    const found: Record<string, string> = {};
-    const read = (field: string) => {
-      const parsed = parseLength(text(field), 'mm');
-      if (!parsed.ok) found[field] = parsed.reason;
-      return parsed.ok ? parsed.mm : 0;
-    };
-    const fields = {
-      sdConstant: read('sdConstant'),
-      sdPerMetre: read('sdPerMetre'),
-      zeroOffset: read('zeroOffset'),
-      startMark: read('startMark'),
-    };
-    if (fields.sdConstant <= 0 && !found.sdConstant) found.sdConstant = 'no instrument is without spread';
-    setError(found);
-    if (Object.keys(found).length > 0) return;
-    const instrumentId = instrument?.id ?? crypto.randomUUID();
-    const next = {
-      ...fields,
-      id: crypto.randomUUID(),
-      instrumentId,
-      steel: form.get('steel') === 'on',
-      pointers: text('pointers'),
-      checkedAt: text('checkedAt') ? new Date(`${text('checkedAt')}T12:00:00Z`).toISOString() : null,
-      note: text('note'),
-    };
-    const outcome = await run(
-      instrument
-        ? next
-        : {
-            instrument: { id: instrumentId, name: text('name'), kind: text('kind') },
-            version: next,
-          },
-    );
-    if (outcome.ok) setOpen(false);
-  };
-  return (
-    <Dialog
-      title={instrument ? instrument.name : 'A new instrument'}
-      description="Figures in millimetres"
-      open={open}
-      onOpenChange={setOpen}
-      trigger={<Button className={instrument ? '' : 'ml-auto'}>{instrument ? 'Change' : 'New instrument'}</Button>}
-    >
-      <form onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
-        {instrument ? null : (
-          <>
-            <TextField label="Name" name="name" error={faults.find((fault) => fault.path.endsWith('name'))?.message} />
-            <SelectField label="Kind" name="kind" options={INSTRUMENT_KINDS.map((kind) => [kind, KIND_WORD[kind]])} />
-          </>
-        )}
-        <TextField
-          label="One standard deviation, mm"
-          name="sdConstant"
-          defaultValue={version?.sdConstant ?? '0.5'}
-          error={error.sdConstant}
-        />
-        <TextField
-          label="More each metre, mm"
-          name="sdPerMetre"
-          defaultValue={version?.sdPerMetre ?? '0'}
-          error={error.sdPerMetre}
-        />
-        <TextField
-          label="Zero offset, added to each reading, mm"
-          name="zeroOffset"
-          defaultValue={version?.zeroOffset ?? '0'}
-          error={error.zeroOffset}
-        />
-        <TextField
-          label="Start mark, taken off each reading, mm"
-          name="startMark"
-          defaultValue={version?.startMark ?? '0'}
-          error={error.startMark}
-        />
-        <TextField
-          label="Pointer lengths, mm"
-          name="pointers"
-          defaultValue={version?.pointers}
-          hint="as a list: 50 120 300"
-        />
-        <TextField
-          label="Last held against a standard"
-          name="checkedAt"
-          type="date"
-          defaultValue={version?.checkedAt?.slice(0, 10)}
-        />
-        <TextField label="Note" name="note" defaultValue={version?.note} />
-        <label className="flex min-h-11 items-center gap-2 self-end">
-          <input type="checkbox" name="steel" defaultChecked={version?.steel} className="h-5 w-5" /> of steel
-        </label>
-        <div className="sm:col-span-2">
-          <Faults faults={faults} />
-        </div>
-        <Button type="submit" look="main" disabled={pending} className="justify-self-start">
-          {instrument ? 'Make it a new version' : 'Add'}
-        </Button>
-      </form>
-    </Dialog>
   );
 }

@@ -1,33 +1,23 @@
 'use client';
 
 import Link from 'next/link';
-import { useState, type FormEvent } from 'react';
-import { norm, type Vector } from '@/core/maths/geometry/vector';
 import type { Pull, PullEvent } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { PullProgress } from '@/core/findings/brace-pull';
-import type { Pullable, PullsPage } from '@/core/report/pages/pulls';
+import type { PullsPage } from '@/core/report/pages/pulls';
+import type { NewPull, PullEventInput, PullHoldsInput } from '@/formats/inputs/work';
 import { Button, buttonClass } from '../kit/button';
-import { Dialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
-import { TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
-import { Holds, readHolds } from './holds';
-import { useFormat, usePreferences } from '../shell/preferences-context';
-import { directionWord, QUANTITY_WORD } from '@/core/report/vocabulary/words';
-
-/** An aim in plain words: `12.9 forward, 4.8 to the left`. */
-function aimText(aim: Vector, length: (mm: number) => string): string {
-  const parts = (['x', 'y', 'z'] as const).flatMap((axis, i) =>
-    Math.abs(aim[i]!) >= 0.1 ? [`${length(Math.abs(aim[i]!))} ${directionWord(axis, aim[i]!)}`] : [],
-  );
-  return parts.join(', ') || 'nowhere';
-}
+import { Holds } from './holds';
+import { aimText, PlanPull } from './plan-pull';
+import { useFormat } from '../shell/preferences-context';
+import { QUANTITY_WORD } from '@/core/report/vocabulary/words';
 
 export interface PullActions {
-  readonly planPull: Action;
-  readonly recordPullEvent: Action;
-  readonly setPullHolds: Action;
+  readonly planPull: Action<NewPull>;
+  readonly recordPullEvent: Action<PullEventInput>;
+  readonly setPullHolds: Action<PullHoldsInput>;
 }
 
 /** Pulls planned from a deviation, with their readings under load and after release. */
@@ -43,14 +33,12 @@ export function Pulls({
 }) {
   const format = useFormat();
   const recording = useAction(actions.recordPullEvent);
-  const { preferences } = usePreferences();
   const jobId = rows.jobs[0]!.id;
   const event = (pull: Pull, kind: PullEvent['kind']) =>
     recording.run({
       id: crypto.randomUUID(),
       pullId: pull.id,
       kind,
-      author: preferences.person || 'unnamed',
       note: '',
     });
   return (
@@ -152,102 +140,5 @@ function CycleTable({ rows, progress }: { rows: JobRows; progress: readonly Pull
         )}
       </tbody>
     </table>
-  );
-}
-
-function PlanPull({
-  rows,
-  pullable,
-  roundId,
-  planPull,
-}: {
-  rows: JobRows;
-  pullable: readonly Pullable[];
-  roundId: string | null;
-  planPull: Action;
-}) {
-  const format = useFormat();
-  const { preferences } = usePreferences();
-  const [open, setOpen] = useState(false);
-  const [code, setCode] = useState('');
-  const [error, setError] = useState('');
-  const [holdError, setHoldError] = useState('');
-  const { run, faults, pending } = useAction(planPull);
-  const chosen = pullable.find((each) => each.code.toLowerCase() === code.trim().toLowerCase());
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    if (!chosen)
-      return setError(code ? `"${code}" is not a point with a deviation in the latest round` : 'name a point');
-    setError('');
-    const pullId = crypto.randomUUID();
-    const holds = readHolds(String(form.get('holds')), rows.points, pullId);
-    setHoldError(holds.ok ? '' : holds.reason);
-    if (!holds.ok) return;
-    const [aimX, aimY, aimZ] = chosen.aim;
-    const outcome = await run({
-      pull: {
-        id: pullId,
-        jobId: rows.jobs[0]!.id,
-        code: String(form.get('code')).trim(),
-        pointId: chosen.pointId,
-        roundId,
-        aimX,
-        aimY,
-        aimZ,
-        heldAt: String(form.get('heldAt')),
-        note: String(form.get('note')),
-      },
-      holds: holds.holds,
-      author: preferences.person || 'unnamed',
-    });
-    if (outcome.ok) setOpen(false);
-  };
-  return (
-    <Dialog
-      title="Plan a pull"
-      open={open}
-      onOpenChange={setOpen}
-      trigger={
-        <Button look="main" className="ml-auto" disabled={!roundId}>
-          Plan a pull
-        </Button>
-      }
-    >
-      <form onSubmit={submit} className="grid gap-3 sm:grid-cols-2" noValidate>
-        <TextField
-          label="Code"
-          name="code"
-          defaultValue={`P${rows.pulls.length + 1}`}
-          error={faults.find((fault) => fault.path === 'code')?.message}
-        />
-        <TextField
-          label="Point that is to move"
-          value={code}
-          onChange={(event) => setCode(event.target.value)}
-          error={error}
-          list="pullable"
-        />
-        <datalist id="pullable">
-          {pullable.map((each) => (
-            <option key={each.pointId} value={each.code} />
-          ))}
-        </datalist>
-        <p role="status" className="sm:col-span-2">
-          {chosen
-            ? `Back by ${format.length(norm(chosen.aim))} ${format.unit}: ${aimText(chosen.aim, format.length)}.`
-            : 'The direction and the distance come from the point’s deviation.'}
-        </p>
-        <TextField label="Held at these points" name="holds" placeholder="C1L C1R" error={holdError} />
-        <TextField label="How it is held" name="heldAt" placeholder="clamped at both sills" />
-        <TextField label="Note" name="note" />
-        <div className="sm:col-span-2">
-          <Faults faults={faults} />
-        </div>
-        <Button type="submit" look="main" disabled={pending} className="justify-self-start">
-          Plan it
-        </Button>
-      </form>
-    </Dialog>
   );
 }

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import type { Phase, Pull, Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
+import type { RoundFields } from '@/formats/inputs/rounds';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
@@ -22,7 +23,7 @@ export function RoundHead({
   rows: JobRows;
   round: Round;
   here: 'measure' | 'sheet' | 'sides' | 'space';
-  saveRound: Action<unknown, Round>;
+  saveRound: Action<RoundFields, Round>;
   pull?: Pull;
   phase?: Phase;
 }) {

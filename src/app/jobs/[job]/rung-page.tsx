@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import type { Rung } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { ladderOf } from '@/core/days/ladder';
-import { addStep, recordStepEvent } from '@/server/actions/jobs';
+import { addStep, recordStepEvent } from '@/server/actions/steps';
 import { Steps } from '@/ui/ladder/steps';
 import { RUNG_WORD } from '@/core/report/vocabulary/words';
 

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import * as entity from '@/core/shell/job/entities';
+
+export const chartFiles = z.strictObject({
+  jobId: z.uuid(),
+  files: z
+    .array(z.strictObject({ name: z.string(), text: z.string().max(20_000_000) }))
+    .min(1)
+    .max(4),
+  unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
+});
+/** A point with what the chart says of it, edited as one line. */
+export const chartPoint = z.strictObject({ point: entity.point, reference: entity.referencePoint });
+export const chartDimension = z.strictObject({ dimension: entity.dimension, reference: entity.referenceDimension });
+export const subjectId = z.uuid();
+export const newSeam = z.strictObject({
+  seam: entity.seam,
+  stations: z.array(entity.seamStation).min(1).max(40),
+  targets: z.array(entity.referenceStation.omit({ referenceId: true })),
+});
+
+export type ChartFiles = z.input<typeof chartFiles>;
+export type ChartPoint = z.input<typeof chartPoint>;
+export type ChartDimension = z.input<typeof chartDimension>;
+export type NewSeam = z.input<typeof newSeam>;

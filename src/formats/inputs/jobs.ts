@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import * as entity from '@/core/shell/job/entities';
+
+export const newJob = entity.job.pick({
+  id: true,
+  name: true,
+  shell: true,
+  identityNumber: true,
+  owner: true,
+  shop: true,
+  driverSide: true,
+  bench: true,
+});
+export const jobFields = entity.job;
+
+/** A new version of an instrument; its number and the day it holds from come from the server. */
+export const instrumentVersion = entity.instrumentVersion.omit({ number: true, validFrom: true });
+export const newInstrument = z.strictObject({ instrument: entity.instrument, version: instrumentVersion });
+
+export type NewJobInput = z.input<typeof newJob>;
+export type JobFields = z.input<typeof jobFields>;
+export type InstrumentVersionInput = z.input<typeof instrumentVersion>;
+export type NewInstrument = z.input<typeof newInstrument>;

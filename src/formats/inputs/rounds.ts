@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import * as entity from '@/core/shell/job/entities';
+
+/** A round with the state of the shell and the support it stands on, which are rows of their own. */
+export const newRound = z.strictObject({
+  round: entity.round.omit({ number: true, startedAt: true, closedAt: true, version: true }),
+  state: entity.shellState.omit({ reachedAt: true }),
+  support: entity.support,
+  control: z.array(z.uuid()),
+});
+export const roundFields = entity.round;
+/** The points a round is aligned on. */
+export const control = z.strictObject({ roundId: z.uuid(), pointIds: z.array(z.uuid()) });
+
+export type NewRoundInput = z.input<typeof newRound>;
+export type RoundFields = z.input<typeof roundFields>;
+export type Control = z.input<typeof control>;

@@ -1,0 +1,103 @@
+import type { Seam } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { newSeam, type NewSeam } from '@/formats/inputs/chart';
+import { typedUnit } from '@/formats/preferences';
+import { Button } from '../kit/button';
+import { FormDialog } from '../kit/dialog';
+import { Faults } from '../kit/faults';
+import { SelectField, TextField } from '../kit/field';
+import type { Action } from '../kit/use-action';
+import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
+import { usePreferences } from '../shell/preferences-context';
+
+interface Naming {
+  readonly rows: JobRows;
+  readonly addSeam: Action<NewSeam>;
+}
+
+/** Names a seam with its stations and what is wanted at each. */
+export function NameSeam(naming: Naming) {
+  return (
+    <FormDialog title="Name a seam" trigger={<Button className="ml-auto">Name a seam</Button>}>
+      {(close) => <SeamForm {...naming} done={close} />}
+    </FormDialog>
+  );
+}
+
+const FIELDS = { code: '', name: '', side: 'left' as Seam['side'], pairing: '', stations: '' };
+const WANTED = { mm: { gap: '5', limit: '1' }, in: { gap: '3/16', limit: '1/32' } };
+
+function SeamForm({ rows, addSeam, done }: Naming & { done: () => void }) {
+  const { preferences } = usePreferences();
+  const form = useEntryForm({
+    schema: newSeam,
+    action: addSeam,
+    defaults: { ...FIELDS, ...WANTED[preferences.units === 'mm' ? 'mm' : 'in'] },
+    read: (values, faults) => {
+      const length = lengthsOf(values, typedUnit(preferences), faults);
+      const [gap, tolerance] = [length('gap'), length('limit')];
+      const names = values.stations
+        .split(',')
+        .map((name) => name.trim())
+        .filter(Boolean);
+      if (!values.code.trim()) faults.push({ path: 'code', message: 'the seam needs a code' });
+      if (names.length === 0) faults.push({ path: 'stations', message: 'name at least one station' });
+      if (tolerance <= 0 && !faults.some(({ path }) => path === 'limit'))
+        faults.push({ path: 'limit', message: 'a limit is above zero' });
+      const seamId = crypto.randomUUID();
+      const stations = names.map((name, i) => ({ id: crypto.randomUUID(), seamId, number: i + 1, name }));
+      const target = (quantity: 'gap' | 'flush', value: number) =>
+        stations.map(({ id: stationId }) => ({
+          id: crypto.randomUUID(),
+          ...{ stationId, quantity, value, tolerance },
+          version: 1,
+        }));
+      return {
+        seam: {
+          id: seamId,
+          jobId: rows.jobs[0]!.id,
+          code: values.code.trim(),
+          name: values.name.trim(),
+          side: values.side,
+          pairing: values.pairing.trim(),
+          version: 1,
+        },
+        stations,
+        targets: [...target('gap', gap), ...target('flush', 0)],
+      };
+    },
+    done,
+  });
+  return (
+    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+      <TextField label="Code" {...form.field('code')} placeholder="DL" />
+      <TextField label="Name" {...form.field('name')} placeholder="Door rear edge to B post" />
+      <SelectField
+        label="Side"
+        {...form.field('side')}
+        options={[
+          ['left', 'left'],
+          ['right', 'right'],
+          ['centre', 'centre'],
+        ]}
+      />
+      <TextField
+        label="Compared with seams of the same"
+        {...form.field('pairing')}
+        placeholder="door rear edge"
+        hint="The same word on both sides sets them side by side"
+      />
+      <TextField label="Stations, in order" {...form.field('stations')} placeholder="bottom, swage line, top" />
+      <div className="grid grid-cols-2 gap-3">
+        <TextField label="Gap wanted" {...form.field('gap')} />
+        <TextField label="Limit" {...form.field('limit')} />
+      </div>
+      <div className="sm:col-span-2">
+        <Faults faults={form.faults} />
+      </div>
+      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
+        Name it
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,133 @@
+import { useRouter } from 'next/navigation';
+import { STATE_KINDS, SUPPORT_KINDS, type Round, type ShellState, type Support } from '@/core/shell/job/entities';
+import { newestVersions } from '@/core/shell/instruments';
+import { Job } from '@/core/shell/job/job';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
+import { newRound, type NewRoundInput } from '@/formats/inputs/rounds';
+import { Button } from '../kit/button';
+import { FormDialog } from '../kit/dialog';
+import { Faults } from '../kit/faults';
+import { SelectField, TextField } from '../kit/field';
+import type { Action } from '../kit/use-action';
+import { useEntryForm } from '../kit/use-entry-form';
+import { usePreferences } from '../shell/preferences-context';
+
+interface Opening {
+  readonly rows: JobRows;
+  readonly openRound: Action<NewRoundInput, { roundId: string }>;
+}
+
+/** Begins a round: the state of the shell, what it stands on, the instrument, who measures. */
+export function NewRound(opening: Opening) {
+  return (
+    <FormDialog
+      title="A round of measuring"
+      description="All readings taken in one state of the shell, on one support"
+      trigger={
+        <Button look="main" className="ml-auto">
+          New round
+        </Button>
+      }
+    >
+      {() => <RoundForm {...opening} />}
+    </FormDialog>
+  );
+}
+
+/** What the form shows at first: as the last round of this shell stood. */
+function usualFields(rows: JobRows, last: Round | undefined, person: string) {
+  const support = rows.supports.find((each) => each.id === last?.supportId);
+  const newest = newestVersions({ rows });
+  return {
+    name: rows.rounds.length === 0 ? 'As found' : '',
+    state: STATE_KINDS[0] as ShellState['kind'],
+    support: support?.kind ?? (SUPPORT_KINDS[0] as Support['kind']),
+    suspension: support?.suspension ?? ('off' as Support['suspension']),
+    supportNote: support?.note ?? '',
+    instrument: last?.instrumentVersionId ?? newest.get(rows.instruments[0]?.id ?? '')?.id ?? '',
+    temperature: '',
+    author: person || (last?.author ?? ''),
+    shell: '',
+  };
+}
+
+function RoundForm({ rows, openRound }: Opening) {
+  const router = useRouter();
+  const { preferences } = usePreferences();
+  const jobId = rows.jobs[0]!.id;
+  const last = Job.of(rows).ownRounds.at(-1);
+  const versions = newestVersions({ rows });
+  const form = useEntryForm({
+    schema: newRound,
+    action: openRound,
+    defaults: usualFields(rows, last, preferences.person),
+    read: (values, faults) => {
+      const temperature = values.temperature.trim().replace(',', '.');
+      if (!values.name.trim()) faults.push({ path: 'name', message: 'the round needs a name' });
+      if (!values.author.trim()) faults.push({ path: 'author', message: 'say who measures' });
+      if (temperature && !Number.isFinite(Number(temperature)))
+        faults.push({ path: 'temperature', message: `"${temperature}" is not a temperature` });
+      const [stateId, supportId] = [crypto.randomUUID(), crypto.randomUUID()];
+      return {
+        round: {
+          id: crypto.randomUUID(),
+          ...{ jobId, stateId, supportId },
+          name: values.name.trim(),
+          instrumentVersionId: values.instrument,
+          temperature: temperature ? Number(temperature) : null,
+          author: values.author.trim(),
+          shell: values.shell.trim(),
+        },
+        state: { id: stateId, jobId, kind: values.state, note: '' },
+        support: {
+          ...{ id: supportId, jobId },
+          kind: values.support,
+          suspension: values.suspension,
+          note: values.supportNote.trim(),
+        },
+        control: rows.roundControls.filter((each) => each.roundId === last?.id).map((each) => each.pointId),
+      };
+    },
+    done: ({ roundId }) => router.push(`/jobs/${jobId}/rounds/${roundId}`),
+  });
+  return (
+    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+      <TextField label="Name" {...form.field('name')} />
+      <SelectField
+        label="State of the shell"
+        {...form.field('state')}
+        options={STATE_KINDS.map((kind) => [kind, STATE_WORD[kind]])}
+      />
+      <SelectField
+        label="It stands on"
+        {...form.field('support')}
+        options={SUPPORT_KINDS.map((kind) => [kind, SUPPORT_WORD[kind]])}
+      />
+      <SelectField
+        label="Suspension"
+        {...form.field('suspension')}
+        options={(['off', 'onUnloaded', 'loaded'] as const).map((each) => [each, SUSPENSION_WORD[each]])}
+      />
+      <TextField label="Support, more exactly" {...form.field('supportNote')} />
+      <SelectField
+        label="Distances are taken with"
+        {...form.field('instrument')}
+        options={rows.instruments.map((instrument) => [versions.get(instrument.id)!.id, instrument.name])}
+      />
+      <TextField label="Temperature, °C" {...form.field('temperature')} inputMode="decimal" />
+      <TextField label="Who measures" {...form.field('author')} />
+      <TextField
+        label="Another shell, a sister car"
+        {...form.field('shell')}
+        hint="Left empty for this job’s own shell"
+      />
+      <div className="sm:col-span-2">
+        <Faults faults={form.faults} />
+      </div>
+      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
+        Start measuring
+      </Button>
+    </form>
+  );
+}
