@@ -10,6 +10,7 @@ import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { preferencesCookie } from '@/server/preferences';
 import { readPreferences } from '@/formats/preferences';
+import { machineZone } from '@/formats/shop-time';
 import { Offline } from '@/ui/shell/offline';
 import { PreferencesProvider } from '@/ui/shell/preferences-context';
 
@@ -24,7 +25,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang={preferences.words === 'us' ? 'en-US' : 'en-GB'} data-sheet={preferences.sheet}>
       <body>
-        <PreferencesProvider initial={preferences}>
+        <PreferencesProvider initial={preferences} zone={machineZone()}>
           {children} <Offline />
         </PreferencesProvider>
       </body>

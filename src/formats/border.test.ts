@@ -84,17 +84,17 @@ describe('what a user chose', () => {
     const usual = readPreferences(undefined);
     const inches = { ...usual, units: 'in16', words: 'us' } as const;
     expect([typedUnit(usual), typedUnit(inches)]).toEqual(['mm', 'in']);
-    expect(formatterFor(usual).difference(3)).toBe('+3.0');
-    expect(formatterFor(usual).difference(-3.04)).toBe('−3.0');
-    expect(formatterFor(usual).plusMinus(1.26)).toBe('±1.3');
-    expect(formatterFor(inches).length(25.4 * 2.5)).toBe('2 1/2');
-    expect(formatterFor(inches).difference(-25.4 / 8)).toBe('−1/8');
-    expect(formatterFor(inches).name('Left chassis leg at the bulkhead')).toBe('Left frame rail at the firewall');
-    expect(formatterFor(inches).term('bonnet')).toBe('hood');
+    expect(formatterFor(usual, 'UTC').difference(3)).toBe('+3.0');
+    expect(formatterFor(usual, 'UTC').difference(-3.04)).toBe('−3.0');
+    expect(formatterFor(usual, 'UTC').plusMinus(1.26)).toBe('±1.3');
+    expect(formatterFor(inches, 'UTC').length(25.4 * 2.5)).toBe('2 1/2');
+    expect(formatterFor(inches, 'UTC').difference(-25.4 / 8)).toBe('−1/8');
+    expect(formatterFor(inches, 'UTC').name('Left chassis leg at the bulkhead')).toBe('Left frame rail at the firewall');
+    expect(formatterFor(inches, 'UTC').term('bonnet')).toBe('hood');
   });
 
-  it('writes days and times the same wherever the server stands', () => {
-    const { day, time } = formatterFor(readPreferences(undefined));
+  it('writes days and times by the shop’s clock', () => {
+    const { day, time } = formatterFor(readPreferences(undefined), 'UTC');
     expect(day('2026-11-25T23:30:00.000Z')).toBe('25 Nov 2026');
     expect(time('2026-11-25T23:30:00.000Z')).toBe('23:30');
   });

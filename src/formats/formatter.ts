@@ -1,9 +1,10 @@
 import { formatLength, unitName } from '@/core/maths/units/length';
 import { inWords, term, type Term } from '@/core/report/vocabulary/terms';
 import { styleOf, type Preferences } from './preferences';
+import { shopTime, type ShopTime } from './shop-time';
 
-/** Everything a screen prints, in the user's units and words. */
-export interface Formatter {
+/** Everything a screen prints, in the user's units and words and the shop's time. */
+export interface Formatter extends ShopTime {
   readonly unit: string;
   /** A length or coordinate. */
   length(mm: number): string;
@@ -14,23 +15,9 @@ export interface Formatter {
   /** A name as typed, in the user's words. */
   name(text: string): string;
   term(name: Term): string;
-  time(iso: string): string;
-  day(iso: string): string;
 }
 
-const DAY = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  timeZone: 'UTC',
-});
-const TIME = new Intl.DateTimeFormat('en-GB', {
-  hour: '2-digit',
-  minute: '2-digit',
-  timeZone: 'UTC',
-});
-
-export function formatterFor(preferences: Preferences): Formatter {
+export function formatterFor(preferences: Preferences, zone: string): Formatter {
   const style = styleOf(preferences);
   return {
     unit: unitName(style),
@@ -39,7 +26,6 @@ export function formatterFor(preferences: Preferences): Formatter {
     plusMinus: (mm) => `±${formatLength(mm, style)}`,
     name: (text) => inWords(text, preferences.words),
     term: (name) => term(name, preferences.words),
-    time: (iso) => TIME.format(new Date(iso)),
-    day: (iso) => DAY.format(new Date(iso)),
+    ...shopTime(zone),
   };
 }

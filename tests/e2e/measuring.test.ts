@@ -170,6 +170,11 @@ describe('measuring a round of the demo shell', () => {
     );
     await page.getByRole('button', { name: 'not any more' }).click();
     await condition.waitFor({ state: 'detached' });
+    // Led to the same point again: what was taken back of it may not keep its substitute from being made.
+    await page.waitForFunction(
+      (back) => document.querySelector('[data-target]')?.getAttribute('data-target')?.split(' ').includes(back),
+      code,
+    );
     await page.getByRole('button', { name: 'Substitute' }).click();
     await page.getByRole('button', { name: 'Make it' }).click();
     await page.locator('[data-condition$="buried"]').waitFor();

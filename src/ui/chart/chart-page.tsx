@@ -1,8 +1,8 @@
 'use client';
 
 import type { ColumnDef } from '@tanstack/react-table';
-import { Tabs } from 'radix-ui';
 import { useMemo } from 'react';
+import type { Reference } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { chartOf } from '@/core/shell/references/chosen';
 import { editionsOf, isSealed } from '@/core/shell/references/editions';
@@ -15,6 +15,7 @@ import { EditableTable } from './editable-table';
 import { DimensionDialog } from './dimension-dialog';
 import { PointDialog } from './point-dialog';
 import type { ChartedDimension, ChartedPoint } from './row-form';
+import { Tab, TabList, TabPanel, Tabs } from '../kit/tabs';
 
 export interface ChartActions {
   readonly importChart: Action<ChartFiles, { points: number; dimensions: number; seams: number }>;
@@ -28,115 +29,10 @@ export interface ChartActions {
 
 /** The chart as a table to read, search and edit. */
 export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActions }) {
-  const format = useFormat();
   const jobId = rows.jobs[0]!.id;
   const reference = chartOf(rows);
-  const points = useMemo((): ChartedPoint[] => {
-    const byPoint = new Map(
-      rows.referencePoints.filter((row) => row.referenceId === reference?.id).map((row) => [row.pointId, row]),
-    );
-    return rows.points.flatMap((point) => {
-      const row = byPoint.get(point.id);
-      return row ? [{ id: point.id, point, reference: row }] : [];
-    });
-  }, [rows, reference]);
-  const dimensions = useMemo((): ChartedDimension[] => {
-    const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
-    const byDimension = new Map(
-      rows.referenceDimensions.filter((row) => row.referenceId === reference?.id).map((row) => [row.dimensionId, row]),
-    );
-    return rows.dimensions.flatMap((dimension) => {
-      const row = byDimension.get(dimension.id);
-      return row
-        ? [
-            {
-              id: dimension.id,
-              dimension,
-              reference: row,
-              from: codeOf.get(dimension.fromPointId)!,
-              to: codeOf.get(dimension.toPointId)!,
-            },
-          ]
-        : [];
-    });
-  }, [rows, reference]);
-  const pointColumns = useMemo((): ColumnDef<ChartedPoint>[] => {
-    const figure = (id: 'x' | 'y' | 'z' | 'tolerance', header: string): ColumnDef<ChartedPoint> => ({
-      id,
-      header,
-      meta: 'num',
-      accessorFn: (row) => row.reference[id],
-      cell: (cell) => format.length(cell.getValue<number>()),
-      enableGlobalFilter: false,
-    });
-    return [
-      { id: 'code', header: 'Point', accessorFn: (row) => row.point.code },
-      { id: 'name', header: 'Name', accessorFn: (row) => format.name(row.point.name) },
-      { id: 'side', header: 'Side', accessorFn: (row) => row.point.side },
-      figure('x', 'Length'),
-      figure('y', 'Width'),
-      figure('z', `Height ${format.unit}`),
-      figure('tolerance', 'Limit'),
-      {
-        id: 'edit',
-        header: () => <span className="sr-only">Edit</span>,
-        enableSorting: false,
-        cell: (cell) => (
-          <PointDialog
-            jobId={jobId}
-            referenceId={reference!.id}
-            row={cell.row.original}
-            save={actions.savePoint}
-            remove={actions.removePoint}
-          />
-        ),
-      },
-    ];
-  }, [format, jobId, reference, actions]);
-  const dimensionColumns = useMemo(
-    (): ColumnDef<ChartedDimension>[] => [
-      { id: 'code', header: 'Dimension', accessorFn: (row) => row.dimension.code },
-      { id: 'name', header: 'Name', accessorFn: (row) => format.name(row.dimension.name) },
-      { id: 'ends', header: 'Between', accessorFn: (row) => `${row.from} – ${row.to}` },
-      {
-        id: 'measure',
-        header: 'Measured',
-        accessorFn: (row) => (row.dimension.measure === 'tip' ? 'tip to tip' : 'level'),
-      },
-      {
-        id: 'value',
-        header: `Length ${format.unit}`,
-        meta: 'num',
-        accessorFn: (row) => row.reference.value,
-        cell: (cell) => format.length(cell.getValue<number>()),
-        enableGlobalFilter: false,
-      },
-      {
-        id: 'tolerance',
-        header: 'Limit',
-        meta: 'num',
-        accessorFn: (row) => row.reference.tolerance,
-        cell: (cell) => format.length(cell.getValue<number>()),
-        enableGlobalFilter: false,
-      },
-      {
-        id: 'edit',
-        header: () => <span className="sr-only">Edit</span>,
-        enableSorting: false,
-        cell: (cell) => (
-          <DimensionDialog
-            jobId={jobId}
-            referenceId={reference!.id}
-            row={cell.row.original}
-            points={rows.points}
-            save={actions.saveDimension}
-            remove={actions.removeDimension}
-          />
-        ),
-      },
-    ],
-    [format, jobId, reference, actions, rows.points],
-  );
+  const points = useMemo(() => chartedPoints(rows, reference), [rows, reference]);
+  const dimensions = useMemo(() => chartedDimensions(rows, reference), [rows, reference]);
   if (!reference)
     return (
       <div className="flex flex-col gap-3">
@@ -170,39 +66,165 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
       {points.length === 0 ? (
         <Empty title="The chart is empty">Bring in a CSV, or add its points by hand.</Empty>
       ) : null}
-      <Tabs.Root defaultValue="points">
-        <Tabs.List aria-label="Chart" className="mb-3 flex flex-wrap gap-1 border-b-2 border-ink">
-          <Tabs.Trigger
-            value="points"
-            className="min-h-11 px-3 font-cond data-[state=active]:bg-ink data-[state=active]:text-paper"
-          >
-            Points ({points.length})
-          </Tabs.Trigger>
-          <Tabs.Trigger
-            value="dimensions"
-            className="min-h-11 px-3 font-cond data-[state=active]:bg-ink data-[state=active]:text-paper"
-          >
-            Dimensions ({dimensions.length})
-          </Tabs.Trigger>
-        </Tabs.List>
-        <Tabs.Content value="points" tabIndex={-1} className="flex flex-col gap-2">
-          <EditableTable rows={points} columns={pointColumns} searchLabel="Search the points" />
-          <div>
-            <PointDialog jobId={jobId} referenceId={reference.id} save={actions.addPoint} />
-          </div>
-        </Tabs.Content>
-        <Tabs.Content value="dimensions" tabIndex={-1} className="flex flex-col gap-2">
-          <EditableTable rows={dimensions} columns={dimensionColumns} searchLabel="Search the dimensions" />
-          <div>
-            <DimensionDialog
-              jobId={jobId}
-              referenceId={reference.id}
-              points={rows.points}
-              save={actions.addDimension}
-            />
-          </div>
-        </Tabs.Content>
-      </Tabs.Root>
+      <Tabs defaultValue="points">
+        <TabList label="Chart" className="mb-3">
+          <Tab value="points">Points ({points.length})</Tab>
+          <Tab value="dimensions">Dimensions ({dimensions.length})</Tab>
+        </TabList>
+        <TabPanel value="points" tabIndex={-1} className="flex flex-col gap-2">
+          <PointTable {...{ rows, reference, actions, points }} />
+        </TabPanel>
+        <TabPanel value="dimensions" tabIndex={-1} className="flex flex-col gap-2">
+          <DimensionTable {...{ rows, reference, actions, dimensions }} />
+        </TabPanel>
+      </Tabs>
     </div>
   );
+}
+
+interface TableProps {
+  readonly rows: JobRows;
+  readonly reference: Reference;
+  readonly actions: ChartActions;
+}
+
+function PointTable({ rows, reference, actions, points }: TableProps & { points: readonly ChartedPoint[] }) {
+  const format = useFormat();
+  const jobId = rows.jobs[0]!.id;
+  const columns = useMemo((): ColumnDef<ChartedPoint>[] => {
+    const figure = (id: 'x' | 'y' | 'z' | 'tolerance', header: string): ColumnDef<ChartedPoint> => ({
+      id,
+      header,
+      meta: 'num',
+      accessorFn: (row) => row.reference[id],
+      cell: (cell) => format.length(cell.getValue<number>()),
+      enableGlobalFilter: false,
+    });
+    return [
+      { id: 'code', header: 'Point', accessorFn: (row) => row.point.code },
+      { id: 'name', header: 'Name', accessorFn: (row) => format.name(row.point.name) },
+      { id: 'side', header: 'Side', accessorFn: (row) => row.point.side },
+      figure('x', 'Length'),
+      figure('y', 'Width'),
+      figure('z', `Height ${format.unit}`),
+      figure('tolerance', 'Limit'),
+      {
+        id: 'edit',
+        header: () => <span className="sr-only">Edit</span>,
+        enableSorting: false,
+        cell: (cell) => (
+          <PointDialog
+            jobId={jobId}
+            referenceId={reference.id}
+            row={cell.row.original}
+            save={actions.savePoint}
+            remove={actions.removePoint}
+          />
+        ),
+      },
+    ];
+  }, [format, jobId, reference, actions]);
+  return (
+    <>
+      <EditableTable rows={points} columns={columns} searchLabel="Search the points" />
+      <div>
+        <PointDialog jobId={jobId} referenceId={reference.id} save={actions.addPoint} />
+      </div>
+    </>
+  );
+}
+
+function DimensionTable({
+  rows,
+  reference,
+  actions,
+  dimensions,
+}: TableProps & { dimensions: readonly ChartedDimension[] }) {
+  const format = useFormat();
+  const jobId = rows.jobs[0]!.id;
+  const columns = useMemo(
+    (): ColumnDef<ChartedDimension>[] => [
+      { id: 'code', header: 'Dimension', accessorFn: (row) => row.dimension.code },
+      { id: 'name', header: 'Name', accessorFn: (row) => format.name(row.dimension.name) },
+      { id: 'ends', header: 'Between', accessorFn: (row) => `${row.from} – ${row.to}` },
+      {
+        id: 'measure',
+        header: 'Measured',
+        accessorFn: (row) => (row.dimension.measure === 'tip' ? 'tip to tip' : 'level'),
+      },
+      {
+        id: 'value',
+        header: `Length ${format.unit}`,
+        meta: 'num',
+        accessorFn: (row) => row.reference.value,
+        cell: (cell) => format.length(cell.getValue<number>()),
+        enableGlobalFilter: false,
+      },
+      {
+        id: 'tolerance',
+        header: 'Limit',
+        meta: 'num',
+        accessorFn: (row) => row.reference.tolerance,
+        cell: (cell) => format.length(cell.getValue<number>()),
+        enableGlobalFilter: false,
+      },
+      {
+        id: 'edit',
+        header: () => <span className="sr-only">Edit</span>,
+        enableSorting: false,
+        cell: (cell) => (
+          <DimensionDialog
+            jobId={jobId}
+            referenceId={reference.id}
+            row={cell.row.original}
+            points={rows.points}
+            save={actions.saveDimension}
+            remove={actions.removeDimension}
+          />
+        ),
+      },
+    ],
+    [format, jobId, reference, actions, rows.points],
+  );
+  return (
+    <>
+      <EditableTable rows={dimensions} columns={columns} searchLabel="Search the dimensions" />
+      <div>
+        <DimensionDialog jobId={jobId} referenceId={reference.id} points={rows.points} save={actions.addDimension} />
+      </div>
+    </>
+  );
+}
+
+/** The points a reference covers, each with its figures. */
+function chartedPoints(rows: JobRows, reference: Reference | undefined): ChartedPoint[] {
+  const byPoint = new Map(
+    rows.referencePoints.filter((row) => row.referenceId === reference?.id).map((row) => [row.pointId, row]),
+  );
+  return rows.points.flatMap((point) => {
+    const row = byPoint.get(point.id);
+    return row ? [{ id: point.id, point, reference: row }] : [];
+  });
+}
+
+/** The dimensions a reference covers, each with its figures and the codes of its ends. */
+function chartedDimensions(rows: JobRows, reference: Reference | undefined): ChartedDimension[] {
+  const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
+  const byDimension = new Map(
+    rows.referenceDimensions.filter((row) => row.referenceId === reference?.id).map((row) => [row.dimensionId, row]),
+  );
+  return rows.dimensions.flatMap((dimension) => {
+    const row = byDimension.get(dimension.id);
+    return row
+      ? [
+          {
+            id: dimension.id,
+            dimension,
+            reference: row,
+            from: codeOf.get(dimension.fromPointId)!,
+            to: codeOf.get(dimension.toPointId)!,
+          },
+        ]
+      : [];
+  });
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import { useId, type ComponentProps, type ReactNode } from 'react';
+import { Options, type Option } from './select';
 
 export const inputClass =
   'min-h-11 w-full border border-rule bg-sheet px-2.5 py-1.5 aria-invalid:border-2 aria-invalid:border-minus';
@@ -54,16 +55,12 @@ export function SelectField({
   hint,
   options,
   ...rest
-}: Labelled & ComponentProps<'select'> & { options: readonly (readonly [value: string, text: string])[] }) {
+}: Labelled & ComponentProps<'select'> & { options: readonly Option[] }) {
   const id = useId();
   return (
     <Around id={id} label={label} error={error} hint={hint}>
       <select id={id} className={inputClass} {...rest}>
-        {options.map(([value, text]) => (
-          <option key={value} value={value}>
-            {text}
-          </option>
-        ))}
+        <Options options={options} />
       </select>
     </Around>
   );

@@ -127,12 +127,16 @@ function StepRow({ step, record }: { step: LadderStep; record: Record }) {
   );
 }
 
+/** A wait ends when the shop opens. */
+const MORNING = 8;
+
 function WaitDialog({ step, record }: { step: LadderStep; record: Record }) {
+  const format = useFormat();
   const [open, setOpen] = useState(false);
   const [until, setUntil] = useState('');
   const [note, setNote] = useState('');
   const wait = async (kind: 'curing' | 'missing') => {
-    await record(step, kind, note, until ? new Date(`${until}T08:00:00Z`).toISOString() : null);
+    await record(step, kind, note, until ? format.instant(until, MORNING) : null);
     setOpen(false);
   };
   return (

@@ -16,6 +16,7 @@ import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat, usePreferences } from '../shell/preferences-context';
+import { Select } from '../kit/select';
 
 type ReadSister = Extract<SisterFile, { ok: true }>;
 
@@ -183,19 +184,12 @@ function Matches({
             <tr key={theirs}>
               <td className="font-mono">{theirs}</td>
               <td>
-                <select
+                <Select
                   aria-label={`${theirs} is`}
-                  className="min-h-11 border border-rule bg-sheet px-2"
                   value={mapping[theirs] ?? ''}
                   onChange={(event) => onChange(theirs, event.target.value)}
-                >
-                  <option value="">– left out</option>
-                  {rows.points.map(({ id, code }) => (
-                    <option key={id} value={id}>
-                      {code}
-                    </option>
-                  ))}
-                </select>
+                  options={[['', '– left out'], ...rows.points.map(({ id, code }) => [id, code] as const)]}
+                />
               </td>
               <td className="num text-soft">{off.has(theirs) ? format.length(off.get(theirs)!) : ''}</td>
             </tr>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { lengthBetween, type RoundJudgement } from '@/core/round/judge/judgement';
 import { useFormat } from '../shell/preferences-context';
+import { Select } from '../kit/select';
 
 /** The length between any two points the round has located, measured or not. */
 export function BetweenAnyTwo({ rows, judgement }: { rows: JobRows; judgement: RoundJudgement }) {
@@ -16,32 +17,25 @@ export function BetweenAnyTwo({ rows, judgement }: { rows: JobRows; judgement: R
   const known =
     from && to && from !== to ? lengthBetween(judgement, { fromPointId: from, toPointId: to, measure }) : undefined;
   const choose = (label: string, value: string, set: (id: string) => void) => (
-    <select
+    <Select
       aria-label={label}
-      className="min-h-11 border border-rule bg-sheet px-2"
       value={value}
       onChange={(event) => set(event.target.value)}
-    >
-      <option value="">–</option>
-      {located.map(({ id, code }) => (
-        <option key={id} value={id}>
-          {code}
-        </option>
-      ))}
-    </select>
+      options={[['', '–'], ...located.map(({ id, code }) => [id, code] as const)]}
+    />
   );
   return (
     <p className="flex flex-wrap items-center gap-2">
       <span className="caps">Between</span> {choose('From', from, setFrom)} and {choose('To', to, setTo)}
-      <select
+      <Select
         aria-label="How"
-        className="min-h-11 border border-rule bg-sheet px-2"
         value={measure}
         onChange={(event) => setMeasure(event.target.value as 'tip' | 'level')}
-      >
-        <option value="tip">tip to tip</option>
-        <option value="level">level</option>
-      </select>
+        options={[
+          ['tip', 'tip to tip'],
+          ['level', 'level'],
+        ]}
+      />
       <strong className="figures" role="status">
         {known ? `${format.length(known.value)} ${format.plusMinus(2 * known.sd)} ${format.unit}` : ''}
       </strong>

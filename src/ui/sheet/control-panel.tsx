@@ -5,6 +5,7 @@ import { OWN_SPREADS, type Agree, type ControlChoice } from '@/core/findings/ana
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import type { LiveAnalysis } from './use-analysis';
+import { Select } from '../kit/select';
 
 /** How far undisturbed points may be off: the choices offered. */
 export const AGREE: Readonly<Record<string, Agree>> = {
@@ -45,27 +46,19 @@ export function ControlPanel({
   const codes = (ids: readonly string[]) => ids.map((id) => codeOf.get(id)).join(', ');
   const found = analysis?.undisturbed;
   const fitted = analysis?.choices.filter(({ result }) => result.ok) ?? [];
-  const off = (choice: ControlChoice, id: string) => (choice.result.ok ? choice.result.deviations.get(id) : undefined);
-  const listed = rows.points
-    .filter(({ id }) => fitted.some((choice) => off(choice, id)))
-    .map((point) => ({ point, values: fitted.map((choice) => off(choice, point.id)) }))
-    .sort((a, b) => Math.max(...b.values.map((v) => v?.d ?? 0)) - Math.max(...a.values.map((v) => v?.d ?? 0)));
   return (
     <section aria-label="Undisturbed points" aria-busy={busy} className="flex flex-col gap-3 py-3">
       <label className="flex flex-wrap items-center gap-2">
         <span className="caps">Undisturbed points may be off by</span>
-        <select
+        <Select
           aria-label="How far undisturbed points may be off"
-          className="min-h-11 border border-rule bg-sheet px-2"
           value={agree}
           onChange={(event) => setAgree(event.target.value)}
-        >
-          {Object.entries(AGREE).map(([key, value]) => (
-            <option key={key} value={key}>
-              {'mm' in value ? `${format.length(value.mm)} ${format.unit}` : 'what each is known to'}
-            </option>
-          ))}
-        </select>
+          options={Object.entries(AGREE).map(([key, value]) => [
+            key,
+            'mm' in value ? `${format.length(value.mm)} ${format.unit}` : 'what each is known to',
+          ])}
+        />
       </label>
       {!found ? <p role="status">Looking for the undisturbed points …</p> : null}
       {found && !found.ok ? <p role="alert">{found.reason}</p> : null}
@@ -106,38 +99,7 @@ export function ControlPanel({
               </li>
             ))}
           </ul>
-          <table className="ruled">
-            <caption className="pb-1 text-left text-sm text-soft">
-              How far each point is off under each choice, {format.unit}
-            </caption>
-            <thead className="sticky top-0 bg-paper">
-              <tr>
-                <th>Point</th>
-                {fitted.map((choice) => (
-                  <th key={choice.name} className="num">
-                    {CHOICE_WORD[choice.name]}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {listed.map(({ point, values }) => (
-                <tr key={point.id}>
-                  <td>{point.code}</td>
-                  {values.map((value, i) => (
-                    <td
-                      key={fitted[i]!.name}
-                      className="num"
-                      title={value ? value.by.map((component) => format.difference(component)).join(' ') : ''}
-                    >
-                      {value ? format.length(value.d) : '–'}
-                      {fitted[i]!.pointIds.includes(point.id) ? ' ▪' : '\u2003'}
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <ChoiceTable rows={rows} fitted={fitted} />
         </>
       ) : null}
       <p className="text-sm text-soft">
@@ -149,3 +111,47 @@ export function ControlPanel({
 
 const sameSet = (a: readonly string[], b: readonly string[]): boolean =>
   a.length === b.length && a.every((each) => b.includes(each));
+
+/** How far each point is off under each choice of control points. */
+function ChoiceTable({ rows, fitted }: { rows: JobRows; fitted: readonly ControlChoice[] }) {
+  const format = useFormat();
+  const off = (choice: ControlChoice, id: string) => (choice.result.ok ? choice.result.deviations.get(id) : undefined);
+  const listed = rows.points
+    .filter(({ id }) => fitted.some((choice) => off(choice, id)))
+    .map((point) => ({ point, values: fitted.map((choice) => off(choice, point.id)) }))
+    .sort((a, b) => Math.max(...b.values.map((v) => v?.d ?? 0)) - Math.max(...a.values.map((v) => v?.d ?? 0)));
+  return (
+    <table className="ruled">
+      <caption className="pb-1 text-left text-sm text-soft">
+        How far each point is off under each choice, {format.unit}
+      </caption>
+      <thead className="sticky top-0 bg-paper">
+        <tr>
+          <th>Point</th>
+          {fitted.map((choice) => (
+            <th key={choice.name} className="num">
+              {CHOICE_WORD[choice.name]}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {listed.map(({ point, values }) => (
+          <tr key={point.id}>
+            <td>{point.code}</td>
+            {values.map((value, i) => (
+              <td
+                key={fitted[i]!.name}
+                className="num"
+                title={value ? value.by.map((component) => format.difference(component)).join(' ') : ''}
+              >
+                {value ? format.length(value.d) : '–'}
+                {fitted[i]!.pointIds.includes(point.id) ? ' ▪' : '\u2003'}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -10,6 +10,7 @@ import { Button, buttonClass } from '../kit/button';
 import { FactorSlider } from './factor-slider';
 import { saveSvg } from './save-svg';
 import { SHOWN_VERDICTS, type SheetState, type ShownVerdict } from './use-sheet-address';
+import { Select } from '../kit/select';
 
 const VERDICT_WORD: Readonly<Record<ShownVerdict, string>> = {
   outside: 'outside',
@@ -49,19 +50,12 @@ export function SheetTools({
     values: readonly T[],
     word: (value: T) => string,
   ) => (
-    <select
+    <Select
       aria-label={label}
-      className="min-h-11 border border-rule bg-sheet px-2"
       value={state[key] ?? ''}
       onChange={(event) => change({ [key]: event.target.value || undefined })}
-    >
-      <option value="">{label}: all</option>
-      {values.map((value) => (
-        <option key={value} value={value}>
-          {word(value)}
-        </option>
-      ))}
-    </select>
+      options={[['', `${label}: all`], ...values.map((value) => [value, word(value)] as const)]}
+    />
   );
   return (
     <div className="no-print flex flex-wrap items-center gap-x-3 gap-y-2">
@@ -70,19 +64,15 @@ export function SheetTools({
       {filter('Section', 'section', SECTIONS, (value) => value)}
       {filter('Side', 'side', SIDES, (value) => value)}
       {ghosts.length > 0 ? (
-        <select
+        <Select
           aria-label="Ghost of another round"
-          className="min-h-11 border border-rule bg-sheet px-2"
           value={state.ghost ?? ''}
           onChange={(event) => change({ ghost: event.target.value ? Number(event.target.value) : undefined })}
-        >
-          <option value="">No ghost</option>
-          {ghosts.map(({ number, name }) => (
-            <option key={number} value={number}>
-              Ghost: {number}. {name}
-            </option>
-          ))}
-        </select>
+          options={[
+            ['', 'No ghost'],
+            ...ghosts.map(({ number, name }) => [number, `Ghost: ${number}. ${name}`] as const),
+          ]}
+        />
       ) : null}
       <span className="flex">
         <Button aria-label="Closer" title="Closer (+)" onClick={() => zoom(1.5)}>

@@ -1,4 +1,3 @@
-import { Tabs } from 'radix-ui';
 import { useMemo, type ReactNode } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
@@ -9,6 +8,7 @@ import type { LiveAnalysis } from './use-analysis';
 import type { useControl } from './use-control';
 import type { useSelection } from './use-selection';
 import type { Panel, SheetState } from './use-sheet-address';
+import { Tab, TabList, TabPanel, Tabs } from '../kit/tabs';
 
 /** Beside the sheet: what is judged, the pattern, and what is held. */
 export function SidePanels({
@@ -55,27 +55,23 @@ export function SidePanels({
     control: ['Control', <ControlPanel key="control" {...{ rows, live, agree, setAgree, control }} onHold={hold} />],
   };
   return (
-    <Tabs.Root
+    <Tabs
       value={state.panel}
       onValueChange={(panel) => onPanel(panel as Panel)}
       className="flex min-h-0 min-w-0 flex-col xl:max-h-[calc(100dvh-10rem)]"
     >
-      <Tabs.List aria-label="What is judged" className="flex flex-wrap border-b-2 border-ink">
+      <TabList label="What is judged">
         {Object.entries(panels).map(([value, [text]]) => (
-          <Tabs.Trigger
-            key={value}
-            value={value}
-            className="min-h-11 px-2 font-cond data-[state=active]:bg-ink data-[state=active]:text-paper"
-          >
+          <Tab key={value} value={value}>
             {text}
-          </Tabs.Trigger>
+          </Tab>
         ))}
-      </Tabs.List>
+      </TabList>
       {Object.entries(panels).map(([value, [, panel]]) => (
-        <Tabs.Content key={value} value={value} className="min-h-0 overflow-auto" tabIndex={-1}>
+        <TabPanel key={value} value={value} className="min-h-0 overflow-auto" tabIndex={-1}>
           {panel}
-        </Tabs.Content>
+        </TabPanel>
       ))}
-    </Tabs.Root>
+    </Tabs>
   );
 }

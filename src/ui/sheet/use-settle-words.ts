@@ -1,6 +1,6 @@
 import type { SettleWords } from '@/core/report/settle-words';
 import { useFormat } from '../shell/preferences-context';
-import { targetText } from '../tape/target-bar';
+import { targetText } from '../tape/target-text';
 
 /** Names by identity, of those instruments and points a page speaks of. */
 export interface SettleNames {

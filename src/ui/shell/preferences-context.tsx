@@ -16,13 +16,22 @@ const Context = createContext<PreferencesValue | undefined>(undefined);
 const YEAR = 365 * 24 * 3600;
 
 /** Makes the user's units, words, sheet and name known to every part of the page. */
-export function PreferencesProvider({ initial, children }: { initial: Preferences; children: ReactNode }) {
+export function PreferencesProvider({
+  initial,
+  zone,
+  children,
+}: {
+  initial: Preferences;
+  /** The shop's time zone. */
+  zone: string;
+  children: ReactNode;
+}) {
   const [preferences, setPreferences] = useState(initial);
   const router = useRouter();
   const value = useMemo(
     (): PreferencesValue => ({
       preferences,
-      format: formatterFor(preferences),
+      format: formatterFor(preferences, zone),
       change: (some) => {
         const next = { ...preferences, ...some };
         setPreferences(next);
@@ -31,7 +40,7 @@ export function PreferencesProvider({ initial, children }: { initial: Preference
         router.refresh();
       },
     }),
-    [preferences, router],
+    [preferences, zone, router],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

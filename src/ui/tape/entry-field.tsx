@@ -6,6 +6,7 @@ import type { ParsedLine, Subjects } from '@/core/shell/shorthand/line';
 import { Button } from '../kit/button';
 import { halfTyped, keepHalfTyped } from './outbox';
 import type { TapeLine } from './use-tape';
+import { Select } from '../kit/select';
 
 export type Correction = { readonly line: TapeLine; readonly strikeOnly: boolean; readonly text: string } | undefined;
 
@@ -20,54 +21,51 @@ export interface EntryHandle {
 
 const REASONS = ['misread', 'misheard', 'wrong point', 'start mark not taken off', 'gauge slipped', 'typing slip'];
 
-export interface EntryFieldProps {
-  readonly ref?: Ref<EntryHandle>;
-  readonly roundId: string;
+/** How a line is read and what is asked of it. */
+interface LineReading {
   readonly subjects: Subjects & { readonly names: ReadonlyMap<string, string> };
   /** Reads a line; a bare number is the reading wanted now. */
   readonly read: (text: string) => ParsedLine;
   readonly wanted?: string;
   /** A question to be answered by Enter before the line is taken. */
   readonly question: (text: string) => string | undefined;
-  readonly correction: Correction;
+}
+
+/** What comes of the field. */
+interface EntryEvents {
   /** Takes a line; the reason stands with it when it corrects another. */
-  readonly onTake: (raw: string, reason: string | undefined) => void;
-  readonly onStrike: (reason: string) => void;
-  readonly onLeave: () => void;
+  readonly take: (raw: string, reason: string | undefined) => void;
+  readonly strike: (reason: string) => void;
+  readonly leave: () => void;
   readonly lastLine: () => void;
   /** Whether a line is begun and not yet taken. */
-  readonly onTyping: (busy: boolean) => void;
+  readonly typing: (busy: boolean) => void;
+}
+
+export interface EntryFieldProps {
+  readonly ref?: Ref<EntryHandle>;
+  readonly roundId: string;
+  readonly line: LineReading;
+  readonly correction: Correction;
+  readonly on: EntryEvents;
+  /** Why nothing can be taken. */
   readonly disabled?: string;
 }
 
-/**
- * The one field readings are typed into: a short line, Enter moves on; half-typed text is kept.
- * A correction is another field with another key, so that what was half typed waits beneath it.
- */
-export function EntryField(props: EntryFieldProps) {
-  const {
-    ref,
-    roundId,
-    subjects,
-    read,
-    wanted,
-    question,
-    correction,
-    onTake,
-    onStrike,
-    onLeave,
-    lastLine,
-    onTyping,
-    disabled,
-  } = props;
+/** What stands in the field, what it reads as, and the taking of it. */
+function useEntry({
+  roundId,
+  line: { subjects, read, question },
+  correction,
+  on,
+  disabled,
+}: Omit<EntryFieldProps, 'ref'>) {
   const kept = halfTyped(roundId);
   const [text, setText] = useState(correction && !correction.strikeOnly ? correction.text : kept);
   const [offered, setOffered] = useState(!correction && kept !== '');
   const [refusal, setRefusal] = useState('');
   const [asked, setAsked] = useState('');
   const [reason, setReason] = useState(REASONS[0]!);
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), []);
 
   const parsed = useMemo(() => (text.trim() ? read(text) : undefined), [text, read]);
   const offers = useMemo(() => completions(text, subjects), [text, subjects]);
@@ -77,10 +75,10 @@ export function EntryField(props: EntryFieldProps) {
     setAsked('');
     setOffered(false);
     if (!correction) keepHalfTyped(roundId, value);
-    onTyping(value.trim() !== '');
+    on.typing(value.trim() !== '');
   };
   const take = (line = text) => {
-    if (correction?.strikeOnly) return onStrike(reason);
+    if (correction?.strikeOnly) return on.strike(reason);
     if (!line.trim() || disabled) return;
     const result = read(line);
     if (!result.ok) return setRefusal(result.reason);
@@ -90,13 +88,27 @@ export function EntryField(props: EntryFieldProps) {
       setAsked(line);
       return setRefusal(doubt);
     }
-    onTake(line.trim(), correction ? reason : undefined);
+    on.take(line.trim(), correction ? reason : undefined);
     setText('');
     setRefusal('');
     setAsked('');
     if (!correction) keepHalfTyped(roundId, '');
-    onTyping(false);
+    on.typing(false);
   };
+  return { text, edit, take, parsed, offers, offered, refusal, reason, setReason };
+}
+
+/**
+ * The one field readings are typed into: a short line, Enter moves on; half-typed text is kept.
+ * A correction is another field with another key, so that what was half typed waits beneath it.
+ */
+export function EntryField({ ref, ...props }: EntryFieldProps) {
+  const { line, correction, on, disabled } = props;
+  const { wanted } = line;
+  const entry = useEntry(props);
+  const { text, edit, take, parsed, offers, offered, refusal, reason, setReason } = entry;
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => field.current?.focus(), []);
   useImperativeHandle(ref, () => ({
     type: (more) => edit(text + more),
     erase: () => edit(text.slice(0, -1)),
@@ -112,38 +124,18 @@ export function EntryField(props: EntryFieldProps) {
     if (event.key === 'Enter') {
       used();
       take();
-    } else if (event.key === 'Escape') onLeave();
+    } else if (event.key === 'Escape') on.leave();
     else if (event.key === 'Tab' && !event.shiftKey && offers[0]) {
       used();
       edit(offers[0].text);
     } else if (event.key === 'ArrowUp' && text === '') {
       used();
-      lastLine();
+      on.lastLine();
     }
   };
   return (
     <div className="flex flex-col gap-2 border-t-2 border-ink pt-2">
-      {correction ? (
-        <div className="flex flex-wrap items-center gap-2 text-sm">
-          <span>
-            {correction.strikeOnly ? 'Strikes' : 'Corrects'} “{correction.text}” because
-          </span>
-          <select
-            aria-label="Reason of the correction"
-            value={reason}
-            onChange={(event) => setReason(event.target.value)}
-            className="min-h-11 border border-rule bg-sheet px-2"
-          >
-            {REASONS.map((each) => (
-              <option key={each}>{each}</option>
-            ))}
-          </select>
-          {correction.strikeOnly ? <Button onClick={() => onStrike(reason)}>Strike it</Button> : null}
-          <Button look="quiet" onClick={onLeave}>
-            Leave it
-          </Button>
-        </div>
-      ) : null}
+      {correction ? <Correcting correction={correction} reason={reason} setReason={setReason} on={on} /> : null}
       <div className="flex gap-2">
         <input
           ref={field}
@@ -165,51 +157,93 @@ export function EntryField(props: EntryFieldProps) {
           Take
         </Button>
       </div>
-      {offers.length > 0 ? (
-        <ul className="flex flex-wrap gap-1" aria-label="Points that begin like this">
-          {offers.map((offer) => (
-            <li key={offer.code}>
-              <button
-                type="button"
-                tabIndex={-1}
-                className="min-h-11 border border-rule bg-sheet px-2 font-mono"
-                title={offer.name}
-                onClick={() => {
-                  edit(offer.text);
-                  field.current?.focus();
-                }}
-              >
-                {offer.code}
-              </button>
-            </li>
-          ))}
-        </ul>
-      ) : null}
+      <Offers
+        offers={offers}
+        onChoose={(chosen) => {
+          edit(chosen);
+          field.current?.focus();
+        }}
+      />
       <p
         id="entry-say"
         role={refusal ? 'alert' : 'status'}
         className={`min-h-6 text-sm ${refusal ? 'font-medium text-minus' : 'text-soft'}`}
       >
-        {disabled || refusal || say()}
+        {disabled || refusal || saidOf(parsed, wanted, offered)}
       </p>
     </div>
   );
+}
 
-  function say(): string {
-    if (offered) return 'This was half typed before: go on, or clear it.';
-    if (!parsed)
-      return wanted
-        ? 'a number for the pair above · or a whole line of your own'
-        : 'two points and a distance · a point and l, w, h · a station and gap, flush';
-    if (!parsed.ok) return '';
-    return [
-      parsed.readings
-        .map(
-          (reading) =>
-            `${reading.quantity}${reading.measure ? ` ${reading.measure === 'tip' ? 'tip to tip' : 'level'}` : ''} ${reading.value.toFixed(1)} mm`,
-        )
-        .join(', '),
-      ...parsed.warnings,
-    ].join(' · ');
-  }
+/** Why a line is corrected, asked before it is. */
+function Correcting({
+  correction,
+  reason,
+  setReason,
+  on,
+}: {
+  correction: NonNullable<Correction>;
+  reason: string;
+  setReason: (reason: string) => void;
+  on: Pick<EntryEvents, 'strike' | 'leave'>;
+}) {
+  return (
+    <div className="flex flex-wrap items-center gap-2 text-sm">
+      <span>
+        {correction.strikeOnly ? 'Strikes' : 'Corrects'} “{correction.text}” because
+      </span>
+      <Select
+        aria-label="Reason of the correction"
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+
+        options={REASONS.map((each) => [each, each])}
+      />
+      {correction.strikeOnly ? <Button onClick={() => on.strike(reason)}>Strike it</Button> : null}
+      <Button look="quiet" onClick={on.leave}>
+        Leave it
+      </Button>
+    </div>
+  );
+}
+
+/** Points whose codes begin like what was typed. */
+function Offers({ offers, onChoose }: { offers: ReturnType<typeof completions>; onChoose: (text: string) => void }) {
+  if (offers.length === 0) return null;
+  return (
+    <ul className="flex flex-wrap gap-1" aria-label="Points that begin like this">
+      {offers.map((offer) => (
+        <li key={offer.code}>
+          <button
+            type="button"
+            tabIndex={-1}
+            className="min-h-11 border border-rule bg-sheet px-2 font-mono"
+            title={offer.name}
+            onClick={() => onChoose(offer.text)}
+          >
+            {offer.code}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What the line typed so far would be taken as. */
+function saidOf(parsed: ParsedLine | undefined, wanted: string | undefined, offered: boolean): string {
+  if (offered) return 'This was half typed before: go on, or clear it.';
+  if (!parsed)
+    return wanted
+      ? 'a number for the pair above · or a whole line of your own'
+      : 'two points and a distance · a point and l, w, h · a station and gap, flush';
+  if (!parsed.ok) return '';
+  return [
+    parsed.readings
+      .map(
+        (reading) =>
+          `${reading.quantity}${reading.measure ? ` ${reading.measure === 'tip' ? 'tip to tip' : 'level'}` : ''} ${reading.value.toFixed(1)} mm`,
+      )
+      .join(', '),
+    ...parsed.warnings,
+  ].join(' · ');
 }

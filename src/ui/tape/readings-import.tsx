@@ -8,6 +8,7 @@ import { READING_COLUMNS, readReadingsCsv, type ReadingColumn, type ReadingMappi
 import { Button } from '../kit/button';
 import { usePreferences } from '../shell/preferences-context';
 import { subjectsOf } from './reading-lines';
+import { Select } from '../kit/select';
 
 const COLUMN_WORD: Readonly<Record<ReadingColumn, string>> = {
   subject: 'Point or station',
@@ -54,19 +55,15 @@ export function ReadingsImport({ rows, onTake }: { rows: JobRows; onTake: (line:
             {READING_COLUMNS.map((column) => (
               <label key={column} className="flex flex-col">
                 <span className="caps">{COLUMN_WORD[column]}</span>
-                <select
+                <Select
                   aria-label={COLUMN_WORD[column]}
-                  className="min-h-11 border border-rule bg-sheet px-2"
                   value={preview.mapping[column]}
                   onChange={(event) => setMapping({ ...preview.mapping, [column]: Number(event.target.value) })}
-                >
-                  <option value={-1}>none</option>
-                  {preview.headers.map((header, i) => (
-                    <option key={i} value={i}>
-                      {header || `column ${i + 1}`}
-                    </option>
-                  ))}
-                </select>
+                  options={[
+                    [-1, 'none'],
+                    ...preview.headers.map((header, i) => [i, header || `column ${i + 1}`] as const),
+                  ]}
+                />
               </label>
             ))}
           </div>

@@ -5,11 +5,13 @@ import { useState } from 'react';
 import type { PointCondition } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { conditionsOf } from '@/core/round/observe/conditions';
-import { type Target } from '@/core/walk/targets';
 import { CONDITION_WORD, WHY_WORD } from '@/core/report/vocabulary/words';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
-import { SOURCES, type Source, type Targets } from './use-targets';
+import { targetText } from './target-text';
+import type { MeasuringState } from './use-measuring';
+import { SOURCES, type Source } from './use-targets';
+import { Select } from '../kit/select';
 
 const SOURCE_WORD: Readonly<Record<Source, string>> = {
   walk: 'The walk, all points',
@@ -26,28 +28,15 @@ export const CONDITION_KEYS = [
 
 /** Where we are on the walk: the pair wanted now, what is known of it, and the ways round it. */
 export function TargetBar({
-  rows,
-  roundId,
-  targets,
+  screen,
   expected,
-  onMark,
-  onRepeat,
-  onSubstitute,
-  end,
-  chooseEnd,
 }: {
-  rows: JobRows;
-  roundId: string;
-  targets: Targets;
+  screen: MeasuringState;
   /** What the round or the chart lets expect, mm. */
   expected?: { readonly value: number; readonly sd?: number };
-  onMark: (code: string, kind: PointCondition['kind']) => void;
-  onRepeat: () => void;
-  onSubstitute: (code: string, name: string, newCode: string) => void;
-  /** The end of the pair that the marks speak of. */
-  end: number;
-  chooseEnd: (end: number) => void;
 }) {
+  const { rows, round, targets, writing } = screen;
+  const { mark: onMark, end, chooseEnd } = writing;
   const format = useFormat();
   const { current, queue } = targets;
   // The form stays with its point, wherever the walk goes meanwhile.
@@ -81,18 +70,12 @@ export function TargetBar({
         </p>
         <label className="flex items-center">
           <span className="sr-only">Order of reading</span>
-          <select
+          <Select
             aria-label="Order of reading"
-            className="min-h-11 border border-rule bg-sheet px-2"
             value={targets.source}
             onChange={(event) => targets.choose(event.target.value as Source)}
-          >
-            {SOURCES.map((source) => (
-              <option key={source} value={source}>
-                {SOURCE_WORD[source]}
-              </option>
-            ))}
-          </select>
+            options={SOURCES.map((source) => [source, SOURCE_WORD[source]])}
+          />
         </label>
       </div>
       <div className="flex flex-wrap gap-1.5">
@@ -102,7 +85,7 @@ export function TargetBar({
         <Button onClick={targets.back} disabled={!targets.canGoBack} aria-keyshortcuts="F3">
           Back
         </Button>
-        <Button onClick={onRepeat} aria-keyshortcuts="F4">
+        <Button onClick={writing.repeatLast} aria-keyshortcuts="F4">
           Repeat
         </Button>
         {current && current.codes.length > 1 ? (
@@ -121,19 +104,15 @@ export function TargetBar({
             ))
           : null}
         {marked ? (
-          <select
+          <Select
             aria-label={`${marked} is otherwise doubtful`}
-            className="min-h-11 border border-rule bg-sheet px-2"
             value=""
             onChange={(event) => onMark(marked, event.target.value as PointCondition['kind'])}
-          >
-            <option value="">Doubtful …</option>
-            {(['oval', 'rusty', 'rebuilt'] as const).map((kind) => (
-              <option key={kind} value={kind}>
-                {CONDITION_WORD[kind]}
-              </option>
-            ))}
-          </select>
+            options={[
+              ['', 'Doubtful …'],
+              ...(['oval', 'rusty', 'rebuilt'] as const).map((kind) => [kind, CONDITION_WORD[kind]] as const),
+            ]}
+          />
         ) : null}
         {marked ? <Button onClick={() => setSubstituting(marked)}>Substitute</Button> : null}
       </div>
@@ -144,18 +123,15 @@ export function TargetBar({
           taken={rows.points.map(({ code }) => code)}
           onLeave={() => setSubstituting(undefined)}
           onMake={(code, name, newCode) => {
-            onSubstitute(code, name, newCode);
+            writing.makeSubstitute(code, name, newCode);
             setSubstituting(undefined);
           }}
         />
       ) : null}
-      <Marked rows={rows} roundId={roundId} onClear={(code) => onMark(code, 'clear')} />
+      <Marked rows={rows} roundId={round.id} onClear={(code) => onMark(code, 'clear')} />
     </section>
   );
 }
-
-export const targetText = ({ codes, quantity, measure, again }: Target): string =>
-  `${codes.join(' – ')}${quantity === 'height' ? ' height' : measure === 'level' ? ' level' : ''}${again ? ', again' : ''}`;
 
 /** Points with something in the way, each with the way back. */
 function Marked({ rows, roundId, onClear }: { rows: JobRows; roundId: string; onClear: (code: string) => void }) {

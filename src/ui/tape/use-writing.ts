@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { PointCondition, Reading } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { conditionsOf } from '@/core/round/observe/conditions';
 import { targetOfReading, tyingTargets } from '@/core/walk/wanted';
 import { parseLine, type ParsedLine, type Subjects } from '@/core/shell/shorthand/line';
 import type { LengthUnit } from '@/core/maths/units/length';
@@ -115,9 +116,8 @@ export function useWriting({
     repeatLast: () => repeat(lastLine?.readings[0]),
     makeSubstitute: (code: string, name: string, newCode: string) => {
       const original = rows.points.find((each) => each.code === code)!;
-      const marked = rows.pointConditions.some(
-        ({ roundId, pointId }) => roundId === writer.roundId && pointId === original.id,
-      );
+      // By what stands now: a mark that was taken back marks nothing.
+      const marked = conditionsOf(Job.of(rows), { id: writer.roundId }).has(original.id);
       put(substituteEntry(writer, original, { code: newCode, name }, marked));
       targets.press(tyingTargets(Job.of(rows), newCode, code, judgement));
     },

@@ -7,7 +7,7 @@ import type { Target } from '@/core/walk/targets';
 import { WHY_WORD } from '@/core/report/vocabulary/words';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
-import { targetText } from './target-bar';
+import { targetText } from './target-text';
 
 /** The walk on paper: a line to write on for each reading, typed back in the same order. */
 export function WalkSheet({ rows, round, targets }: { rows: JobRows; round: Round; targets: readonly Target[] }) {

@@ -167,7 +167,7 @@ function optionOf(
                   },
                 ]
               : []),
-            ...grouped(time.events).map(({ at: when, text }) => ({
+            ...grouped(time.events, format).map(({ at: when, text }) => ({
               xAxis: when,
               lineStyle: { color: rule, type: 'solid' as const },
               label: { formatter: text, position: 'end' as const, rotate: 0 },
@@ -198,12 +198,12 @@ function optionOf(
 }
 
 /** Events of one day share a line. */
-function grouped(events: ThroughTime['events']): { at: number; text: string }[] {
+function grouped(events: ThroughTime['events'], time: Formatter): { at: number; text: string }[] {
   const days = new Map<string, { at: number; kinds: Set<string> }>();
   for (const { at, kind } of events) {
-    const day = days.get(at.slice(0, 10)) ?? { at: Date.parse(at), kinds: new Set<string>() };
+    const day = days.get(time.date(at)) ?? { at: Date.parse(at), kinds: new Set<string>() };
     day.kinds.add(kind);
-    days.set(at.slice(0, 10), day);
+    days.set(time.date(at), day);
   }
   return [...days.values()].map(({ at, kinds }) => ({ at, text: [...kinds].join(', ') }));
 }

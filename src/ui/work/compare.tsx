@@ -26,7 +26,6 @@ export interface CompareView {
 
 /** A round against the reference and against an earlier round: held, moved or undecided. */
 export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
-  const format = useFormat();
   const router = useRouter();
   const jobId = rows.jobs[0]!.id;
   if (!view)
@@ -35,12 +34,10 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
         Measure the same points again, on the same support, and see here what moved.
       </Empty>
     );
-  const { change, final, accepted, movement } = view;
-  const lengthTest = new Map(movement.lengths.map((test) => [test.dimension.id, test]));
+  const { change, movement } = view;
   const moved = movedWord(movement);
   const go = (from: string, to: string) => router.push(`/jobs/${jobId}/verify?from=${from}&to=${to}`);
   const options = Job.of(rows).ownRounds.map((round) => [round.id, `${round.number}. ${round.name}`] as const);
-  const finalOf = new Map(final.map((each) => [each.dimension.id, each]));
   const count = (verdict: string) => change.dimensions.filter((each) => each.verdict === verdict).length;
   return (
     <section aria-label="Verdict" className="flex flex-col gap-3">
@@ -78,81 +75,92 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
           ? ` Measured in one round only: ${change.notCompared.map((each) => each.code).join(', ')}.`
           : ''}
       </p>
-      <table className="ruled">
-        <thead>
-          <tr>
-            <th>Dimension</th>
-            <th className="num">Before</th>
-            <th className="num">Now</th>
-            <th className="num">Change</th>
-            <th className="num">±</th>
-            <th className="num">Limit</th>
-            <th>More than noise</th>
-            <th>Since then</th>
-            <th className="num">Off the reference {format.unit}</th>
-            <th>Against it</th>
-            <th>
-              <span className="sr-only">Actions</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {change.dimensions.map((row) => {
-            const judged = finalOf.get(row.dimension.id)?.judged;
-            const isAccepted = accepted.includes(row.dimension.id);
-            return (
-              <tr key={row.dimension.id} data-code={row.dimension.code} data-verdict={row.verdict}>
-                <td title={format.name(row.dimension.name)}>{row.dimension.code}</td>
-                <td className="num">{format.length(row.earlier)}</td>
-                <td className="num">{format.length(row.later)}</td>
-                <td className="num font-medium">{format.difference(row.change)}</td>
-                <td className="num text-soft">{format.length(2 * row.sd)}</td>
-                <td className="num text-soft">{format.length(row.limit)}</td>
-                <td data-moved={lengthTest.get(row.dimension.id)?.moved}>
-                  {lengthTest.get(row.dimension.id)?.moved ? (
-                    <strong>{moved}</strong>
-                  ) : (
-                    <span className="text-soft">no</span>
-                  )}
-                </td>
-                <td>
-                  <ChangeMark verdict={row.verdict} />{' '}
-                  {row.verdict === 'moved'
-                    ? 'beyond the limit'
-                    : row.verdict === 'held'
-                      ? 'within the limit'
-                      : row.verdict}
-                </td>
-                <td className="num">{judged ? format.difference(judged.deviation) : '–'}</td>
-                <td>
-                  {judged ? (
-                    <>
-                      <VerdictMark verdict={judged.verdict} /> {judged.verdict}
-                    </>
-                  ) : null}
-                </td>
-                <td className="py-0!">
-                  {isAccepted ? (
-                    <span className="text-soft">accepted</span>
-                  ) : judged && (judged.verdict !== 'inside' || row.verdict !== 'held') ? (
-                    <Link
-                      className={buttonClass('quiet')}
-                      href={`/jobs/${jobId}/log?round=${change.later.id}&dimension=${row.dimension.id}`}
-                    >
-                      Accept …
-                    </Link>
-                  ) : null}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <ChangeTable view={view} jobId={jobId} />
       <PointsMoved
         rows={rows}
         movement={movement}
         limits={new Map(change.points.map(({ point, limit }) => [point.id, limit]))}
       />
     </section>
+  );
+}
+
+/** Every common length: before, now, and what that means. */
+function ChangeTable({ view: { change, final, accepted, movement }, jobId }: { view: CompareView; jobId: string }) {
+  const format = useFormat();
+  const lengthTest = new Map(movement.lengths.map((test) => [test.dimension.id, test]));
+  const finalOf = new Map(final.map((each) => [each.dimension.id, each]));
+  const moved = movedWord(movement);
+  return (
+    <table className="ruled">
+      <thead>
+        <tr>
+          <th>Dimension</th>
+          <th className="num">Before</th>
+          <th className="num">Now</th>
+          <th className="num">Change</th>
+          <th className="num">±</th>
+          <th className="num">Limit</th>
+          <th>More than noise</th>
+          <th>Since then</th>
+          <th className="num">Off the reference {format.unit}</th>
+          <th>Against it</th>
+          <th>
+            <span className="sr-only">Actions</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {change.dimensions.map((row) => {
+          const judged = finalOf.get(row.dimension.id)?.judged;
+          const isAccepted = accepted.includes(row.dimension.id);
+          return (
+            <tr key={row.dimension.id} data-code={row.dimension.code} data-verdict={row.verdict}>
+              <td title={format.name(row.dimension.name)}>{row.dimension.code}</td>
+              <td className="num">{format.length(row.earlier)}</td>
+              <td className="num">{format.length(row.later)}</td>
+              <td className="num font-medium">{format.difference(row.change)}</td>
+              <td className="num text-soft">{format.length(2 * row.sd)}</td>
+              <td className="num text-soft">{format.length(row.limit)}</td>
+              <td data-moved={lengthTest.get(row.dimension.id)?.moved}>
+                {lengthTest.get(row.dimension.id)?.moved ? (
+                  <strong>{moved}</strong>
+                ) : (
+                  <span className="text-soft">no</span>
+                )}
+              </td>
+              <td>
+                <ChangeMark verdict={row.verdict} />{' '}
+                {row.verdict === 'moved'
+                  ? 'beyond the limit'
+                  : row.verdict === 'held'
+                    ? 'within the limit'
+                    : row.verdict}
+              </td>
+              <td className="num">{judged ? format.difference(judged.deviation) : '–'}</td>
+              <td>
+                {judged ? (
+                  <>
+                    <VerdictMark verdict={judged.verdict} /> {judged.verdict}
+                  </>
+                ) : null}
+              </td>
+              <td className="py-0!">
+                {isAccepted ? (
+                  <span className="text-soft">accepted</span>
+                ) : judged && (judged.verdict !== 'inside' || row.verdict !== 'held') ? (
+                  <Link
+                    className={buttonClass('quiet')}
+                    href={`/jobs/${jobId}/log?round=${change.later.id}&dimension=${row.dimension.id}`}
+                  >
+                    Accept …
+                  </Link>
+                ) : null}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
   );
 }

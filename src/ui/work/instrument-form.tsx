@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { INSTRUMENT_KINDS, type Instrument, type InstrumentVersion } from '@/core/shell/job/entities';
 import type { Fault } from '@/formats/faults';
+import type { ShopTime } from '@/formats/shop-time';
 import {
   instrumentVersion,
   newInstrument,
@@ -12,6 +13,7 @@ import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
+import { useFormat } from '../shell/preferences-context';
 
 export const INSTRUMENT_WORD: Readonly<Record<Instrument['kind'], string>> = {
   tape: 'tape',
@@ -25,19 +27,19 @@ export const INSTRUMENT_WORD: Readonly<Record<Instrument['kind'], string>> = {
 };
 
 /** What the form shows at first of an instrument's figures; a new one begins with the spread of a good tape. */
-const figuresOf = (version?: InstrumentVersion) => ({
+const figuresOf = (time: ShopTime, version?: InstrumentVersion) => ({
   sdConstant: String(version?.sdConstant ?? '0.5'),
   sdPerMetre: String(version?.sdPerMetre ?? '0'),
   zeroOffset: String(version?.zeroOffset ?? '0'),
   startMark: String(version?.startMark ?? '0'),
   pointers: version?.pointers ?? '',
-  checkedAt: version?.checkedAt?.slice(0, 10) ?? '',
+  checkedAt: version?.checkedAt ? time.date(version.checkedAt) : '',
   note: version?.note ?? '',
   steel: version?.steel ?? false,
 });
 type Figures = ReturnType<typeof figuresOf>;
 
-function readFigures(values: Figures, instrumentId: string, faults: Fault[]): InstrumentVersionInput {
+function readFigures(values: Figures, instrumentId: string, time: ShopTime, faults: Fault[]): InstrumentVersionInput {
   const length = lengthsOf(values, 'mm', faults);
   const sdConstant = length('sdConstant');
   if (sdConstant <= 0 && !faults.some(({ path }) => path === 'sdConstant'))
@@ -51,8 +53,7 @@ function readFigures(values: Figures, instrumentId: string, faults: Fault[]): In
     startMark: length('startMark'),
     steel: values.steel,
     pointers: values.pointers.trim(),
-    // Midday: the same day wherever it is read.
-    checkedAt: values.checkedAt ? new Date(`${values.checkedAt}T12:00:00Z`).toISOString() : null,
+    checkedAt: values.checkedAt ? time.instant(values.checkedAt, 12) : null,
     note: values.note.trim(),
   };
 }
@@ -67,11 +68,12 @@ export function ReviseInstrument({
   reviseInstrument: Action<InstrumentVersionInput>;
   done: () => void;
 }) {
+  const format = useFormat();
   const form = useEntryForm({
     schema: instrumentVersion,
     action: reviseInstrument,
-    defaults: figuresOf(version),
-    read: (values, faults) => readFigures(values, version.instrumentId, faults),
+    defaults: figuresOf(format, version),
+    read: (values, faults) => readFigures(values, version.instrumentId, format, faults),
     done,
   });
   return (
@@ -82,13 +84,14 @@ export function ReviseInstrument({
 }
 
 export function AddInstrument({ addInstrument, done }: { addInstrument: Action<NewInstrument>; done: () => void }) {
+  const format = useFormat();
   const form = useEntryForm({
     schema: newInstrument,
     action: addInstrument,
-    defaults: { ...figuresOf(), name: '', kind: INSTRUMENT_KINDS[0] as Instrument['kind'] },
+    defaults: { ...figuresOf(format), name: '', kind: INSTRUMENT_KINDS[0] as Instrument['kind'] },
     read: ({ name, kind, ...figures }, faults) => {
       const id = crypto.randomUUID();
-      return { instrument: { id, name: name.trim(), kind }, version: readFigures(figures, id, faults) };
+      return { instrument: { id, name: name.trim(), kind }, version: readFigures(figures, id, format, faults) };
     },
     done,
   });

@@ -3,6 +3,7 @@ import { fileName } from '@/formats/file-name';
 import { formatterFor } from '@/formats/formatter';
 import { renderRecordPdf } from '@/formats/pdf/record-pdf';
 import { readPreferences } from '@/formats/preferences';
+import { machineZone } from '@/formats/shop-time';
 import { preferencesCookie } from '@/server/preferences';
 import { recordOf } from '@/server/record';
 import { jobAt, photographPreviews } from '@/server/views';
@@ -16,7 +17,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ job:
     record,
     signature,
     paper: query.get('paper') === 'letter' ? 'LETTER' : 'A4',
-    format: formatterFor(readPreferences(await preferencesCookie())),
+    format: formatterFor(readPreferences(await preferencesCookie()), machineZone()),
     previews: await photographPreviews(record.photographs.map((photograph) => photograph.id)),
   });
   return new Response(new Uint8Array(pdf), {

@@ -1,7 +1,8 @@
 import { saveRound } from '@/server/actions/rounds';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { RoundHead } from '@/ui/work/round-head';
-import { Measuring, type PullContext } from '@/ui/tape/measuring';
+import { Measuring } from '@/ui/tape/measuring';
+import type { PullContext } from '@/ui/tape/use-measuring';
 
 interface Props {
   readonly params: Promise<RoundParams>;
