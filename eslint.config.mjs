@@ -45,7 +45,7 @@ const may = {
   app: ['app', 'ui', 'server', 'formats', ...CORE],
   cli: ['cli', 'formats', ...CORE],
 };
-const TESTS = ['**/*.test.ts', '**/*.bench.ts'];
+const TESTS = ['**/*.test.ts'];
 
 export default tseslint.config(
   { ignores: ['node_modules/**', 'dist/**', '.next/**', 'next-env.d.ts', 'public/**'] },

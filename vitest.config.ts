@@ -11,7 +11,6 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/{core,formats,ui}/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
-          benchmark: { include: ['src/**/*.bench.ts'] },
         },
       },
       {

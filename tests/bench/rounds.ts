@@ -1,14 +1,14 @@
-import { Job } from '../shell/job/job';
-import { bench, describe } from 'vitest';
-import { emptyJobRows, type JobRows } from '../shell/job/job-rows';
-import type { Reading } from '../shell/job/entities';
-import type { Vector } from '../maths/geometry/vector';
-import { seeded } from '../maths/random/seeded';
-import { shellNet } from '../practice/shell-net';
-import { analyseRound, OWN_SPREADS } from './analysis';
-import { judgeRound } from '../round/judge/judge-round';
-import { compareSides } from './sides';
-import { didItMove } from './movement';
+import type { Case } from './case';
+import { Job } from '@/core/shell/job/job';
+import { emptyJobRows, type JobRows } from '@/core/shell/job/job-rows';
+import type { Reading } from '@/core/shell/job/entities';
+import type { Vector } from '@/core/maths/geometry/vector';
+import { seeded } from '@/core/maths/random/seeded';
+import { shellNet } from '@/core/practice/shell-net';
+import { analyseRound, OWN_SPREADS } from '@/core/findings/analysis';
+import { judgeRound } from '@/core/round/judge/judge-round';
+import { compareSides } from '@/core/findings/sides';
+import { didItMove } from '@/core/findings/movement';
 
 /** A job with a chart, two rounds and a rear that has gone, as large as asked. */
 function jobOf(points: number, distances: number, dimensions: number): JobRows {
@@ -193,23 +193,25 @@ const changed = (rows: JobRows): JobRows => ({
 
 const apart = (a: Vector, b: Vector): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
-describe.each([
-  [50, 400, 30],
-  [150, 1500, 300],
-])('%i points, %i lengths, %i dimensions', (points, distances, dimensions) => {
-  const rows = jobOf(points, distances, dimensions);
-  const judgement = judgeRound(Job.of(rows), rows.rounds[0]!);
-  const later = judgeRound(Job.of(rows), rows.rounds[1]!);
-  const options = { time: 1000, warmupTime: 300 };
-  bench(
-    'judged: net, doubts, alignment, verdicts',
-    () => {
+export const rounds: Case[] = [[50, 400, 30] as const, [150, 1500, 300] as const].flatMap(
+  ([points, distances, dimensions]) => {
+    const rows = jobOf(points, distances, dimensions);
+    const judgement = judgeRound(Job.of(rows), rows.rounds[0]!);
+    const later = judgeRound(Job.of(rows), rows.rounds[1]!);
+    const of = `round of ${points} points, ${distances} lengths, ${dimensions} dimensions`;
+    const judge = () => {
       const fresh = Job.of(changed(rows));
-      judgeRound(fresh, fresh.rows.rounds[0]!);
-    },
-    options,
-  );
-  bench('undisturbed, choices, pattern', () => void analyseRound(Job.of(rows), judgement, OWN_SPREADS), options);
-  bench('left against right', () => void compareSides(Job.of(rows), judgement), options);
-  bench('did it move', () => void didItMove(Job.of(rows), judgement, later), options);
-});
+      return judgeRound(fresh, fresh.rows.rounds[0]!);
+    };
+    return [
+      { of, what: 'judged: net, doubts, alignment, verdicts', run: judge },
+      {
+        of,
+        what: 'undisturbed, choices of control, pattern',
+        run: () => analyseRound(Job.of(rows), judgement, OWN_SPREADS),
+      },
+      { of, what: 'left against right', run: () => compareSides(Job.of(rows), judgement) },
+      { of, what: 'did it move', run: () => didItMove(Job.of(rows), judgement, later) },
+    ];
+  },
+);

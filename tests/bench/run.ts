@@ -1,0 +1,34 @@
+import { kernel } from '@/core/maths/linear/kernel';
+import type { Case } from './case';
+import { nets } from './nets';
+import { rounds } from './rounds';
+import { undisturbed } from './undisturbed';
+
+/** Each is run for so long, ms, after a third of that to warm up. */
+const FOR = 1200;
+const FEWEST = 7;
+
+/** Median of its runs, ms. */
+function timed({ run }: Case): number {
+  const runs = (forMs: number, fewest: number) => {
+    const taken: number[] = [];
+    for (const end = performance.now() + forMs; performance.now() < end || taken.length < fewest;) {
+      const start = performance.now();
+      run();
+      taken.push(performance.now() - start);
+    }
+    return taken.sort((a, b) => a - b);
+  };
+  runs(FOR / 3, 2);
+  const taken = runs(FOR, FEWEST);
+  return taken[Math.floor(taken.length / 2)]!;
+}
+
+const wanted = process.argv[2] ?? '';
+const cases = [...nets, ...rounds, ...undisturbed].filter(({ of, what }) => `${of} ${what}`.includes(wanted));
+console.log(
+  JSON.stringify({
+    kernel: kernel.name,
+    cases: cases.map((each) => ({ of: each.of, what: each.what, median: timed(each) })),
+  }),
+);
