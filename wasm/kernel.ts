@@ -73,17 +73,7 @@ function addSum(at: usize, value: f64): void {
 }
 
 /** `products` with rows i… of `a` (of `rowsOfA`) and j… of `b`, from column `from`; past the last the last again. */
-function tile(
-  a: usize,
-  i: i32,
-  rowsOfA: i32,
-  b: usize,
-  j: i32,
-  rowsOfB: i32,
-  size: i32,
-  from: i32,
-  length: i32,
-): void {
+function tile(a: usize, i: i32, rowsOfA: i32, b: usize, j: i32, rowsOfB: i32, size: i32, from: i32, length: i32): void {
   const i1 = min(i + 1, rowsOfA - 1);
   const i2 = min(i + 2, rowsOfA - 1);
   const j1 = min(j + 1, rowsOfB - 1);
@@ -100,7 +90,7 @@ function tile(
 }
 
 function at(matrix: usize, row: i32, size: i32, column: i32): usize {
-  return matrix + (<usize>(row * size + column)) * WORD;
+  return matrix + <usize>(row * size + column) * WORD;
 }
 
 /** Forward substitution of `count` elements of row `r` from column `j` on, `sums` from `offset` on taken off first. */
@@ -108,9 +98,9 @@ function substitute(m: usize, size: i32, r: i32, j: i32, count: i32, offset: usi
   const row = at(m, r, size, j);
   for (let c = 0; c < count; c++) {
     const column = at(m, j + c, size, j);
-    let left = load<f64>(row + (<usize>c) * WORD) - load<f64>(sums + offset + (<usize>c) * WORD);
-    for (let k = 0; k < c; k++) left -= load<f64>(row + (<usize>k) * WORD) * load<f64>(column + (<usize>k) * WORD);
-    store<f64>(row + (<usize>c) * WORD, left / load<f64>(column + (<usize>c) * WORD));
+    let left = load<f64>(row + <usize>c * WORD) - load<f64>(sums + offset + <usize>c * WORD);
+    for (let k = 0; k < c; k++) left -= load<f64>(row + <usize>k * WORD) * load<f64>(column + <usize>k * WORD);
+    store<f64>(row + <usize>c * WORD, left / load<f64>(column + <usize>c * WORD));
   }
 }
 
@@ -120,12 +110,12 @@ export function factorise(m: usize, size: i32): i32 {
     const last = min(i + 3, size);
     for (let j = 0; j < i; j += 3) {
       tile(m, i, size, m, j, size, size, 0, j);
-      for (let r = i; r < last; r++) substitute(m, size, r, j, 3, (<usize>(r - i)) * 24);
+      for (let r = i; r < last; r++) substitute(m, size, r, j, 3, <usize>(r - i) * 24);
     }
     tile(m, i, size, m, i, size, size, 0, i);
     for (let r = i; r < last; r++) {
-      substitute(m, size, r, i, r - i, (<usize>(r - i)) * 24);
-      let taken = load<f64>(sums + (<usize>(r - i)) * 32);
+      substitute(m, size, r, i, r - i, <usize>(r - i) * 24);
+      let taken = load<f64>(sums + <usize>(r - i) * 32);
       for (let k = i; k < r; k++) {
         const own = load<f64>(at(m, r, size, k));
         taken += own * own;
@@ -141,7 +131,7 @@ export function factorise(m: usize, size: i32): i32 {
 
 /** The inverse of A from its factor at `lower`: L⁻¹ by columns into `columns`, L⁻ᵀL⁻¹ into `inverse`. */
 export function invert(lower: usize, columns: usize, inverse: usize, size: i32): void {
-  memory.fill(columns, 0, (<usize>(size * size)) * WORD);
+  memory.fill(columns, 0, <usize>(size * size) * WORD);
   for (let i = 0; i < size; i += 3) {
     const last = min(i + 3, size);
     for (let j = 0; j <= i; j += 3) {
@@ -149,7 +139,7 @@ export function invert(lower: usize, columns: usize, inverse: usize, size: i32):
       tile(lower, i, size, columns, j, size, size, j, i - j);
       for (let r = i; r < last; r++)
         for (let c = j; c < j + 3 && c <= r; c++) {
-          let sum = load<f64>(sums + (<usize>((r - i) * 3 + c - j)) * WORD);
+          let sum = load<f64>(sums + <usize>((r - i) * 3 + c - j) * WORD);
           for (let k = i; k < r; k++) sum += load<f64>(at(lower, r, size, k)) * load<f64>(at(columns, c, size, k));
           store<f64>(at(columns, c, size, r), ((c == r ? 1.0 : 0.0) - sum) / load<f64>(at(lower, r, size, r)));
         }
@@ -161,7 +151,7 @@ export function invert(lower: usize, columns: usize, inverse: usize, size: i32):
       tile(columns, i, size, columns, j, size, size, i, size - i);
       for (let r = 0; r < 3 && i + r < size; r++)
         for (let c = 0; c < 3 && j + c < size; c++) {
-          const sum = load<f64>(sums + (<usize>(r * 3 + c)) * WORD);
+          const sum = load<f64>(sums + <usize>(r * 3 + c) * WORD);
           store<f64>(at(inverse, i + r, size, j + c), sum);
           store<f64>(at(inverse, j + c, size, i + r), sum);
         }
@@ -175,7 +165,7 @@ export function coloured(lower: usize, size: i32, noise: usize, count: i32, resu
       tile(noise, run, count, lower, i, size, size, 0, i);
       for (let r = 0; r < 3 && run + r < count; r++)
         for (let c = 0; c < 3 && i + c < size; c++) {
-          let sum = load<f64>(sums + (<usize>(r * 3 + c)) * WORD);
+          let sum = load<f64>(sums + <usize>(r * 3 + c) * WORD);
           for (let k = i; k <= i + c; k++)
             sum += load<f64>(at(lower, i + c, size, k)) * load<f64>(at(noise, run + r, size, k));
           store<f64>(at(result, run + r, size, i + c), sum);
@@ -190,7 +180,7 @@ export function product(a: usize, rows: i32, b: usize, columns: i32, length: i32
       tile(a, i, rows, b, j, columns, length, 0, length);
       for (let r = 0; r < 3 && i + r < rows; r++)
         for (let c = 0; c < 3 && j + c < columns; c++)
-          store<f64>(at(result, i + r, columns, j + c), load<f64>(sums + (<usize>(r * 3 + c)) * WORD));
+          store<f64>(at(result, i + r, columns, j + c), load<f64>(sums + <usize>(r * 3 + c) * WORD));
     }
 }
 

@@ -89,7 +89,9 @@ describe('what a user chose', () => {
     expect(formatterFor(usual, 'UTC').plusMinus(1.26)).toBe('±1.3');
     expect(formatterFor(inches, 'UTC').length(25.4 * 2.5)).toBe('2 1/2');
     expect(formatterFor(inches, 'UTC').difference(-25.4 / 8)).toBe('−1/8');
-    expect(formatterFor(inches, 'UTC').name('Left chassis leg at the bulkhead')).toBe('Left frame rail at the firewall');
+    expect(formatterFor(inches, 'UTC').name('Left chassis leg at the bulkhead')).toBe(
+      'Left frame rail at the firewall',
+    );
     expect(formatterFor(inches, 'UTC').term('bonnet')).toBe('hood');
   });
 

@@ -59,7 +59,7 @@ function DimensionWhy({ each, ...props }: Shown & { each: DimensionJudgement }) 
             Measured {format.length(measured.value)}, reference {format.length(judged.reference)}:{' '}
             <strong>{format.difference(judged.deviation)}</strong> {format.plusMinus(judged.plusMinus)} {format.unit},
             limit {format.length(judged.limit)}: <strong>{judged.verdict}</strong>.
-            {judged.cannotDecide ? ' This instrument cannot decide.' : ''}
+            {judged.tooCoarse ? ' As it is read now, it is too coarse for the limit.' : ''}
           </p>
           <p className="text-sm text-soft">
             {measured.from === 'readings'
@@ -107,7 +107,7 @@ function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
               {format.plusMinus(judged.axes[axis].plusMinus)} {format.unit}
               {Math.abs(components[i]!) >= 0.05 ? `, ${directionWord(axis, components[i]!)}` : ''}:{' '}
               {judged.axes[axis].verdict}
-              {judged.axes[axis].cannotDecide ? ' (this instrument cannot decide)' : ''}
+              {judged.axes[axis].tooCoarse ? ' (read too coarsely for the limit)' : ''}
             </li>
           ))}
           <li className="text-sm text-soft">

@@ -16,10 +16,10 @@ describe('a verdict', () => {
     expect(judge(deviation, sd, limit).verdict).toBe(verdict);
   });
 
-  it('says when the instrument cannot decide', () => {
-    expect(judge(0.5, 1.6, 3).cannotDecide).toBe(true);
-    expect(judge(2.5, 0.5, 3).cannotDecide).toBe(false);
-    expect(judge(12, 1.6, 3)).toMatchObject({ verdict: 'outside', cannotDecide: false });
+  it('says when it is known too coarsely for the limit', () => {
+    expect(judge(0.5, 1.6, 3).tooCoarse).toBe(true);
+    expect(judge(2.5, 0.5, 3).tooCoarse).toBe(false);
+    expect(judge(12, 1.6, 3)).toMatchObject({ verdict: 'outside', tooCoarse: false });
   });
 
   it('never turns from inside to outside when the uncertainty alone grows', () => {

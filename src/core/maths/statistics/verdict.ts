@@ -8,8 +8,8 @@ export interface Judgement {
   readonly verdict: Verdict;
   /** Two standard deviations, mm. */
   readonly plusMinus: number;
-  /** The uncertainty alone is as wide as the limit: no reading of this quality can say "inside". */
-  readonly cannotDecide: boolean;
+  /** Undecided with an uncertainty as wide as the limit: it can never say "inside" before it is known better. */
+  readonly tooCoarse: boolean;
 }
 
 /**
@@ -24,7 +24,7 @@ export function judge(deviation: number, sd: number, limit: number): Judgement {
   const size = Math.abs(deviation);
   const plusMinus = COVERAGE * sd;
   const verdict = size + plusMinus <= limit ? 'inside' : size - plusMinus > limit ? 'outside' : 'undecided';
-  return { verdict, plusMinus, cannotDecide: verdict === 'undecided' && plusMinus >= limit };
+  return { verdict, plusMinus, tooCoarse: verdict === 'undecided' && plusMinus >= limit };
 }
 
 /** The worse of several verdicts: outside before undecided before inside. */

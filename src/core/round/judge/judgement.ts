@@ -33,7 +33,7 @@ export interface PointJudgement {
     readonly axes: Readonly<Record<Axis, Judgement>>;
     readonly worstAxis: Axis;
     readonly verdict: Verdict;
-    readonly cannotDecide: boolean;
+    readonly tooCoarse: boolean;
   };
 }
 
@@ -142,7 +142,7 @@ function judgeAxes(
     axes: { x: judgements[0]!, y: judgements[1]!, z: judgements[2]! },
     worstAxis: AXES[worst]!,
     verdict,
-    cannotDecide: judgements.some((each) => each.cannotDecide),
+    tooCoarse: judgements.some((each) => each.tooCoarse),
   };
 }
 
