@@ -4,11 +4,11 @@ import { newSeam, type NewSeam } from '@/formats/inputs/chart';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
-import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 import { usePreferences } from '../shell/preferences-context';
+import { FormFields } from '../kit/form-fields';
 
 interface Naming {
   readonly rows: JobRows;
@@ -69,7 +69,7 @@ function SeamForm({ rows, addSeam, done }: Naming & { done: () => void }) {
     done,
   });
   return (
-    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+    <FormFields form={form} yes="Name it">
       <TextField label="Code" {...form.field('code')} placeholder="DL" />
       <TextField label="Name" {...form.field('name')} placeholder="Door rear edge to B post" />
       <SelectField
@@ -92,12 +92,6 @@ function SeamForm({ rows, addSeam, done }: Naming & { done: () => void }) {
         <TextField label="Gap wanted" {...form.field('gap')} />
         <TextField label="Limit" {...form.field('limit')} />
       </div>
-      <div className="sm:col-span-2">
-        <Faults faults={form.faults} />
-      </div>
-      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
-        Name it
-      </Button>
-    </form>
+    </FormFields>
   );
 }

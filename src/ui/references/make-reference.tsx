@@ -8,13 +8,13 @@ import { typedUnit } from '@/formats/preferences';
 import { newReference, type NewReference } from '@/formats/inputs/references';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
-import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
 import { usePreferences } from '../shell/preferences-context';
 import { KindFields } from './kind-fields';
 import { FIELDS, KINDS, readMaking, type Kind } from './reference-form';
+import { FormFields } from '../kit/form-fields';
 
 const EXPLAINED: Readonly<Record<Kind, string>> = {
   sisterCar:
@@ -76,18 +76,12 @@ function MakingForm({ rows, makeReference, kind, done }: Making & { kind: Kind; 
     done,
   });
   return (
-    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+    <FormFields form={form} yes="Make it">
       <TextField label="Name" {...form.field('name')} />
       <KindFields rows={rows} kind={kind} field={form.field} />
       <div className="sm:col-span-2">
         <TextField label="Where it comes from" {...form.field('source')} />
       </div>
-      <div className="sm:col-span-2">
-        <Faults faults={form.faults} />
-      </div>
-      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
-        Make it
-      </Button>
-    </form>
+    </FormFields>
   );
 }

@@ -11,6 +11,7 @@ import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { useEntryForm, wordsOf } from '../kit/use-entry-form';
+import { FormFields } from '../kit/form-fields';
 
 type ReadHolds = { readonly ok: true; readonly holds: PullHold[] } | { readonly ok: false; readonly reason: string };
 
@@ -98,18 +99,12 @@ function HoldsForm({ rows, pull, holds, setPullHolds, done }: Holding & { done: 
     done,
   });
   return (
-    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+    <FormFields form={form} yes="Keep these">
       <TextField label="Points it is held at" placeholder="C1L C1R" {...form.field('points')} />
       <SelectField label="By" options={HOLD_KINDS.map((kind) => [kind, HOLD_WORD[kind]])} {...form.field('kind')} />
       <p className="text-sm text-soft sm:col-span-2">
         A point that held a pull is no control point of a round until it has been read again in it.
       </p>
-      <div className="sm:col-span-2">
-        <Faults faults={form.faults} />
-      </div>
-      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
-        Keep these
-      </Button>
-    </form>
+    </FormFields>
   );
 }

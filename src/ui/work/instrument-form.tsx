@@ -8,12 +8,11 @@ import {
   type InstrumentVersionInput,
   type NewInstrument,
 } from '@/formats/inputs/jobs';
-import { Button } from '../kit/button';
-import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
+import { FormFields, type DrawnForm } from '../kit/form-fields';
 
 export const INSTRUMENT_WORD: Readonly<Record<Instrument['kind'], string>> = {
   tape: 'tape',
@@ -114,17 +113,14 @@ const FIELDS = [
   ['startMark', 'Start mark, taken off each reading, mm'],
 ] as const;
 
-interface FiguresForm {
-  readonly submit: (event?: React.BaseSyntheticEvent) => Promise<void>;
+interface FiguresForm extends DrawnForm {
   readonly field: (name: keyof Figures) => Partial<React.ComponentProps<'input'>> & { readonly error?: string };
-  readonly faults: readonly Fault[];
-  readonly pending: boolean;
 }
 
 function InstrumentFields({ form, yes, children }: { form: FiguresForm; yes: string; children: ReactNode }) {
   const { error: _, ...steel } = form.field('steel');
   return (
-    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+    <FormFields form={form} yes={yes}>
       {children}
       {FIELDS.map(([name, label]) => (
         <TextField key={name} label={label} {...form.field(name)} />
@@ -135,12 +131,6 @@ function InstrumentFields({ form, yes, children }: { form: FiguresForm; yes: str
       <label className="flex min-h-11 items-center gap-2 self-end">
         <input type="checkbox" className="h-5 w-5" {...steel} /> of steel
       </label>
-      <div className="sm:col-span-2">
-        <Faults faults={form.faults} />
-      </div>
-      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
-        {yes}
-      </Button>
-    </form>
+    </FormFields>
   );
 }

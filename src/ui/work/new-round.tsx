@@ -7,11 +7,11 @@ import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabul
 import { newRound, type NewRoundInput } from '@/formats/inputs/rounds';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
-import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
 import { usePreferences } from '../shell/preferences-context';
+import { FormFields } from '../kit/form-fields';
 
 interface Opening {
   readonly rows: JobRows;
@@ -92,7 +92,7 @@ function RoundForm({ rows, openRound }: Opening) {
     done: ({ roundId }) => router.push(`/jobs/${jobId}/rounds/${roundId}`),
   });
   return (
-    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+    <FormFields form={form} yes="Start measuring">
       <TextField label="Name" {...form.field('name')} />
       <SelectField
         label="State of the shell"
@@ -122,12 +122,6 @@ function RoundForm({ rows, openRound }: Opening) {
         {...form.field('shell')}
         hint="Left empty for this job’s own shell"
       />
-      <div className="sm:col-span-2">
-        <Faults faults={form.faults} />
-      </div>
-      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
-        Start measuring
-      </Button>
-    </form>
+    </FormFields>
   );
 }

@@ -6,11 +6,11 @@ import { BRACE_WORD } from '@/core/report/vocabulary/words';
 import { newBrace, type NewBrace } from '@/formats/inputs/work';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
-import { Faults } from '../kit/faults';
 import { SelectField, TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { useEntryForm, wordsOf } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
+import { FormFields } from '../kit/form-fields';
 
 type Planning = Pick<BracesPage, 'positions' | 'latestRoundId'> & { rows: JobRows; planBrace: Action<NewBrace> };
 
@@ -83,7 +83,7 @@ function BraceForm({ rows, positions, latestRoundId, planBrace, done }: Planning
   });
   const line = lineBetween(form.watch('from'), form.watch('to'));
   return (
-    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+    <FormFields form={form} yes="Plan it">
       <TextField label="Code" {...form.field('code')} />
       <SelectField
         label="Kind"
@@ -103,12 +103,6 @@ function BraceForm({ rows, positions, latestRoundId, planBrace, done }: Planning
         Weld or bolt it to metal that stays, on doubled metal, out of the way of the new panel, where it can be reached
         and removed at the end.
       </p>
-      <div className="sm:col-span-2">
-        <Faults faults={form.faults} />
-      </div>
-      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
-        Plan it
-      </Button>
-    </form>
+    </FormFields>
   );
 }

@@ -5,12 +5,12 @@ import { directionWord } from '@/core/report/vocabulary/words';
 import { newPull, type NewPull } from '@/formats/inputs/work';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
-import { Faults } from '../kit/faults';
 import { TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
 import { readHolds } from './holds';
+import { FormFields } from '../kit/form-fields';
 
 /** An aim in plain words: `12.9 forward, 4.8 to the left`. */
 export function aimText(aim: Vector, length: (mm: number) => string): string {
@@ -73,7 +73,7 @@ function PullForm({ rows, pullable, roundId, planPull, done }: Planning & { roun
   });
   const chosen = find(form.watch('point'));
   return (
-    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" noValidate>
+    <FormFields form={form} yes="Plan it">
       <TextField label="Code" {...form.field('code')} />
       <TextField label="Point that is to move" list="pullable" {...form.field('point')} />
       <datalist id="pullable">
@@ -89,12 +89,6 @@ function PullForm({ rows, pullable, roundId, planPull, done }: Planning & { roun
       <TextField label="Held at these points" placeholder="C1L C1R" {...form.field('points')} />
       <TextField label="How it is held" {...form.field('heldAt')} placeholder="clamped at both sills" />
       <TextField label="Note" {...form.field('note')} />
-      <div className="sm:col-span-2">
-        <Faults faults={form.faults} />
-      </div>
-      <Button type="submit" look="main" disabled={form.pending} className="justify-self-start">
-        Plan it
-      </Button>
-    </form>
+    </FormFields>
   );
 }

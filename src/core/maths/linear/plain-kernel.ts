@@ -1,4 +1,4 @@
-import type { Kernel } from './kernel';
+import type { Kernel } from './loops';
 
 /** A pivot below this share of its diagonal element counts as zero. */
 const SMALLEST_PIVOT = 1e-13;

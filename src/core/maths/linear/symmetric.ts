@@ -1,4 +1,5 @@
-import { kernel, type Kernel } from './kernel';
+import { kernel } from './kernel';
+import type { Kernel } from './loops';
 
 /** A symmetric matrix, both triangles kept, row major. */
 export class Symmetric {

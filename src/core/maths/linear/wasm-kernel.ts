@@ -1,4 +1,4 @@
-import type { Kernel } from './kernel';
+import type { Kernel } from './loops';
 import { KERNEL } from './kernel-module';
 import { plainKernel } from './plain-kernel';
 
