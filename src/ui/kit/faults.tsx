@@ -1,9 +1,5 @@
 import type { Fault } from '@/formats/faults';
 
-/** What went wrong with one field of a form. */
-export const errorOf = (faults: readonly Fault[], path: string): string | undefined =>
-  faults.find((fault) => fault.path === path)?.message;
-
 /** What was refused, and where; nothing where nothing was. */
 export function Faults({ faults, title = 'Not saved' }: { faults: readonly Fault[]; title?: string }) {
   if (faults.length === 0) return null;
