@@ -184,6 +184,63 @@ export function product(a: usize, rows: i32, b: usize, columns: i32, length: i32
     }
 }
 
+/** The product of two rows. */
+function dot(p: usize, q: usize, length: i32): f64 {
+  let even = f64x2.splat(0);
+  let odd = even;
+  const pairs: usize = (<usize>(length >> 1)) << 4;
+  const quads: usize = (<usize>(length >> 2)) << 5;
+  for (let k: usize = 0; k < quads; k += 32) {
+    even = f64x2.add(even, f64x2.mul(v128.load(p + k), v128.load(q + k)));
+    odd = f64x2.add(odd, f64x2.mul(v128.load(p + k, 16), v128.load(q + k, 16)));
+  }
+  if (quads < pairs) even = f64x2.add(even, f64x2.mul(v128.load(p + quads), v128.load(q + quads)));
+  even = f64x2.add(even, odd);
+  const sum = f64x2.extract_lane(even, 0) + f64x2.extract_lane(even, 1);
+  return length & 1 ? sum + load<f64>(p + pairs) * load<f64>(q + pairs) : sum;
+}
+
+/** Takes `a` times the row at `p` and `b` times the row at `q` off the row at `to`. */
+function takeOff(to: usize, a: f64, p: usize, b: f64, q: usize, length: i32): void {
+  const pairs: usize = (<usize>(length >> 1)) << 4;
+  const both = f64x2.splat(a);
+  const others = f64x2.splat(b);
+  for (let k: usize = 0; k < pairs; k += 16) {
+    const share = f64x2.add(f64x2.mul(both, v128.load(p + k)), f64x2.mul(others, v128.load(q + k)));
+    v128.store(to + k, f64x2.sub(v128.load(to + k), share));
+  }
+  if (length & 1) store<f64>(to + pairs, load<f64>(to + pairs) - (a * load<f64>(p + pairs) + b * load<f64>(q + pairs)));
+}
+
+/** Turns the right-hand side at `x` into the solution of L Lᵀ x = b, in place. */
+export function solve(lower: usize, size: i32, x: usize): void {
+  for (let i = 0; i < size; i++) {
+    const own = x + <usize>i * WORD;
+    store<f64>(own, (load<f64>(own) - dot(at(lower, i, size, 0), x, i)) / load<f64>(at(lower, i, size, i)));
+  }
+  for (let i = size - 1; i >= 0; i--) {
+    const own = x + <usize>i * WORD;
+    const value = load<f64>(own) / load<f64>(at(lower, i, size, i));
+    store<f64>(own, value);
+    takeOff(x, value, at(lower, i, size, 0), 0, x, i);
+  }
+}
+
+/** A v of a square matrix, into `result`. */
+export function times(matrix: usize, size: i32, v: usize, result: usize): void {
+  for (let i = 0; i < size; i++) store<f64>(result + <usize>i * WORD, dot(at(matrix, i, size, 0), v, size));
+}
+
+/** A − Σ (u vᵀ + v uᵀ)/2 over `count` rows at `u` and at `v`, in place. */
+export function less(matrix: usize, size: i32, u: usize, v: usize, count: i32): void {
+  for (let i = 0; i < size; i++)
+    for (let t = 0; t < count; t++) {
+      const own = load<f64>(at(u, t, size, i)) / 2;
+      const other = load<f64>(at(v, t, size, i)) / 2;
+      takeOff(at(matrix, i, size, 0), own, at(v, t, size, 0), other, at(u, t, size, 0), size);
+    }
+}
+
 /** Where memory of the caller's own begins. */
 export function free(): usize {
   return __heap_base;

@@ -1,6 +1,8 @@
 import { along, spreadBy } from '../maths/linear/gradient';
-import { equationsOf, linearise, newRow, observationsOf, type Observation } from './observations';
-import { covarianceOf, isLoose, solveNet, type NetSolution, type SolveResult } from './solve';
+import type { Symmetric } from '../maths/linear/symmetric';
+import { NetState } from './net-state';
+import { equationsOf, linearise, newRow, observationsOf, type Equations, type Observation } from './observations';
+import { covarianceOf, isLoose, largest, solveNet, type NetSolution, type SolveResult } from './solve';
 import { pointIndex, pointsOf, type Survey, type SurveyReading } from './survey';
 
 /** Coordinates within this of the solution need no new covariance, mm. */
@@ -47,45 +49,37 @@ function reweighted(solution: NetSolution, survey: Survey, observation: Observat
   if (solution.kept.some((share) => share < 1)) return anew();
   const equations = equationsOf(survey);
   const covariance = covarianceOf(solution).copy();
-  const x = solution.x.slice();
-  const biases = solution.biases.slice();
   const row = newRow();
-  linearise(solution.equations, observation, x, biases, row);
+  linearise(solution.equations, observation, solution.x, solution.biases, row);
   const spread = spreadBy(covariance, row);
   const own = observation.sigma ** 2;
   const scale = own + sign * along(spread, row);
   if (scale < WELL_CHECKED * own) return anew();
   covariance.less([{ u: spread, share: sign / scale }]);
   const kept = new Float64Array(equations.observations.length).fill(1);
-  const next: NetSolution = { ...solution, survey, equations, covariance: covariance.values, x, biases, kept };
-  return !isLoose(covariance.values, equations) && settle(next) ? { ok: true, solution: next } : anew();
+  const settled = isLoose(covariance.values, equations) ? undefined : settle(equations, solution, covariance, kept);
+  if (!settled) return anew();
+  const { x, biases } = settled;
+  return { ok: true, solution: { ...solution, survey, equations, covariance: covariance.values, x, biases, kept } };
 }
 
-/** Steps x ← x + Q AᵀP(l − f) until nothing moves; false where the covariance no longer fits. */
-function settle(solution: NetSolution): boolean {
-  const { equations, x, biases } = solution;
-  const whole = covarianceOf(solution);
-  const { unknowns, column, observations, coordinates, biasSigmas } = equations;
-  const row = newRow();
+/** Steps x ← x + Q AᵀP(l − f) until nothing moves; undefined where the covariance no longer fits. */
+function settle(
+  equations: Equations,
+  from: Pick<NetSolution, 'x' | 'biases'>,
+  covariance: Symmetric,
+  kept: Float64Array,
+): Pick<NetSolution, 'x' | 'biases'> | undefined {
+  const state = new NetState(equations, from.x, kept);
+  state.biases.set(from.biases);
   let moved = 0;
   for (let step = 0; step < MOST_STEPS; step++) {
-    const right = new Float64Array(unknowns);
-    for (const observation of observations) {
-      linearise(equations, observation, x, biases, row);
-      const weighted = (observation.observed - row.value) / observation.sigma ** 2;
-      for (let p = 0; p < row.count; p++) right[row.columns[p]!]! += weighted * row.coefficients[p]!;
-    }
-    biasSigmas.forEach((sigma, i) => (right[coordinates + i]! -= biases[i]! / sigma ** 2));
-    const change = whole.times(right);
-    const most = change.reduce((all, each) => Math.max(all, Math.abs(each)), 0);
-    column.forEach((first, point) => {
-      if (first < 0) return;
-      for (let axis = 0; axis < 3; axis++) x[3 * point + axis]! += change[first + axis]!;
-    });
-    biases.forEach((_, i) => (biases[i]! += change[coordinates + i]!));
+    const change = covariance.times(state.downhill());
+    state.take(state.after(change));
+    const most = largest(change);
     moved += most;
-    if (moved > NEAR) return false;
-    if (most < CONVERGED) return true;
+    if (moved > NEAR) return undefined;
+    if (most < CONVERGED) return state;
   }
-  return false;
+  return undefined;
 }

@@ -36,8 +36,7 @@ describe('the sum of squares of a net', () => {
   const costAt = (moves: ReadonlyMap<number, number>): number => {
     const step = new Float64Array(unknowns);
     moves.forEach((by, unknown) => (step[unknown] = by));
-    const { x, biases } = state.moved(step);
-    return state.cost(x, biases);
+    return state.after(step).cost;
   };
 
   it('falls the way downhill says: half its gradient, turned round', () => {
@@ -77,7 +76,7 @@ describe('the sum of squares of a net', () => {
     expect([coordinates, unknowns]).toEqual([3 * (survey.points.length - 1), coordinates + 1]);
     expect(Math.max(...state.drift().map(Math.abs))).toBe(0);
     const step = new Float64Array(unknowns).fill(2);
-    const { x, biases } = state.moved(step);
+    const { x, biases } = state.after(step);
     expect(x.slice(0, 3)).toEqual(state.x.slice(0, 3));
     expect([x[3]! - state.x[3]!, biases[0]]).toEqual([2, 2.3]);
   });

@@ -1,11 +1,22 @@
-import { linearise, newRow, type Equations, type Observation, type Row } from './observations';
+import { Design, weightsOf } from './design';
+import type { Equations, Observation } from './observations';
+
+/** Coordinates and biases that a step leads to, and the sum of squares there. */
+export interface NetMove {
+  readonly x: Float64Array;
+  readonly biases: Float64Array;
+  readonly cost: number;
+}
 
 /** The net at some coordinates: what is computed from them and how they are moved. */
 export class NetState {
   readonly x: Float64Array;
   readonly biases: Float64Array;
   readonly kept: Float64Array;
-  private readonly row: Row = newRow();
+  private readonly weights: Float64Array;
+  /** The design at these coordinates, where it has been computed, and one for those that are tried. */
+  private here: Design | undefined;
+  private there: Design;
 
   constructor(
     readonly equations: Equations,
@@ -15,48 +26,59 @@ export class NetState {
     this.x = Float64Array.from(start);
     this.biases = new Float64Array(equations.biasSigmas.length);
     this.kept = kept ?? new Float64Array(equations.observations.length).fill(1);
+    this.weights = weightsOf(equations, this.kept);
+    this.there = new Design(equations);
+  }
+
+  /** Its design; the coordinates are moved by `take` alone once it has been asked for. */
+  private get design(): Design {
+    return (this.here ??= new Design(this.equations).at(this.x, this.biases));
   }
 
   /** vᵀPv of the observations and of the biases. */
-  cost(x = this.x, biases = this.biases): number {
-    return weightedSquares(this.equations, x, biases, this.kept);
+  cost(): number {
+    return this.design.cost(this.weights) + biasCost(this.equations, this.biases);
+  }
+
+  /** Where a step leads, and the cost there. */
+  after(step: Float64Array): NetMove {
+    const moved = this.moved(step);
+    const cost = this.there.at(moved.x, moved.biases).cost(this.weights);
+    return { ...moved, cost: cost + biasCost(this.equations, moved.biases) };
+  }
+
+  /** Goes where the last step that was tried leads. */
+  take({ x, biases }: NetMove): void {
+    this.x.set(x);
+    this.biases.set(biases);
+    [this.here, this.there] = [this.there, this.design];
   }
 
   /** AᵀP(l − f): downhill of the sum of squares. */
   downhill(): Float64Array {
-    const { row, equations, kept } = this;
-    const right = new Float64Array(equations.unknowns);
-    equations.observations.forEach((observation, i) => {
-      linearise(equations, observation, this.x, this.biases, row);
-      const weighted = (kept[i]! * (observation.observed - row.value)) / observation.sigma ** 2;
-      for (let p = 0; p < row.count; p++) right[row.columns[p]!]! += weighted * row.coefficients[p]!;
-    });
-    equations.biasSigmas.forEach((sigma, i) => (right[equations.coordinates + i]! -= this.biases[i]! / sigma ** 2));
+    const { equations, biases } = this;
+    const right = this.design.downhill(this.weights);
+    equations.biasSigmas.forEach((sigma, i) => (right[equations.coordinates + i]! -= biases[i]! / sigma ** 2));
     return right;
   }
 
   /**
    * AᵀPA, lower triangle. With `curved`, the second derivatives of the lengths are in it too: Newton's
    * matrix, which a net with a gross error needs, since there the residuals are too large for Gauss's.
+   *
+   * @param room where it is written, if given; its upper triangle is then meaningless
    */
-  normal(curved = false): Float64Array {
-    const { row, equations, kept } = this;
-    const { unknowns, coordinates, biasSigmas } = equations;
-    const normal = new Float64Array(unknowns * unknowns);
-    equations.observations.forEach((observation, i) => {
-      linearise(equations, observation, this.x, this.biases, row);
-      const weight = kept[i]! / observation.sigma ** 2;
-      for (let p = 0; p < row.count; p++) {
-        const c = row.columns[p]!;
-        const scaled = weight * row.coefficients[p]!;
-        const start = c * unknowns;
-        for (let q = 0; q < row.count; q++)
-          if (row.columns[q]! <= c) normal[start + row.columns[q]!]! += scaled * row.coefficients[q]!;
-      }
-      if (!curved || (observation.kind !== 'distance' && observation.kind !== 'plan')) return;
-      const misfit = row.value - observation.observed;
-      this.addCurvature(normal, observation, (weight * misfit) / Math.max(row.value, 1));
-    });
+  normal(curved = false, room?: Float64Array): Float64Array {
+    const { equations, design } = this;
+    const { unknowns, coordinates, biasSigmas, observations } = equations;
+    const normal = room?.fill(0) ?? new Float64Array(unknowns * unknowns);
+    design.addNormal(this.weights, normal);
+    if (curved)
+      observations.forEach((observation, i) => {
+        if (observation.kind !== 'distance' && observation.kind !== 'plan') return;
+        const misfit = design.values[i]! - observation.observed;
+        this.addCurvature(normal, observation, (this.weights[i]! * misfit) / Math.max(design.values[i]!, 1));
+      });
     biasSigmas.forEach((sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2));
     return normal;
   }
@@ -84,13 +106,13 @@ export class NetState {
   }
 
   /** The coordinates after a step in the unknowns. */
-  moved(step: Float64Array): { x: Float64Array; biases: Float64Array } {
+  private moved(step: Float64Array): Omit<NetMove, 'cost'> {
     const { column, coordinates } = this.equations;
     const x = this.x.slice();
-    column.forEach((first, point) => {
-      if (first < 0) return;
-      for (let axis = 0; axis < 3; axis++) x[3 * point + axis]! += step[first + axis]!;
-    });
+    for (let point = 0; point < column.length; point++) {
+      const first = column[point]!;
+      if (first >= 0) for (let axis = 0; axis < 3; axis++) x[3 * point + axis]! += step[first + axis]!;
+    }
     return { x, biases: this.biases.map((value, i) => value + step[coordinates + i]!) };
   }
 
@@ -106,19 +128,13 @@ export class NetState {
   }
 }
 
+const biasCost = ({ biasSigmas }: Equations, biases: Float64Array): number =>
+  biasSigmas.reduce((sum, sigma, i) => sum + (biases[i]! / sigma) ** 2, 0);
+
 /** vᵀPv at some coordinates, held positions and shared biases included. */
-export function weightedSquares(
+export const weightedSquares = (
   equations: Equations,
   x: Float64Array,
   biases: Float64Array,
   kept: Float64Array,
-): number {
-  const row = newRow();
-  let sum = 0;
-  equations.observations.forEach((observation, i) => {
-    linearise(equations, observation, x, biases, row);
-    sum += kept[i]! * ((row.value - observation.observed) / observation.sigma) ** 2;
-  });
-  equations.biasSigmas.forEach((sigma, i) => (sum += (biases[i]! / sigma) ** 2));
-  return sum;
-}
+): number => new Design(equations).at(x, biases).cost(weightsOf(equations, kept)) + biasCost(equations, biases);

@@ -165,9 +165,11 @@ function iterate(state: NetState, firm: boolean): Iteration {
   let stiffness = 1;
   // How far the net has moved since it was factorised, mm.
   let since = 0;
+  // A matrix of hundreds of unknowns is dear to make anew.
+  const room = new Float64Array(unknowns * unknowns);
   for (let iterations = 1; iterations <= MOST_ITERATIONS; iterations++) {
     if (!factor || shrunk > SERVES_ON || damping > 0 || iterations > PLAIN_ITERATIONS) {
-      const normal = state.normal(iterations > PLAIN_ITERATIONS);
+      const normal = state.normal(iterations > PLAIN_ITERATIONS, room);
       const strongest = largestDiagonal(normal, unknowns);
       freedoms = rigidFreedoms(state.equations, state.x);
       stiffness = addFreedoms(normal, freedoms, unknowns);
@@ -186,14 +188,12 @@ function iterate(state: NetState, firm: boolean): Iteration {
     if (since > 0) freedoms = rigidFreedoms(state.equations, state.x);
     pullBack(right, state.drift(), freedoms, stiffness);
     const step = factor.solve(right);
-    const next = state.moved(step);
-    const nextCost = state.cost(next.x, next.biases);
-    const size = step.reduce((most, each) => Math.max(most, Math.abs(each)), 0);
+    const next = state.after(step);
+    const size = largest(step);
     // Near the solution rounding decides whether the sum of squares falls: small steps are taken anyway.
-    if (nextCost <= cost * (1 + 1e-9) + 1e-9 || (damping === 0 && size < 1e-3)) {
-      state.x.set(next.x);
-      state.biases.set(next.biases);
-      cost = nextCost;
+    if (next.cost <= cost * (1 + 1e-9) + 1e-9 || (damping === 0 && size < 1e-3)) {
+      state.take(next);
+      cost = next.cost;
       shrunk = since === 0 ? 0 : size / lastStep;
       lastStep = size;
       since += size;
@@ -215,6 +215,13 @@ function iterate(state: NetState, firm: boolean): Iteration {
   return { converged: false, iterations: MOST_ITERATIONS };
 }
 
+/** The largest size of a step's elements. */
+export function largest(step: Float64Array): number {
+  let most = 0;
+  for (const each of step) most = Math.max(most, Math.abs(each));
+  return most;
+}
+
 /** No unknown is left all but free once those before it are eliminated: its pivot is the weight of what holds it then. */
 const isFirm = (factor: SymmetricFactor | undefined): boolean =>
   factor !== undefined && factor.smallestPivot() >= 1 / LOOSE_SD;
@@ -228,8 +235,8 @@ function largestDiagonal(normal: Float64Array, size: number): number {
 /** Adds s·GGᵀ to the lower triangle, so that the freedoms are held at the start; returns s. */
 function addFreedoms(normal: Float64Array, freedoms: readonly Float64Array[], size: number): number {
   const stiffness = largestDiagonal(normal, size);
-  for (const g of freedoms)
-    for (let i = 0; i < size; i++) {
+  for (let i = 0; i < size; i++)
+    for (const g of freedoms) {
       const share = stiffness * g[i]!;
       if (share === 0) continue;
       for (let j = 0; j <= i; j++) normal[i * size + j]! += share * g[j]!;
@@ -245,8 +252,9 @@ function pullBack(
   stiffness: number,
 ): void {
   for (const g of freedoms) {
-    const along = g.reduce((sum, share, i) => sum + share * drift[i]!, 0);
-    g.forEach((share, i) => (right[i]! -= stiffness * along * share));
+    let along = 0;
+    for (let i = 0; i < g.length; i++) along += g[i]! * drift[i]!;
+    for (let i = 0; i < g.length; i++) right[i]! -= stiffness * along * g[i]!;
   }
 }
 

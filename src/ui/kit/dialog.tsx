@@ -5,6 +5,14 @@ import { Dialog as Radix } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { Button } from './button';
 
+/**
+ * The focus goes back to the trigger a moment after a dialog has closed. A key pressed within that moment (`/` for the
+ * page's field) has already put it somewhere, and there it stays.
+ */
+function leaveFocusWhereItWent(event: Event): void {
+  if (document.activeElement !== null && document.activeElement !== document.body) event.preventDefault();
+}
+
 /** A sheet laid over the page; Escape and the cross close it. */
 export function Dialog({
   title,
@@ -29,6 +37,7 @@ export function Dialog({
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
         <Radix.Content
+          onCloseAutoFocus={leaveFocusWhereItWent}
           className={`fixed top-1/2 left-1/2 z-50 flex max-h-[92dvh] w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-4 overflow-auto border-2 border-ink bg-paper p-5 ${wide ? 'max-w-4xl' : 'max-w-xl'}`}
         >
           <div className="flex items-start justify-between gap-4">

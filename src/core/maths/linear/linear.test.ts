@@ -48,7 +48,25 @@ describe('the compiled kernel', () => {
       const noise = Float64Array.from({ length: size * 7 }, () => random.normal());
       near(simd.coloured(plain, size, noise, 7), plainKernel.coloured(plain, size, noise, 7));
       near(simd.product(noise, values, size), plainKernel.product(noise, values, size));
+      const [u, v] = [noise.slice(0, 2 * size), noise.slice(2 * size, 4 * size)];
+      near(simd.times(values, size, u.slice(0, size)), plainKernel.times(values, size, u.slice(0, size)));
+      near(simd.solve(plain, size, u.slice(0, size)), plainKernel.solve(plain, size, u.slice(0, size)));
+      const changed = [values.slice(), values.slice()] as const;
+      simd.less(changed[0], size, u, v);
+      plainKernel.less(changed[1], size, u, v);
+      near(...changed);
     }
+  });
+
+  it('solves with the factor that is meant, whatever was made since', () => {
+    const [small, large] = [matrix(14, 3), matrix(31, 4)].map((a) => ({ a, factor: a.factor(simd)! }));
+    const b = (size: number) => new Float64Array(size).fill(1);
+    const kept = [small!.factor.solve(b(14)), large!.factor.solve(b(31)), small!.factor.solve(b(14))];
+    small!.factor.inverse();
+    kept.push(small!.factor.solve(b(14)), small!.factor.solve(b(14)));
+    expect(kept.map((x) => x.length)).toEqual([14, 31, 14, 14, 14]);
+    for (const x of [kept[2], kept[3], kept[4]]) expect(x).toEqual(kept[0]);
+    large!.a.times(kept[1]!).forEach((value) => expect(value).toBeCloseTo(1, 6));
   });
 
   it('grows its memory for what is larger than it ever had', () => {

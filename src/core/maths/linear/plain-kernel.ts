@@ -185,9 +185,38 @@ function product(a: Float64Array, b: Float64Array, length: number): Float64Array
   return result;
 }
 
+/** The product of a row that begins at `start` with a vector. */
+function rowTimes(values: Float64Array, start: number, v: Float64Array, length: number): number {
+  let sum = 0;
+  for (let k = 0; k < length; k++) sum += values[start + k]! * v[k]!;
+  return sum;
+}
+
+function solve(lower: Float64Array, size: number, b: Float64Array): Float64Array {
+  const x = b.slice();
+  for (let i = 0; i < size; i++) x[i] = (x[i]! - rowTimes(lower, i * size, x, i)) / lower[i * size + i]!;
+  for (let i = size - 1; i >= 0; i--) {
+    const value = (x[i]! /= lower[i * size + i]!);
+    for (let k = 0; k < i; k++) x[k]! -= lower[i * size + k]! * value;
+  }
+  return x;
+}
+
+const times = (matrix: Float64Array, size: number, v: Float64Array): Float64Array =>
+  new Float64Array(size).map((_, i) => rowTimes(matrix, i * size, v, size));
+
+function less(matrix: Float64Array, size: number, u: Float64Array, v: Float64Array): void {
+  for (let i = 0; i < size; i++)
+    for (let term = 0; term < u.length; term += size) {
+      const [own, other] = [u[term + i]! / 2, v[term + i]! / 2];
+      const row = i * size;
+      for (let k = 0; k < size; k++) matrix[row + k]! -= own * v[term + k]! + other * u[term + k]!;
+    }
+}
+
 /**
  * The kernel in plain TypeScript, on flat rows of typed arrays: the fallback where there is no WebAssembly with SIMD,
  * and what that one is tested against. Everything is written as products of rows, three rows with three rows at a
  * time: a third of the memory read that one with one needs, and as many sums as the registers hold.
  */
-export const plainKernel: Kernel = { name: 'plain', factorise, invert, coloured, product };
+export const plainKernel: Kernel = { name: 'plain', factorise, invert, coloured, product, solve, times, less };

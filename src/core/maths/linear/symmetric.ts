@@ -59,15 +59,7 @@ export class Symmetric {
   }
 
   times(vector: ArrayLike<number>): Float64Array {
-    const { size, values } = this;
-    const product = new Float64Array(size);
-    for (let i = 0; i < size; i++) {
-      const row = i * size;
-      let sum = 0;
-      for (let k = 0; k < size; k++) sum += values[row + k]! * vector[k]!;
-      product[i] = sum;
-    }
-    return product;
+    return kernel.times(this.values, this.size, Float64Array.from(vector));
   }
 
   /** vᵀ A v. */
@@ -84,14 +76,12 @@ export class Symmetric {
    */
   less(terms: readonly { readonly u: Float64Array; readonly v?: Float64Array; readonly share?: number }[]): this {
     const { size, values } = this;
-    for (const { u, v, share = 1 } of terms)
-      for (let i = 0; i < size; i++) {
-        const [own, other] = [share * u[i]!, v && share * v[i]!];
-        if (own === 0 && !other) continue;
-        const row = i * size;
-        if (!v) for (let k = 0; k < size; k++) values[row + k]! -= own * u[k]!;
-        else for (let k = 0; k < size; k++) values[row + k]! -= (own * v[k]! + other! * u[k]!) / 2;
-      }
+    const [first, second] = [new Float64Array(terms.length * size), new Float64Array(terms.length * size)];
+    terms.forEach(({ u, v = u, share = 1 }, t) => {
+      for (let i = 0; i < size; i++) first[t * size + i] = share * u[i]!;
+      second.set(v, t * size);
+    });
+    if (terms.length > 0) kernel.less(values, size, first, second);
     return this;
   }
 
@@ -128,18 +118,7 @@ export class SymmetricFactor {
 
   /** The solution of A x = b. */
   solve(b: Float64Array): Float64Array {
-    const { size, lower } = this;
-    const x = b.slice();
-    for (let i = 0; i < size; i++) {
-      let sum = x[i]!;
-      for (let k = 0; k < i; k++) sum -= lower[i * size + k]! * x[k]!;
-      x[i] = sum / lower[i * size + i]!;
-    }
-    for (let i = size - 1; i >= 0; i--) {
-      const value = (x[i]! /= lower[i * size + i]!);
-      for (let k = 0; k < i; k++) x[k]! -= lower[i * size + k]! * value;
-    }
-    return x;
+    return this.by.solve(this.lower, this.size, b);
   }
 
   inverse(): Symmetric {

@@ -9,6 +9,9 @@ interface Exports {
   invert(lower: number, columns: number, inverse: number, size: number): void;
   coloured(lower: number, size: number, noise: number, count: number, result: number): void;
   product(a: number, rows: number, b: number, columns: number, length: number, result: number): void;
+  solve(lower: number, size: number, x: number): void;
+  times(matrix: number, size: number, v: number, result: number): void;
+  less(matrix: number, size: number, u: number, v: number, count: number): void;
 }
 
 /** Below so many rows the way into the module's memory and back costs more than it saves. */
@@ -28,6 +31,8 @@ export function wasmKernel(): Kernel | undefined {
 
 function kernelOf(wasm: Exports): Kernel {
   const start = Math.ceil(wasm.free() / 16) * 16;
+  /** The factor that lies at the start, which the next substitution need not lay there again. */
+  let resident: Float64Array | undefined;
 
   /** Lays arrays out one after the other, given or by their number of elements, and says where each begins. */
   function layOut(...parts: readonly (Float64Array | number)[]): number[] {
@@ -37,6 +42,7 @@ function kernelOf(wasm: Exports): Kernel {
       places.push(end);
       end += Math.ceil((typeof part === 'number' ? part : part.length) / 2) * 16;
     }
+    resident = undefined;
     const missing = end - wasm.memory.buffer.byteLength;
     if (missing > 0) wasm.memory.grow(Math.ceil(missing / PAGE));
     const all = new Float64Array(wasm.memory.buffer);
@@ -55,6 +61,7 @@ function kernelOf(wasm: Exports): Kernel {
       const [m] = layOut(matrix) as [number];
       const definite = wasm.factorise(m, size) === 1;
       matrix.set(view(m, matrix.length));
+      if (definite) resident = matrix;
       return definite;
     },
     invert(lower, size) {
@@ -75,6 +82,25 @@ function kernelOf(wasm: Exports): Kernel {
       const [p, q, result] = layOut(a, b, rows * columns) as [number, number, number];
       wasm.product(p, rows, q, columns, length, result);
       return view(result, rows * columns).slice();
+    },
+    solve(lower, size, b) {
+      if (size < WORTH_IT) return plainKernel.solve(lower, size, b);
+      const [l, x] = layOut(resident === lower ? lower.length : lower, b) as [number, number];
+      wasm.solve(l, size, x);
+      resident = lower;
+      return view(x, size).slice();
+    },
+    times(matrix, size, v) {
+      if (size < WORTH_IT) return plainKernel.times(matrix, size, v);
+      const [m, vector, result] = layOut(matrix, v, size) as [number, number, number];
+      wasm.times(m, size, vector, result);
+      return view(result, size).slice();
+    },
+    less(matrix, size, u, v) {
+      if (size < WORTH_IT) return plainKernel.less(matrix, size, u, v);
+      const [m, us, vs] = layOut(matrix, u, v) as [number, number, number];
+      wasm.less(m, size, us, vs, u.length / size);
+      matrix.set(view(m, matrix.length));
     },
   };
 }
