@@ -22,11 +22,11 @@ import { ghostsOf, type Ghost } from '@/core/report/pages/ghosts';
 import { buildRecord } from '@/core/report/record/record';
 import { judgeRound } from '@/core/round/judge/judge-round';
 import type { DimensionJudgement, RoundJudgement } from '@/core/round/judge/judgement';
-import { coordinatesOf } from '@/core/round/net/net';
 import { placeRound, type PlacedRound } from '@/core/round/judge/placed';
 import { instrumentsInHand } from '@/core/shell/instruments';
 import type { Round } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
+import type { NetSolution } from '@/core/survey/solve';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { walkTargets, type Aim, type Target } from '@/core/walk/targets';
 import type { Subject } from '@/core/walk/decide';
@@ -64,8 +64,8 @@ function withControl(job: Job, { roundId, control }: RoundInput): { job: Job; ro
   return { job: Job.of({ ...rows, roundControls: [...kept, ...chosen] }), round };
 }
 
-/** Where the last solution of each round stood: the next one starts there. */
-const LAST = new Map<string, ReadonlyMap<string, readonly number[]>>();
+/** The last solution of each round: the next one starts there. */
+const LAST = new Map<string, NetSolution>();
 
 /**
  * All heavy work, by name: pure functions of a job's rows and an input, run in a worker in the browser and in a thread of
@@ -77,7 +77,7 @@ export const TASKS = {
       const { job: tried, round } = withControl(job, input);
       const judgement = judgeRound(tried, round, input.warm ? LAST.get(round.id) : undefined);
       const { solution } = judgement.net;
-      if (input.warm && solution) LAST.set(round.id, coordinatesOf(solution));
+      if (input.warm && solution) LAST.set(round.id, solution);
       return judgement;
     });
   },

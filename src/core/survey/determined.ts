@@ -1,4 +1,5 @@
 import { SymmetricFactor } from '../maths/linear/symmetric';
+import { grownBy } from './extend';
 import { loosePoints, type LoosePoint } from './loose';
 import { equationsOf, linearise, newRow, type Equations } from './observations';
 import { isLoose, LOOSE_SD, solveNet, startOf, type NetSolution } from './solve';
@@ -22,15 +23,18 @@ const SMALLEST_PIECE = 3;
  * Solves every part of a net that is determined. Which parts those are is judged at the starting
  * coordinates: two points hang together when the distance between them is determined, and a part is
  * a set of points each two of which do.
+ *
+ * @param last an earlier solution of much the same net: to start from, or only to be brought up to date
  */
-export function solveDetermined(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): DeterminedNet {
+export function solveDetermined(survey: Survey, last?: NetSolution): DeterminedNet {
+  const from = last && new Map(last.survey.points.map(({ id }, i) => [id, [...last.x.subarray(3 * i, 3 * i + 3)]]));
   const spoken = new Set(survey.readings.flatMap(pointsOf));
   const points = survey.points.filter((point) => spoken.has(point.id) || point.hold !== undefined);
   const unread = survey.points.filter((point) => !points.includes(point)).map(({ id }) => id);
   const pieces: NetSolution[] = [];
   let remaining = restrict(survey, new Set(points.map(({ id }) => id)));
   for (;;) {
-    const piece = largestPiece(remaining, from);
+    const piece = grown(last, remaining) ?? largestPiece(remaining, from);
     if (!piece) break;
     pieces.push(piece);
     const taken = new Set(piece.survey.points.map(({ id }) => id));
@@ -55,6 +59,12 @@ export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
     points: survey.points.filter((point) => ids.has(point.id)),
     readings: survey.readings.filter((reading) => pointsOf(reading).every((id) => ids.has(id))),
   };
+}
+
+/** The last solution with one reading more, where that is all that came. */
+function grown(last: NetSolution | undefined, survey: Survey): NetSolution | undefined {
+  const result = last && grownBy(last, survey);
+  return result?.ok && isWhole(result.solution) ? result.solution : undefined;
 }
 
 function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): NetSolution | undefined {
@@ -83,10 +93,10 @@ function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number
 function wholeAtOnce(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): NetSolution | undefined {
   if (survey.points.length < SMALLEST_PIECE || survey.readings.length === 0) return undefined;
   const result = solveNet(survey, { firm: true, ...(from ? { from: startFrom(survey, from) } : {}) });
-  if (!result.ok) return undefined;
-  const { covariance, equations } = result.solution;
-  return isLoose(covariance, equations, LOOSE_SD / 2) ? undefined : result.solution;
+  return result.ok && isWhole(result.solution) ? result.solution : undefined;
 }
+
+const isWhole = ({ covariance, equations }: NetSolution): boolean => !isLoose(covariance, equations, LOOSE_SD / 2);
 
 /** Last coordinates where there are any, the starting ones elsewhere. */
 function startFrom(survey: Survey, from: ReadonlyMap<string, readonly number[]>): Float64Array {

@@ -3,12 +3,14 @@ import type { Symmetric } from '../maths/linear/symmetric';
 import { NetState } from './net-state';
 import { equationsOf, linearise, newRow, observationsOf, type Equations, type Observation } from './observations';
 import { covarianceOf, isLoose, largest, solveNet, type NetSolution, type SolveResult } from './solve';
-import { pointIndex, pointsOf, type Survey, type SurveyReading } from './survey';
+import { pointIndex, pointsOf, type Survey, type SurveyPoint, type SurveyReading } from './survey';
 
 /** Coordinates within this of the solution need no new covariance, mm. */
 const NEAR = 5;
 const CONVERGED = 1e-7;
 const MOST_STEPS = 12;
+/** So many updates of a covariance are trusted. */
+const MOST_UPDATES = 20;
 
 /** A reading the others check less than this takes too much of the covariance with it. */
 const WELL_CHECKED = 0.02;
@@ -25,6 +27,28 @@ export function addReading(solution: NetSolution, reading: SurveyReading): Solve
     return solveNet(survey, { from: solution.x });
   return reweighted(solution, survey, observationsOf(reading, index)[0]!, 1);
 }
+
+/**
+ * The solution of a survey that is an earlier one with one reading more; undefined where they differ in anything else.
+ */
+export function grownBy(earlier: NetSolution, survey: Survey): SolveResult | undefined {
+  const { points, readings } = earlier.survey;
+  if (readings.length + 1 !== survey.readings.length || points.length !== survey.points.length) return undefined;
+  if (!points.every((point, i) => samePoint(point, survey.points[i]!))) return undefined;
+  const at = readings.findIndex((reading, i) => reading.id !== survey.readings[i]!.id);
+  const place = at < 0 ? readings.length : at;
+  const others = survey.readings.filter((_, i) => i !== place);
+  return readings.every((reading, i) => sameReading(reading, others[i]!))
+    ? addReading(earlier, survey.readings[place]!)
+    : undefined;
+}
+
+const samePoint = (a: SurveyPoint, b: SurveyPoint): boolean =>
+  a.id === b.id && a.hold === b.hold && a.start.every((value, axis) => value === b.start[axis]);
+
+/** Readings are made anew each time from the same rows, field by field in one order. */
+const sameReading = (a: SurveyReading, b: SurveyReading): boolean =>
+  a.id === b.id && a.value === b.value && a.sigma === b.sigma && JSON.stringify(a) === JSON.stringify(b);
 
 /**
  * A solution without one of its readings, brought down by one rank in the same way. Solved anew where little
@@ -46,6 +70,8 @@ const biasGroups = ({ readings }: Survey): string[] => [
 /** The solution with an observation put in (`sign` 1) or taken out (−1), which is the difference to `survey`. */
 function reweighted(solution: NetSolution, survey: Survey, observation: Observation, sign: 1 | -1): SolveResult {
   const anew = () => solveNet(survey, { from: solution.x });
+  const updates = (solution.updates ?? 0) + 1;
+  if (updates > MOST_UPDATES) return anew();
   if (solution.kept.some((share) => share < 1)) return anew();
   const equations = equationsOf(survey);
   const covariance = covarianceOf(solution).copy();
@@ -60,7 +86,8 @@ function reweighted(solution: NetSolution, survey: Survey, observation: Observat
   const settled = isLoose(covariance.values, equations) ? undefined : settle(equations, solution, covariance, kept);
   if (!settled) return anew();
   const { x, biases } = settled;
-  return { ok: true, solution: { ...solution, survey, equations, covariance: covariance.values, x, biases, kept } };
+  const changed = { survey, equations, covariance: covariance.values, x, biases, kept, updates };
+  return { ok: true, solution: { ...solution, ...changed } };
 }
 
 /** Steps x ← x + Q AᵀP(l − f) until nothing moves; undefined where the covariance no longer fits. */

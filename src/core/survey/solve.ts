@@ -18,6 +18,8 @@ export interface NetSolution {
   readonly iterations: number;
   /** Share of its weight that each observation kept; 1 unless the solution is robust. */
   readonly kept: Float64Array;
+  /** So many readings came or went since it was solved as a whole. */
+  readonly updates?: number;
 }
 
 /** What stands in the way of a solution. `looseCovariance` is that of all unknowns, mm², loose directions kept finite. */

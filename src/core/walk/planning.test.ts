@@ -4,7 +4,7 @@ import { seeded } from '../maths/random/seeded';
 import { shellNet, shellPoints } from '../practice/shell-net';
 import { adjust } from '../survey/adjust';
 import { solveDetermined } from '../survey/determined';
-import { addReading, removeReading } from '../survey/extend';
+import { addReading, grownBy, removeReading } from '../survey/extend';
 import { PRACTICALLY_UNCHECKED, uncheckedPoints } from '../survey/reliability';
 import { proposeNext, type Wanted } from './propose';
 import { checkObservations } from '../survey/reliability';
@@ -185,6 +185,38 @@ describe('one reading more or less', () => {
   it('more gives what a new solution of the whole net gives', () => {
     const before = solved({ ...net.survey, readings: readings.slice(0, -1) });
     agree(addReading(before, readings.at(-1)!), solved(net.survey));
+  });
+
+  it('is all that is done to a net that grew by one, wherever the reading stands in it', () => {
+    const before = solved({ ...net.survey, readings: readings.filter((_, i) => i !== 7) });
+    const after = grownBy(before, net.survey);
+    agree(after!, solved(net.survey));
+    expect(after).toMatchObject({ solution: { updates: 1 } });
+    expect(solveDetermined(net.survey, before).pieces[0]).toMatchObject({ updates: 1 });
+  });
+
+  it('is not taken for that where another reading changed, or where a point starts elsewhere', () => {
+    const before = solved({ ...net.survey, readings: readings.slice(0, -1) });
+    const [first, ...others] = readings;
+    const changed = { ...first!, sigma: 2 } as SurveyReading;
+    expect(grownBy(before, { ...net.survey, readings: [changed, ...others] })).toBeUndefined();
+    const [point, ...rest] = net.survey.points;
+    const moved = { ...point!, start: [1, 2, 3] as const };
+    expect(grownBy(before, { points: [moved, ...rest], readings })).toBeUndefined();
+    expect(grownBy(before, before.survey)).toBeUndefined();
+  });
+
+  it('solves the whole anew after so many, so that rounding does not pile up', () => {
+    let solution = solved(net.survey);
+    const again = readings.slice(0, 25).map((reading) => ({ ...reading, id: `${reading.id} again` }));
+    const updates = again.map((reading) => {
+      const next = addReading(solution, reading);
+      if (next.ok) solution = next.solution;
+      return solution.updates ?? 0;
+    });
+    expect(Math.max(...updates)).toBe(20);
+    expect(updates).toContain(0);
+    agree({ ok: true, solution }, solved({ ...net.survey, readings: [...readings, ...again] }));
   });
 
   it('less gives it too, also where others repeat the reading with the same bias', () => {

@@ -1,5 +1,6 @@
 import type { Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
+import type { NetSolution } from '../../survey/solve';
 import { alignRound, locatedPoints, type LocatedPoints } from '../align/align-round';
 import { solveRound, type RoundNet } from '../net/net';
 import { measure, type MeasuredRound } from '../observe/measured';
@@ -11,9 +12,9 @@ import { judgeAligned, type RoundJudgement } from './judgement';
  * observe → net → align → judge. The net hangs on nothing that is ticked or judged, so it is kept for as long as what
  * it was made of stays the same, whatever else changes in the job.
  *
- * @param last coordinates of an earlier solution by point, to start from
+ * @param last an earlier solution of the round, to start from
  */
-export function judgeRound(job: Job, round: Round, last?: ReadonlyMap<string, readonly number[]>): RoundJudgement {
+export function judgeRound(job: Job, round: Round, last?: NetSolution): RoundJudgement {
   const known = JUDGED.get(job) ?? new Map<string, RoundJudgement>();
   JUDGED.set(job, known);
   const judgement = known.get(round.id) ?? judgeAnew(job, round, last);
@@ -24,7 +25,7 @@ export function judgeRound(job: Job, round: Round, last?: ReadonlyMap<string, re
 /** Several parts of one page judge the same rows: each round is judged once for as long as the rows live. */
 const JUDGED = new WeakMap<Job, Map<string, RoundJudgement>>();
 
-function judgeAnew(job: Job, round: Round, last: ReadonlyMap<string, readonly number[]> | undefined): RoundJudgement {
+function judgeAnew(job: Job, round: Round, last: NetSolution | undefined): RoundJudgement {
   const { measured, net, located } = netOf(job, round, last);
   const controlIds = job.rows.roundControls.flatMap(({ roundId, pointId }) => (roundId === round.id ? [pointId] : []));
   const alignment = alignRound(job, round, controlIds, located);
@@ -41,7 +42,7 @@ interface SolvedRound {
 const NETS = new Map<string, SolvedRound & { readonly madeOf: string }>();
 const MOST_NETS = 12;
 
-function netOf(job: Job, round: Round, last: ReadonlyMap<string, readonly number[]> | undefined): SolvedRound {
+function netOf(job: Job, round: Round, last: NetSolution | undefined): SolvedRound {
   const madeOf = whatNetHangsOn(job, round);
   const known = NETS.get(round.id);
   if (known?.madeOf === madeOf) return known;

@@ -56,12 +56,12 @@ const REPEATS_DIFFER = 3 * Math.SQRT2;
  * are no longer doubted.
  *
  * @param observed the round's standing readings
- * @param last coordinates of the last solution by point: a warm start
+ * @param last an earlier solution of the round: a warm start
  */
 export function solveRound(
   job: Job,
   observed: readonly Observed[],
-  last?: ReadonlyMap<string, readonly number[]>,
+  last?: NetSolution,
 ): RoundNet {
   const { survey, start, rough, notEntering } = surveyOf(job, observed);
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
