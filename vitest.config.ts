@@ -10,7 +10,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'unit',
-          include: ['src/{core,formats,ui}/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: ['src/{core,formats,ui,workers}/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
         },
       },
       {

@@ -62,7 +62,10 @@ async function navigation() {
   });
   const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
   const list = [];
+  const jobPage = [];
   const sheet = [];
+  const { rounds } = round('solbris', '01');
+  const roundPath = `/jobs/${job('solbris').jobs[0].id}/rounds/${rounds[0].id}`;
   for (let i = 0; i < 12; i++) {
     await page.goto('/');
     const link = page.getByRole('link', { name: /Solbris/ });
@@ -70,6 +73,14 @@ async function navigation() {
     let begun = performance.now();
     await link.click();
     await page.getByRole('heading', { name: /What moved/ }).waitFor();
+    if (i > 1) jobPage.push(performance.now() - begun);
+    await page.goto(`${roundPath}/sides`);
+    const toSheet = page.locator(`a[href^="${roundPath}/sheet"]`).first();
+    await toSheet.waitFor();
+    await page.waitForLoadState('networkidle');
+    begun = performance.now();
+    await toSheet.click();
+    await page.locator('[data-judged]').first().waitFor();
     if (i > 1) sheet.push(performance.now() - begun);
     begun = performance.now();
     await page.getByRole('link', { name: 'Vinkel' }).click();
@@ -78,7 +89,8 @@ async function navigation() {
   }
   await browser.close();
   show('job list, warm navigation', list);
-  show('job page, warm navigation', sheet);
+  show('job page, warm navigation', jobPage);
+  show('sheet, warm navigation', sheet);
 }
 
 /** Time from frame to frame while the exaggeration slides back and forth a step a frame, on the demo's first round. */
@@ -150,7 +162,46 @@ async function acknowledgement() {
   show('a reading typed, to its acknowledgement', times);
 }
 
-/** From Enter in the field to the round solved anew and shown, on the demo's second round, a reading a second. */
+/** Lengths between all points of the second round that are not read yet, so that it has so many readings, as the truth has them. */
+async function fillRound(positions, most) {
+  const { rounds, readings } = round('solbris', '02');
+  const byCode = new Map(job('solbris').points.map(({ code, id }) => [code, id]));
+  const { roundId, sequence, receivedAt, ...template } = readings.find(({ quantity }) => quantity === 'distance');
+  const pairs = Object.keys(positions)
+    .filter((code) => byCode.has(code))
+    .flatMap((from, i, codes) => codes.slice(i + 1).map((to) => [from, to]))
+    .sort(([a, b], [c, d]) =>
+      createHash('md5')
+        .update(a + b)
+        .digest('hex')
+        .localeCompare(
+          createHash('md5')
+            .update(c + d)
+            .digest('hex'),
+        ),
+    );
+  const lines = pairs.slice(0, most - readings.length).map(([from, to], i) => ({
+    ...template,
+    id: randomUUID(),
+    lineId: randomUUID(),
+    raw: `${from} ${to}`,
+    pointId: byCode.get(from),
+    toPointId: byCode.get(to),
+    measure: 'tip',
+    pointerFrom: null,
+    pointerTo: null,
+    value: Math.hypot(...[0, 1, 2].map((k) => positions[to][k] - positions[from][k])) + Math.sin(i),
+  }));
+  for (const reading of lines) {
+    const response = await fetch(`${address}/api/readings`, {
+      method: 'POST',
+      body: JSON.stringify({ roundId: rounds[0].id, readings: [reading], strike: null }),
+    });
+    if (!response.ok) throw new Error(await response.text());
+  }
+}
+
+/** From Enter in the field to the round solved anew and shown, in a round of 210 readings, one a second. */
 async function liveResult() {
   const { rounds } = round('solbris', '02');
   const { positions } = JSON.parse(readFileSync(`demo/truth/${job('solbris').jobs[0].id}.json`, 'utf8'));
@@ -173,6 +224,7 @@ async function liveResult() {
     'R4R',
   ];
   const codes = [...located, ...located];
+  await fillRound(positions, 210);
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-background-networking'],
@@ -204,7 +256,7 @@ async function liveResult() {
     await page.waitForTimeout(1000);
   }
   await browser.close();
-  show('Enter, to the round solved and shown', times);
+  show('Enter, to 210 readings solved and shown', times);
 }
 
 /** A chart of 2,000 points through the import dialogue. */

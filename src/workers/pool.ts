@@ -1,5 +1,5 @@
-import type { JobRows } from '@/core/shell/job/job-rows';
-import { ROWS_KEPT, type TaskMessage, type TaskRequest } from './serve';
+import { JOB_TABLE_NAMES, type JobRows } from '@/core/shell/job/job-rows';
+import { ROWS_KEPT, type SentRows, type TaskMessage, type TaskRequest } from './serve';
 import type { TaskInput, TaskName, TaskResult } from './tasks';
 
 /** A worker as the pool sees it, in the browser or in a thread of the server. */
@@ -37,10 +37,19 @@ interface Job {
 
 interface Worker {
   channel: Channel;
-  /** Keys of the rows it has, the last used last. */
-  has: string[];
+  /** The rows it has by their keys, the last used last. */
+  has: Map<string, JobRows>;
   doing?: Job;
   timer?: ReturnType<typeof setTimeout>;
+}
+
+/** The tables that differ from those of the rows a worker was given last, and where the others are. */
+function toSend(rows: JobRows, has: ReadonlyMap<string, JobRows>): SentRows {
+  const last = [...has].at(-1);
+  if (!last) return { tables: rows };
+  const [rest, known] = last;
+  const changed = JOB_TABLE_NAMES.filter((table) => rows[table] !== known[table]);
+  return { tables: Object.fromEntries(changed.map((table) => [table, rows[table]])), rest };
 }
 
 /**
@@ -96,23 +105,25 @@ export class TaskPool {
     if (!worker) return;
     this.queue.shift();
     const { rowsKey } = job.request;
-    const known = worker.has.includes(rowsKey);
-    worker.has = [...worker.has.filter((key) => key !== rowsKey), rowsKey].slice(-ROWS_KEPT);
+    const rows = worker.has.has(rowsKey) ? undefined : toSend(job.rows, worker.has);
+    worker.has.delete(rowsKey);
+    worker.has.set(rowsKey, job.rows);
+    for (const oldest of worker.has.keys()) if (worker.has.size > ROWS_KEPT) worker.has.delete(oldest);
     worker.doing = job;
     worker.timer = setTimeout(() => this.end(worker, new TaskEnded('tooLong')), job.options.budget ?? USUAL_BUDGET);
-    worker.channel.post(known ? job.request : { ...job.request, rows: job.rows });
+    worker.channel.post(rows ? { ...job.request, rows } : job.request);
     this.next();
   }
 
   private freeWorker(rowsKey: string): Worker | undefined {
     const free = this.workers.filter(({ doing }) => !doing);
-    const knowing = free.find(({ has }) => has.includes(rowsKey));
+    const knowing = free.find(({ has }) => has.has(rowsKey));
     if (knowing) return knowing;
     return this.workers.length < this.most && free.length === 0 ? this.startWorker() : free[0];
   }
 
   private startWorker(): Worker {
-    const worker = { has: [] as string[] } as unknown as Worker;
+    const worker = { has: new Map<string, JobRows>() } as unknown as Worker;
     worker.channel = this.start(
       (message) => this.receive(worker, message),
       (error) => this.end(worker, error),

@@ -1,6 +1,13 @@
-import type { JobRows } from '@/core/shell/job/job-rows';
+import { emptyJobRows, type JobRows } from '@/core/shell/job/job-rows';
 import { Job } from '@/core/shell/job/job';
 import { TASKS, type TaskName } from './tasks';
+
+/** Rows of a job: all tables, or those that differ from rows the worker has. */
+export interface SentRows {
+  readonly tables: Partial<JobRows>;
+  /** Key of the rows that the other tables are taken from; absent where all are sent. */
+  readonly rest?: string;
+}
 
 /** A task to do. Rows are sent once and named after that. */
 export interface TaskRequest {
@@ -8,7 +15,7 @@ export interface TaskRequest {
   readonly task: TaskName;
   readonly input: unknown;
   readonly rowsKey: string;
-  readonly rows?: JobRows;
+  readonly rows?: SentRows;
 }
 
 export type TaskMessage =
@@ -22,14 +29,22 @@ export const ROWS_KEPT = 4;
 /** What both kinds of worker do with a message: runs the task on the rows it names and posts what comes of it. */
 export function taskServer(post: (message: TaskMessage) => void): (request: TaskRequest) => void {
   const jobs = new Map<string, Job>();
+  const whole = ({ tables, rest }: SentRows): JobRows => {
+    const others = rest === undefined ? emptyJobRows() : jobs.get(rest)?.rows;
+    if (!others) throw new Error(`the rows of ${rest} never came`);
+    return { ...others, ...tables };
+  };
+  const jobFor = (rowsKey: string, rows: SentRows | undefined): Job | undefined => {
+    const job = rows ? Job.of(whole(rows)) : jobs.get(rowsKey);
+    if (!job) return undefined;
+    jobs.delete(rowsKey);
+    jobs.set(rowsKey, job);
+    for (const oldest of jobs.keys()) if (jobs.size > ROWS_KEPT) jobs.delete(oldest);
+    return job;
+  };
   return ({ id, task, input, rowsKey, rows }) => {
-    const job = rows ? Job.of(rows) : jobs.get(rowsKey);
-    if (job) {
-      jobs.delete(rowsKey);
-      jobs.set(rowsKey, job);
-      for (const oldest of jobs.keys()) if (jobs.size > ROWS_KEPT) jobs.delete(oldest);
-    }
     try {
+      const job = jobFor(rowsKey, rows);
       if (!job) throw new Error(`the rows of ${rowsKey} never came`);
       const run = TASKS[task] as (job: Job, input: unknown, running: { progress(share: number): void }) => unknown;
       post({

@@ -1,11 +1,12 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo } from 'react';
 import type { MeasureProposal } from '@/core/plan/measure-next';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Aim, Target } from '@/core/walk/targets';
 import type { HandSpread } from '@/workers/tasks';
+import { useSame } from '../kit/use-same';
 import { useTask } from '../kit/use-task';
 
 export interface LiveJudgement {
@@ -45,15 +46,15 @@ export function useJudgement(rows: JobRows, roundId: string, { hands, versionIds
   };
 }
 
+/** What the walk is planned from. */
+const WALKED = ['points', 'pointConditions', 'referencePoints', 'references', 'referenceChoices'] as const;
+
 /** The rows the walk is planned from, the same ones for as long as these say the same, whatever is read meanwhile. */
 function useUnread(rows: JobRows): JobRows {
-  const { points, pointConditions, referencePoints, references, referenceChoices } = rows;
-  const said = JSON.stringify([points, pointConditions, referencePoints, references, referenceChoices]);
-  const [kept, keep] = useState({ said, unread: withoutReadings(rows) });
-  if (kept.said === said) return kept.unread;
-  const unread = withoutReadings(rows);
-  keep({ said, unread });
-  return unread;
+  const unread = useMemo(() => withoutReadings(rows), [rows]);
+  return useSame(unread, (a, b) =>
+    WALKED.every((table) => a[table] === b[table] || JSON.stringify(a[table]) === JSON.stringify(b[table])),
+  );
 }
 
 const withoutReadings = (rows: JobRows): JobRows => ({ ...rows, readings: [], readingStrikes: [], readingKeeps: [] });

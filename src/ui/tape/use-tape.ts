@@ -1,6 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useSame } from '../kit/use-same';
 import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import {
@@ -35,11 +36,9 @@ interface Local {
 
 const RETRY_MS = 3000;
 
-const local = (entry: TapeEntry, state: LineState): Local => ({
-  entry,
-  at: entry.readings[0]?.takenAt ?? new Date().toISOString(),
-  state,
-});
+const local = (entry: TapeEntry, state: LineState): Local => ({ entry, at: typedAt(entry), state });
+
+const typedAt = (entry: TapeEntry): string => entry.readings[0]?.takenAt ?? new Date().toISOString();
 
 /** Whether the server's rows already hold an entry. */
 function isIn(rows: JobRows, entry: TapeEntry): boolean {
@@ -118,20 +117,25 @@ export function useTape(rows: JobRows, roundId: string) {
     return () => channel.close();
   }, [roundId]);
 
-  const merged = useMemo(() => mergeLocal(rows, roundId, locals), [rows, roundId, locals]);
+  const standing = useSame(
+    locals.flatMap(({ state, entry }) => (state === 'refused' ? [] : [entry])),
+    (a, b) => a.length === b.length && a.every((entry, i) => entry === b[i]),
+  );
+  const merged = useMemo(() => mergeLocal(rows, roundId, standing), [rows, roundId, standing]);
   const lines = useMemo(() => linesOf(merged, roundId, locals), [merged, roundId, locals]);
   return { rows: merged, lines, put };
 }
 
-/** The job's rows with what was typed here and not refused. */
-function mergeLocal(rows: JobRows, roundId: string, locals: readonly Local[]): JobRows {
-  const standing = locals.filter((each) => each.state !== 'refused');
+/** The job's rows with what was typed here and not refused; the same tables where nothing is added to them. */
+function mergeLocal(rows: JobRows, roundId: string, standing: readonly TapeEntry[]): JobRows {
+  if (standing.length === 0) return rows;
   const known = new Set(rows.readings.map((reading) => reading.id));
   const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
   const readings = [...rows.readings];
   const strikes = [...rows.readingStrikes];
   let sequence = Math.max(0, ...rows.readings.map((reading) => reading.sequence));
-  for (const { entry, at } of standing) {
+  for (const entry of standing) {
+    const at = typedAt(entry);
     sequence++;
     for (const reading of entry.readings)
       if (!known.has(reading.id)) readings.push({ ...reading, roundId, sequence, receivedAt: at });
@@ -151,25 +155,26 @@ function mergeLocal(rows: JobRows, roundId: string, locals: readonly Local[]): J
   return {
     ...rows,
     readings,
-    readingStrikes: strikes,
+    readingStrikes: strikes.length === rows.readingStrikes.length ? rows.readingStrikes : strikes,
     points: withNew(
       rows.points,
-      standing.flatMap(({ entry }) => entry.points ?? []),
+      standing.flatMap(({ points }) => points ?? []),
     ),
     pointConditions: withNew(
       rows.pointConditions,
-      standing.flatMap(({ entry }) => entry.conditions ?? []),
+      standing.flatMap(({ conditions }) => conditions ?? []),
     ),
     readingKeeps: withNew(
       rows.readingKeeps,
-      standing.flatMap(({ entry }) => entry.keeps ?? []),
+      standing.flatMap(({ keeps }) => keeps ?? []),
     ),
   };
 }
 
 function withNew<Row extends { readonly id: string }>(rows: readonly Row[], more: readonly Row[]): readonly Row[] {
   const known = new Set(rows.map(({ id }) => id));
-  return [...rows, ...more.filter(({ id }) => !known.has(id))];
+  const added = more.filter(({ id }) => !known.has(id));
+  return added.length > 0 ? [...rows, ...added] : rows;
 }
 
 function linesOf(rows: JobRows, roundId: string, locals: readonly Local[]): TapeLine[] {

@@ -45,11 +45,15 @@ export function hingeColumn(
 
 /** A column with one entry a point, on one axis. */
 function columnOf(points: readonly PatternPoint[], axis: number, value: (point: PatternPoint) => number): Sparse {
-  const entries = points.flatMap((point, i) => {
+  const rows: number[] = [];
+  const values: number[] = [];
+  points.forEach((point, i) => {
     const entry = value(point);
-    return entry === 0 ? [] : [[3 * i + axis, entry] as const];
+    if (entry === 0) return;
+    rows.push(3 * i + axis);
+    values.push(entry);
   });
-  return { rows: entries.map(([row]) => row), values: entries.map(([, entry]) => entry) };
+  return { rows, values };
 }
 
 /** How far the components carry one point, mm. */

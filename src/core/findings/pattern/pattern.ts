@@ -169,13 +169,12 @@ class Shell {
     const size = this.atFirst.reduce((sum, { columns }) => sum + columns.length, 0);
     const factor = size > 0 && SymmetricFactor.of(jointOfStandardised(this.atFirst, size), size);
     if (!factor) return Infinity;
-    const noise = Float64Array.from({ length: SIMULATIONS * size }, () => random.normal());
+    const noise = new Float64Array(SIMULATIONS * size);
+    for (let i = 0; i < noise.length; i++) noise[i] = random.normal();
     const drawn = factor.coloured(noise, SIMULATIONS);
     const largest = new Float64Array(SIMULATIONS);
-    drawn.forEach((value, i) => {
-      const run = Math.floor(i / size);
-      largest[run] = Math.max(largest[run]!, Math.abs(value));
-    });
+    for (let run = 0, i = 0; run < SIMULATIONS; run++)
+      for (const end = i + size; i < end; i++) largest[run] = Math.max(largest[run]!, Math.abs(drawn[i]!));
     largest.sort();
     return largest[Math.ceil(SIMULATIONS * (1 - FALSE_PATTERN / 2)) - 1]!;
   }

@@ -86,7 +86,7 @@ export class StableSet<F extends Frame> {
         members.flatMap((member) => AXES3.map((r) => covariance.get(3 * member + r, 3 * point + axis))),
       ),
     );
-    const gain = cross.map((column) => this.weights.times(column));
+    const gain = this.weights.timesEach(cross);
     const d = this.d;
     const own = Matrix.from1DArray(3, 3, covariance.block(point, point));
     const change = AXES3.map((axis) => this.differences[point]![axis] - product(gain[axis]!, d));

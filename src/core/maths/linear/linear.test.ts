@@ -143,6 +143,11 @@ describe('a symmetric matrix', () => {
     expect([...spreadBy(a, row)]).toEqual([...a.times(dense)].map((value) => expect.closeTo(value, 10)));
     expect(varianceAlong(a, row)).toBeCloseTo(a.quadratic(dense), 10);
     expect(along(spreadBy(a, row), row)).toBeCloseTo(a.quadratic(dense), 10);
+    const ones = new Float64Array(7).fill(1);
+    a.timesEach([dense, ones]).forEach((each, k) => {
+      const alone = a.times([dense, ones][k]!);
+      each.forEach((value, i) => expect(value).toBeCloseTo(alone[i]!, 10));
+    });
   });
 
   it('brought down by a reading is the inverse of the weights with the reading in', () => {

@@ -62,6 +62,15 @@ export class Symmetric {
     return kernel.times(this.values, this.size, Float64Array.from(vector));
   }
 
+  /** A v for each of several v. */
+  timesEach(vectors: readonly Float64Array[]): Float64Array[] {
+    const { size } = this;
+    const rows = new Float64Array(vectors.length * size);
+    vectors.forEach((vector, i) => rows.set(vector, i * size));
+    const products = kernel.product(rows, this.values, size);
+    return vectors.map((_, i) => products.slice(i * size, (i + 1) * size));
+  }
+
   /** vᵀ A v. */
   quadratic(vector: ArrayLike<number>): number {
     const product = this.times(vector);

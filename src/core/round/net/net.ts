@@ -58,11 +58,7 @@ const REPEATS_DIFFER = 3 * Math.SQRT2;
  * @param observed the round's standing readings
  * @param last an earlier solution of the round: a warm start
  */
-export function solveRound(
-  job: Job,
-  observed: readonly Observed[],
-  last?: NetSolution,
-): RoundNet {
+export function solveRound(job: Job, observed: readonly Observed[], last?: NetSolution): RoundNet {
   const { survey, start, rough, notEntering } = surveyOf(job, observed);
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
   const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };

@@ -1,0 +1,98 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { demoRows } from '../../tests/support/demo-rows';
+import { TaskEnded, TaskPool } from './pool';
+import { taskServer, type TaskMessage, type TaskRequest } from './serve';
+
+const rows = demoRows('kvist');
+
+/** A pool whose workers answer in this thread, one message later, or not at all while they are stopped. */
+function poolOf(most: number) {
+  const sent: { readonly worker: number; readonly request: TaskRequest }[] = [];
+  const ended: number[] = [];
+  const state = { answering: true, started: 0 };
+  const pool = new TaskPool((receive) => {
+    const worker = state.started++;
+    const serve = taskServer((message: TaskMessage) => receive(structuredClone(message)));
+    return {
+      post(request) {
+        const copy = structuredClone(request);
+        sent.push({ worker, request: copy });
+        if (state.answering) queueMicrotask(() => serve(copy));
+      },
+      end: () => ended.push(worker),
+    };
+  }, most);
+  return { pool, sent, ended, state };
+}
+
+const struck = (of: JobRows): JobRows => ({
+  ...of,
+  readingStrikes: of.readings.slice(0, 3).map(({ id }) => ({
+    ...{ id, readingId: id, struckAt: '2026-01-02T08:00:00.000Z', author: 'Ronja', reason: 'misread' },
+    replacedByLineId: null,
+  })),
+});
+
+describe('the pool of workers', () => {
+  let { pool, sent, ended, state } = poolOf(1);
+  beforeEach(() => ({ pool, sent, ended, state } = poolOf(1)));
+
+  it('sends rows once, then names them, then sends only the tables that changed', async () => {
+    const roundId = rows.rounds[0]!.id;
+    const judged = async (of: TaskPool, state: JobRows, key: string) =>
+      (await of.run('judge', state, key, { roundId })).value;
+    const first = await judged(pool, rows, 'a');
+    await judged(pool, rows, 'a');
+    const later = struck(rows);
+    const after = await judged(pool, later, 'b');
+    expect(
+      sent.map(({ request }) => request.rows && [Object.keys(request.rows.tables).length, request.rows.rest]),
+    ).toEqual([[Object.keys(rows).length, undefined], undefined, [1, 'a']]);
+    const fresh = await judged(poolOf(1).pool, later, 'b');
+    expect(after).toEqual(fresh);
+    expect(after).not.toEqual(first);
+  });
+
+  it('sends what a worker has forgotten again', async () => {
+    const states = [0, 1, 2, 3, 4].map((i) => ({ key: `state ${i}`, rows: { ...rows, points: [...rows.points] } }));
+    for (const { key, rows: each } of states) await pool.run('rounds', each, key, undefined);
+    await pool.run('rounds', states[0]!.rows, 'state 0', undefined);
+    expect(sent.at(-1)!.request.rows).toMatchObject({ rest: 'state 4' });
+  });
+
+  it('takes a cancelled task out of the queue, and lets the running one go on', async () => {
+    state.answering = false;
+    const control = new AbortController();
+    const running = pool.run('rounds', rows, 'a', undefined);
+    const waiting = pool.run('rounds', rows, 'a', undefined, { signal: control.signal });
+    control.abort();
+    await expect(waiting).rejects.toMatchObject({ why: 'cancelled' });
+    expect(sent).toHaveLength(1);
+    pool.close();
+    await expect(running).rejects.toBeInstanceOf(TaskEnded);
+  });
+
+  it('ends a worker that takes too long, and starts another for the next task', async () => {
+    state.answering = false;
+    await expect(pool.run('rounds', rows, 'a', undefined, { budget: 5 })).rejects.toMatchObject({ why: 'tooLong' });
+    expect(ended).toEqual([0]);
+    state.answering = true;
+    await pool.run('rounds', rows, 'a', undefined);
+    expect(sent.at(-1)).toMatchObject({ worker: 1, request: { rows: { tables: { points: rows.points } } } });
+  });
+
+  it('says what went wrong in a task, and works on', async () => {
+    await expect(pool.run('judge', rows, 'a', { roundId: 'gone' })).rejects.toThrow('the job has no round gone');
+    expect(await pool.run('rounds', rows, 'a', undefined)).toHaveLength(rows.rounds.length);
+  });
+
+  it('gives work to a second worker only while the first is busy', async () => {
+    const two = poolOf(2);
+    await two.pool.run('rounds', rows, 'a', undefined);
+    await two.pool.run('rounds', struck(rows), 'b', undefined);
+    expect(two.state.started).toBe(1);
+    await Promise.all([two.pool.run('rounds', rows, 'a', undefined), two.pool.run('rounds', rows, 'a', undefined)]);
+    expect(two.state.started).toBe(2);
+  });
+});
