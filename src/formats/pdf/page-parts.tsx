@@ -1,6 +1,8 @@
 import path from 'node:path';
 import { Font, StyleSheet, Text, View } from '@react-pdf/renderer';
 import type { ReactNode } from 'react';
+import type { Formatter } from '../formatter';
+import { titleOf, type TableColumn } from '../record-tables';
 
 const FONTS = path.join(process.cwd(), 'node_modules/@fontsource/ibm-plex-sans/files');
 let registered = false;
@@ -51,27 +53,32 @@ export const style = StyleSheet.create({
   },
 });
 
-interface Column {
-  readonly title: string;
-  readonly width: string;
-  readonly right?: boolean;
-}
-
 /** A ruled table that breaks between its rows. */
-export function Table({ columns, rows }: { columns: readonly Column[]; rows: readonly (readonly string[])[] }) {
-  const cell = (text: string, { width, right }: Column, i: number) => (
-    <Text key={i} style={{ width, textAlign: right ? 'right' : 'left', paddingRight: 4 }}>
+export function Table<Row>({
+  columns,
+  rows,
+  format,
+}: {
+  columns: readonly TableColumn<Row>[];
+  rows: readonly Row[];
+  format: Formatter;
+}) {
+  const cell = (text: string, { width, right }: TableColumn<Row>, i: number) => (
+    <Text key={i} style={{ width: `${width}%`, textAlign: right ? 'right' : 'left', paddingRight: 4 }}>
       {text}
     </Text>
   );
   return (
     <View>
       <View style={style.head} wrap={false}>
-        {columns.map((column, i) => cell(column.title, column, i))}
+        {columns.map((column, i) => cell(titleOf(column, format), column, i))}
       </View>
       {rows.map((row, r) => (
         <View key={r} style={style.row} wrap={false}>
-          {columns.map((column, i) => cell(row[i] ?? '', column, i))}
+          {columns.map((column, i) => {
+            const parts = [column.text(row, format), column.also?.(row, format) ?? ''];
+            return cell(parts.filter(Boolean).join(' '), column, i);
+          })}
         </View>
       ))}
     </View>

@@ -1,18 +1,14 @@
 import { Document, Page, renderToBuffer, Text, View } from '@react-pdf/renderer';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
-import { referenceText } from '@/core/report/vocabulary/words';
 import type { Formatter } from '../formatter';
+import { recordFacts, signedBy, type Signature } from '../record-tables';
 import { Part, registerFonts, style } from './page-parts';
 import { Rounds, Found, Final, Changes, Gaps, Work, Log, Photographs } from './record-parts';
 
 export interface RecordPdfInput {
   readonly record: RecordDocument;
-  readonly signature?: {
-    readonly number: number;
-    readonly signedBy: string;
-    readonly signedAt: string;
-  };
+  readonly signature?: Signature;
   readonly paper: 'A4' | 'LETTER';
   readonly format: Formatter;
   /** Small JPEG pictures by the photograph's id. */
@@ -27,17 +23,7 @@ export function renderRecordPdf(input: RecordPdfInput): Promise<Buffer> {
 
 function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInput) {
   const { job } = record;
-  const facts: readonly (readonly [string, string])[] = [
-    ['Shell', job.shell],
-    ['Identity number', job.identityNumber],
-    ['Owner', job.owner],
-    ['Shop', job.shop],
-    ['Bench', job.bench],
-    ['Driver sits on the', job.driverSide],
-    ['Begun', format.day(job.startedAt)],
-    [signature ? `Record ${signature.number}, signed` : 'As it stands on', format.day(record.madeAt)],
-    ['Judged by', record.references.map(referenceText).join('; ')],
-  ];
+  const facts = recordFacts(record, signature, format);
   return (
     <Document title={`Record of ${job.name}`} author={job.shop} language="en">
       <Page size={paper} style={style.page}>
@@ -47,7 +33,7 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
           {facts.map(([name, value]) => (
             <View key={name} style={{ width: '33.3%', paddingRight: 8, marginBottom: 4 }}>
               <Text style={style.soft}>{name}</Text>
-              <Text>{value || '–'}</Text>
+              <Text>{value}</Text>
             </View>
           ))}
         </View>
@@ -63,8 +49,7 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
           <Text>{UNCERTAINTY_STATEMENT}</Text>
           <View style={{ flexDirection: 'row', marginTop: 34 }} wrap={false}>
             <Text style={{ width: '45%', borderTopWidth: 0.8, paddingTop: 2, marginRight: '10%' }}>
-              {signature ? `${signature.signedBy}, ${format.day(signature.signedAt)}` : 'not signed yet'} · for{' '}
-              {job.shop || 'the shop'}
+              {signedBy(signature, format)} · for {job.shop || 'the shop'}
             </Text>
             <Text style={{ width: '45%', borderTopWidth: 0.8, paddingTop: 2 }}>received by the owner</Text>
           </View>

@@ -1,11 +1,5 @@
 import type { ReactNode } from 'react';
 
-export interface Signature {
-  readonly number: number;
-  readonly signedBy: string;
-  readonly signedAt: string;
-}
-
 /** A chapter of the record. */
 export const Part = ({ title, children }: { title: string; children: ReactNode }) => (
   <section className="break-inside-auto">

@@ -1,13 +1,11 @@
 'use client';
 
-import type { ReactNode } from 'react';
 import type { RecordDocument } from '@/core/shell/record-document';
-import { referenceText } from '@/core/report/vocabulary/words';
 import type { Signing } from '@/formats/inputs/log';
+import { recordFacts, type Signature } from '@/formats/record-tables';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { Changes, Final, Found, Gaps, Rounds } from './measured-parts';
-import type { Signature } from './part';
 import { Log, Photographs, Statement, Work } from './told-parts';
 import { Toolbar } from './toolbar';
 
@@ -35,17 +33,12 @@ export function RecordPage({
         <p className="caps">Record of a car body</p>
         <h1 className="text-3xl">{job.name}</h1>
         <dl className="mt-2 grid grid-cols-2 gap-x-6 text-sm sm:grid-cols-3">
-          <Fact term="Shell">{job.shell}</Fact>
-          <Fact term="Identity number">{job.identityNumber || '–'}</Fact>
-          <Fact term="Owner">{job.owner || '–'}</Fact>
-          <Fact term="Shop">{job.shop || '–'}</Fact>
-          <Fact term="Bench">{job.bench || '–'}</Fact>
-          <Fact term="Driver sits on the">{job.driverSide}</Fact>
-          <Fact term="Begun">{format.day(job.startedAt)}</Fact>
-          <Fact term={signature ? `Record ${signature.number}, signed` : 'As it stands on'}>
-            {format.day(record.madeAt)}
-          </Fact>
-          <Fact term="Judged by">{record.references.map(referenceText).join('; ')}</Fact>
+          {recordFacts(record, signature, format).map(([term, text]) => (
+            <div key={term}>
+              <dt className="caps">{term}</dt>
+              <dd>{text}</dd>
+            </div>
+          ))}
         </dl>
       </header>
       <Rounds record={record} />
@@ -60,10 +53,3 @@ export function RecordPage({
     </article>
   );
 }
-
-const Fact = ({ term, children }: { term: string; children: ReactNode }) => (
-  <div>
-    <dt className="caps">{term}</dt>
-    <dd>{children}</dd>
-  </div>
-);

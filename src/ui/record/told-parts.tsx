@@ -1,29 +1,18 @@
 import type { RecordDocument } from '@/core/shell/record-document';
 import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
-import { BRACE_WORD } from '@/core/report/vocabulary/words';
+import { entryHead, entryText, signedBy, workLines, type Signature } from '@/formats/record-tables';
 import { useFormat } from '../shell/preferences-context';
-import { Part, type Signature } from './part';
+import { Part } from './part';
 
-export function Work({ record: { braces, pulls } }: { record: RecordDocument }) {
-  const format = useFormat();
-  if (braces.length + pulls.length === 0) return null;
+export function Work({ record }: { record: RecordDocument }) {
+  const lines = workLines(record, useFormat());
+  if (lines.length === 0) return null;
   return (
     <Part title="Braces and pulls">
       <ul className="text-sm">
-        {braces.map((brace) => (
-          <li key={brace.code}>
-            {brace.code}: {brace.ends}, {BRACE_WORD[brace.kind]}, {brace.section}
-            {brace.length === undefined ? '' : `, ${format.length(brace.length)} ${format.unit}`}; held{' '}
-            {brace.holds.join(', ') || 'nothing named'}; {brace.state}
-          </li>
-        ))}
-        {pulls.map((pull) => (
-          <li key={pull.code}>
-            {pull.code} at {pull.point}: {format.length(pull.distance)} {format.unit} wanted; held:{' '}
-            {pull.heldAt || 'not said'}
-            {pull.springBacks.length > 0
-              ? `; sprang back ${pull.springBacks.map(format.difference).join(', ')} ${format.unit}`
-              : ''}
+        {lines.map(({ code, text }) => (
+          <li key={code}>
+            {code}: {text}
           </li>
         ))}
       </ul>
@@ -39,11 +28,9 @@ export function Log({ record: { log } }: { record: RecordDocument }) {
       <ol className="text-sm">
         {log.map((entry, i) => (
           <li key={i} className="border-b border-faint py-1">
-            <span className="caps">{entry.kind}</span> {format.day(entry.at)}, {entry.author}
-            {entry.about.length > 0 ? ` · ${entry.about.join(', ')}` : ''}
+            <span className="text-soft">{entryHead(entry, format)}</span>
             <br />
-            {format.name(entry.text)}
-            {entry.reason ? ` Because: ${format.name(entry.reason)}` : ''}
+            {entryText(entry, format)}
           </li>
         ))}
       </ol>
@@ -80,7 +67,7 @@ export function Statement({ record, signature }: { record: RecordDocument; signa
       <p className="text-sm">{UNCERTAINTY_STATEMENT}</p>
       <div className="mt-8 grid grid-cols-2 gap-8">
         <p className="border-t border-ink pt-1 text-sm">
-          {signature ? `${signature.signedBy}, ${format.day(signature.signedAt)}` : 'not signed yet'}
+          {signedBy(signature, format)}
           <br />
           <span className="text-soft">for {record.job.shop || 'the shop'}</span>
         </p>

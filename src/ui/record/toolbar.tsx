@@ -8,7 +8,7 @@ import { Faults } from '../kit/faults';
 import { TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat, usePreferences } from '../shell/preferences-context';
-import type { Signature } from './part';
+import type { Signature } from '@/formats/record-tables';
 
 /** What can be done with the record: print, take along, sign. */
 export function Toolbar({

@@ -1,0 +1,194 @@
+import type { RecordDocument } from '@/core/shell/record-document';
+import {
+  BRACE_WORD,
+  CAUTION_WORD,
+  referenceText,
+  STATE_WORD,
+  SUPPORT_WORD,
+  SUSPENSION_WORD,
+} from '@/core/report/vocabulary/words';
+import type { Formatter } from './formatter';
+
+/** A column of a table, for the screen and for paper alike. */
+export interface TableColumn<Row> {
+  /** Its head; a function where the unit is in it. */
+  readonly title: string | ((format: Formatter) => string);
+  /** Its part of the paper's width, per cent. */
+  readonly width: number;
+  /** Figures stand to the right. */
+  readonly right?: boolean;
+  /** The figure or word looked for: strong on the screen. */
+  readonly strong?: boolean;
+  readonly text: (row: Row, format: Formatter) => string;
+  /** Said softly behind it. */
+  readonly also?: (row: Row, format: Formatter) => string;
+}
+
+export const titleOf = <Row>({ title }: TableColumn<Row>, format: Formatter): string =>
+  typeof title === 'string' ? title : title(format);
+
+type Rounds = RecordDocument['rounds'][number];
+type Final = NonNullable<RecordDocument['final']>;
+type Dimension = Final['dimensions'][number];
+type Point = Final['points'][number];
+type Gap = Final['gaps'][number];
+type Change = NonNullable<RecordDocument['changes']>['rows'][number];
+
+export const ROUND_COLUMNS: readonly TableColumn<Rounds>[] = [
+  { title: 'Round', width: 18, text: ({ number, name }) => `${number}. ${name}` },
+  {
+    title: 'State, support',
+    width: 28,
+    text: ({ state, support, suspension, temperature }) =>
+      [
+        STATE_WORD[state as 'cold'] ?? state,
+        `${SUPPORT_WORD[support as 'stands'] ?? support}, ${SUSPENSION_WORD[suspension as 'off'] ?? suspension}`,
+        ...(temperature === null ? [] : [`${temperature} °C`]),
+      ].join('; '),
+  },
+  { title: 'Instruments', width: 17, text: ({ instruments }) => instruments.join(', ') },
+  { title: 'When, who', width: 14, text: ({ startedAt, author }, format) => `${format.day(startedAt)}, ${author}` },
+  {
+    title: 'Readings',
+    width: 9,
+    right: true,
+    text: ({ readings, struck }) => `${readings}${struck > 0 ? `, ${struck} struck` : ''}`,
+  },
+  {
+    title: 'Aligned on',
+    width: 14,
+    text: ({ control }) => control.join(', ') || '–',
+    also: ({ rms }, format) => (rms === undefined ? '' : `(${format.length(rms)} ${format.unit} rms)`),
+  },
+];
+
+export const DIMENSION_COLUMNS: readonly TableColumn<Dimension>[] = [
+  { title: 'Dimension', width: 10, text: ({ code }) => code },
+  {
+    title: 'Name',
+    width: 30,
+    text: ({ name }, format) => format.name(name),
+    also: ({ ends, measure }) => `${ends}${measure === 'level' ? ', level' : ''}`,
+  },
+  { title: 'Reference', width: 11, right: true, text: ({ reference }, format) => format.length(reference) },
+  { title: 'Measured', width: 11, right: true, text: ({ measured }, format) => format.length(measured) },
+  {
+    title: 'Deviation',
+    width: 10,
+    right: true,
+    strong: true,
+    text: ({ deviation }, format) => format.difference(deviation),
+  },
+  { title: '±', width: 7, right: true, text: ({ plusMinus }, format) => format.length(plusMinus) },
+  { title: ({ unit }) => `Limit ${unit}`, width: 8, right: true, text: ({ limit }, format) => format.length(limit) },
+  { title: 'Verdict', width: 13, text: ({ verdict, accepted }) => verdict + (accepted ? ', accepted' : '') },
+];
+
+export const POINT_COLUMNS: readonly TableColumn<Point>[] = [
+  { title: 'Point', width: 40, text: ({ code }) => code, also: ({ name }, format) => format.name(name) },
+  { title: 'Length', width: 10, right: true, text: ({ deviation }, format) => format.difference(deviation[0]) },
+  { title: 'Width', width: 10, right: true, text: ({ deviation }, format) => format.difference(deviation[1]) },
+  {
+    title: ({ unit }) => `Height ${unit}`,
+    width: 11,
+    right: true,
+    text: ({ deviation }, format) => format.difference(deviation[2]),
+  },
+  { title: 'Worst ±', width: 9, right: true, text: ({ plusMinus }, format) => format.length(Math.max(...plusMinus)) },
+  { title: 'Limit', width: 7, right: true, text: ({ limit }, format) => format.length(limit) },
+  { title: 'Verdict', width: 13, text: ({ verdict, control }) => verdict + (control ? ', control' : '') },
+];
+
+export const CHANGE_COLUMNS: readonly TableColumn<Change>[] = [
+  { title: 'Dimension', width: 14, text: ({ code }) => code },
+  { title: 'Name', width: 40, text: ({ name }, format) => format.name(name) },
+  {
+    title: ({ unit }) => `Change ${unit}`,
+    width: 15,
+    right: true,
+    strong: true,
+    text: ({ change }, format) => format.difference(change),
+  },
+  { title: '±', width: 12, right: true, text: ({ plusMinus }, format) => format.length(plusMinus) },
+  { title: 'Verdict', width: 19, text: ({ verdict }) => verdict },
+];
+
+export const GAP_COLUMNS: readonly TableColumn<Gap>[] = [
+  { title: 'Station', width: 16, text: ({ seam, station, quantity }) => `${seam}.${station} ${quantity}` },
+  { title: 'Seam', width: 36, text: ({ name, side }, format) => `${format.name(name)}, ${side}` },
+  {
+    title: ({ unit }) => `Read ${unit}`,
+    width: 12,
+    right: true,
+    strong: true,
+    text: ({ quantity, measured }, format) =>
+      quantity === 'flush' ? format.difference(measured) : format.length(measured),
+  },
+  { title: 'Wanted', width: 12, right: true, text: ({ target }, format) => format.length(target) },
+  { title: '±', width: 8, right: true, text: ({ plusMinus }, format) => format.length(plusMinus) },
+  { title: 'Verdict', width: 16, text: ({ verdict }) => verdict },
+];
+
+export const cautionSentences = (record: RecordDocument): readonly string[] =>
+  record.changes?.cautions.map((caution) => CAUTION_WORD[caution]) ?? [];
+
+/** A signature under a record. */
+export interface Signature {
+  readonly number: number;
+  readonly signedBy: string;
+  readonly signedAt: string;
+}
+
+/** What the head of a record says, term and text. */
+export function recordFacts(
+  { job, references, madeAt }: RecordDocument,
+  signature: Signature | undefined,
+  format: Formatter,
+): readonly (readonly [string, string])[] {
+  const facts: readonly (readonly [string, string])[] = [
+    ['Shell', job.shell],
+    ['Identity number', job.identityNumber],
+    ['Owner', job.owner],
+    ['Shop', job.shop],
+    ['Bench', job.bench],
+    ['Driver sits on the', job.driverSide],
+    ['Begun', format.day(job.startedAt)],
+    [signature ? `Record ${signature.number}, signed` : 'As it stands on', format.day(madeAt)],
+    ['Judged by', references.map(referenceText).join('; ')],
+  ];
+  return facts.map(([term, text]) => [term, text || '–']);
+}
+
+/** Braces, then pulls, a line each by its code. */
+export const workLines = ({ braces, pulls }: RecordDocument, format: Formatter): { code: string; text: string }[] => [
+  ...braces.map(({ code, ends, kind, section, length, holds, state }) => ({
+    code,
+    text: [
+      `${ends}, ${BRACE_WORD[kind]}, ${section}${length === undefined ? '' : `, ${format.length(length)} ${format.unit}`}`,
+      `held ${holds.join(', ') || 'nothing named'}`,
+      state,
+    ].join('; '),
+  })),
+  ...pulls.map(({ code, point, distance, heldAt, springBacks }) => ({
+    code,
+    text: [
+      `at ${point}, ${format.length(distance)} ${format.unit} wanted`,
+      `held: ${heldAt || 'not said'}`,
+      ...(springBacks.length > 0
+        ? [`sprang back ${springBacks.map(format.difference).join(', ')} ${format.unit}`]
+        : []),
+    ].join('; '),
+  })),
+];
+
+type Entry = RecordDocument['log'][number];
+
+export const entryHead = ({ kind, at, author, about }: Entry, format: Formatter): string =>
+  `${kind}, ${format.day(at)}, ${author}${about.length > 0 ? `: ${about.join(', ')}` : ''}`;
+
+export const entryText = ({ text, reason }: Entry, format: Formatter): string =>
+  format.name(text) + (reason ? ` Because: ${format.name(reason)}` : '');
+
+/** Who signs, on the left under a record. */
+export const signedBy = (signature: Signature | undefined, format: Formatter): string =>
+  signature ? `${signature.signedBy}, ${format.day(signature.signedAt)}` : 'not signed yet';
