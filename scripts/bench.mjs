@@ -166,7 +166,8 @@ async function acknowledgement() {
 async function fillRound(positions, most) {
   const { rounds, readings } = round('solbris', '02');
   const byCode = new Map(job('solbris').points.map(({ code, id }) => [code, id]));
-  const { roundId, sequence, receivedAt, ...template } = readings.find(({ quantity }) => quantity === 'distance');
+  const template = { ...readings.find(({ quantity }) => quantity === 'distance') };
+  for (const own of ['roundId', 'sequence', 'receivedAt']) delete template[own];
   const pairs = Object.keys(positions)
     .filter((code) => byCode.has(code))
     .flatMap((from, i, codes) => codes.slice(i + 1).map((to) => [from, to]))

@@ -52,6 +52,8 @@ export function rowsForRounds(rows: JobRows, roundIds: readonly string[]): JobRo
     readingStrikes: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)),
     signedRecords: [],
     photographs: [],
+    steps: [],
+    stepEvents: [],
   };
 }
 

@@ -1,5 +1,6 @@
 import type { Instrument, InstrumentVersion, Quantity } from './job/entities';
 import type { Job } from './job/job';
+import type { Tables } from './job/job-rows';
 
 /** The kinds of instrument that take each quantity, the usual one first. */
 const TAKEN_WITH: Readonly<Record<Quantity, readonly Instrument['kind'][]>> = {
@@ -30,7 +31,7 @@ export const spreadOf = ({ sdConstant, sdPerMetre }: InstrumentVersion, length: 
   sdConstant + (sdPerMetre * Math.abs(length)) / 1000;
 
 /** The newest version of every instrument, by the instrument. */
-export function newestVersions({ rows }: Pick<Job, 'rows'>): Map<string, InstrumentVersion> {
+export function newestVersions(rows: Tables<'instrumentVersions'>): Map<string, InstrumentVersion> {
   return new Map(
     [...rows.instrumentVersions].sort((a, b) => a.number - b.number).map((version) => [version.instrumentId, version]),
   );
@@ -48,7 +49,7 @@ export function instrumentsInHand(job: Job, taken: readonly string[] = []): InHa
     ...job.rows.rounds.map(({ instrumentVersionId }) => instrumentVersionId),
   ]);
   const used = new Set([...read].map((id) => job.version(id).instrumentId));
-  const newest = newestVersions(job);
+  const newest = newestVersions(job.rows);
   const all = job.rows.instruments.flatMap((instrument): InHand[] => {
     const version = newest.get(instrument.id);
     return version ? [{ instrument, version }] : [];

@@ -3,7 +3,7 @@
 import { Upload } from 'lucide-react';
 import { useState } from 'react';
 import { takenCodes } from '@/core/shell/chart/draft';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import type { LengthUnit } from '@/core/maths/units/length';
 import { counted } from '@/core/report/vocabulary/words';
 import { readChartCsv, type ChartPreview } from '@/formats/chart/csv';
@@ -22,12 +22,15 @@ interface PickedFile {
 
 const MOST_SHOWN = 400;
 
+/** What an import looks at before it takes anything. */
+type Taking = Tables<'jobs' | 'points' | 'dimensions' | 'seams'>;
+
 /** Brings in a chart: every row is shown with its faults first; all of it is taken or nothing. */
 export function ChartImport({
   rows,
   importChart,
 }: {
-  rows: JobRows;
+  rows: Taking;
   importChart: Action<ChartFiles, { points: number; dimensions: number; seams: number }>;
 }) {
   const [open, setOpen] = useState(false);
@@ -113,7 +116,7 @@ export function ChartImport({
   );
 }
 
-function previewOf(files: readonly PickedFile[], unit: LengthUnit, rows: JobRows): ChartPreview {
+function previewOf(files: readonly PickedFile[], unit: LengthUnit, rows: Taking): ChartPreview {
   const taken = takenCodes(rows);
   const json = files.find((file) => /\.json$/i.test(file.name));
   return json

@@ -3,9 +3,9 @@
 import type { ColumnDef } from '@tanstack/react-table';
 import { useMemo } from 'react';
 import type { Reference } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import { chartOf } from '@/core/shell/references/chosen';
-import { editionsOf, isSealed } from '@/core/shell/references/editions';
+import { editionsOf } from '@/core/shell/references/editions';
 import type { ChartDimension, ChartFiles, ChartPoint } from '@/formats/inputs/chart';
 import { Empty } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
@@ -27,8 +27,20 @@ export interface ChartActions {
   readonly removeDimension: Action<string>;
 }
 
+/** What the chart's tables show. */
+export type ChartRows = Tables<
+  'jobs' | 'points' | 'dimensions' | 'seams' | 'references' | 'referencePoints' | 'referenceDimensions'
+>;
+
+interface ChartPageProps {
+  readonly rows: ChartRows;
+  /** A closed round or a signed record rests on the edition in use. */
+  readonly sealed: boolean;
+  readonly actions: ChartActions;
+}
+
 /** The chart as a table to read, search and edit. */
-export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActions }) {
+export function ChartPage({ rows, sealed, actions }: ChartPageProps) {
   const jobId = rows.jobs[0]!.id;
   const reference = chartOf(rows);
   const points = useMemo(() => chartedPoints(rows, reference), [rows, reference]);
@@ -56,7 +68,7 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
         </a>
         <ChartImport rows={rows} importChart={actions.importChart} />
       </div>
-      {isSealed(reference, rows) ? (
+      {sealed ? (
         <p className="text-sm">
           A closed round or a signed record rests on this edition: the next change makes edition{' '}
           {Math.max(...editionsOf(rows, reference).map(({ edition }) => edition)) + 1}, and this one stays as it is. Go
@@ -83,7 +95,7 @@ export function ChartPage({ rows, actions }: { rows: JobRows; actions: ChartActi
 }
 
 interface TableProps {
-  readonly rows: JobRows;
+  readonly rows: ChartRows;
   readonly reference: Reference;
   readonly actions: ChartActions;
 }
@@ -197,7 +209,7 @@ function DimensionTable({
 }
 
 /** The points a reference covers, each with its figures. */
-function chartedPoints(rows: JobRows, reference: Reference | undefined): ChartedPoint[] {
+function chartedPoints(rows: ChartRows, reference: Reference | undefined): ChartedPoint[] {
   const byPoint = new Map(
     rows.referencePoints.filter((row) => row.referenceId === reference?.id).map((row) => [row.pointId, row]),
   );
@@ -208,7 +220,7 @@ function chartedPoints(rows: JobRows, reference: Reference | undefined): Charted
 }
 
 /** The dimensions a reference covers, each with its figures and the codes of its ends. */
-function chartedDimensions(rows: JobRows, reference: Reference | undefined): ChartedDimension[] {
+function chartedDimensions(rows: ChartRows, reference: Reference | undefined): ChartedDimension[] {
   const codeOf = new Map(rows.points.map((point) => [point.id, point.code]));
   const byDimension = new Map(
     rows.referenceDimensions.filter((row) => row.referenceId === reference?.id).map((row) => [row.dimensionId, row]),

@@ -1,6 +1,6 @@
 'use client';
 
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/judge/seams';
 import type { NewSeam } from '@/formats/inputs/chart';
 import { Empty } from '../kit/faults';
@@ -16,7 +16,7 @@ export function Gaps({
   roundName,
   addSeam,
 }: {
-  rows: JobRows;
+  rows: Tables<'jobs'>;
   pairs: readonly SeamPair[];
   roundName?: string;
   addSeam: Action<NewSeam>;

@@ -1,5 +1,5 @@
 import type { Seam } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import { newSeam, type NewSeam } from '@/formats/inputs/chart';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
@@ -11,7 +11,7 @@ import { usePreferences } from '../shell/preferences-context';
 import { FormFields } from '../kit/form-fields';
 
 interface Naming {
-  readonly rows: JobRows;
+  readonly rows: Tables<'jobs'>;
   readonly addSeam: Action<NewSeam>;
 }
 

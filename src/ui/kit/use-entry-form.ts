@@ -65,6 +65,7 @@ export function useEntryForm<Values extends FieldValues, Schema extends z.ZodTyp
   return {
     /** What a labelled field of this name is given. */
     field: (name: Path<Values>) => ({ ...form.register(name), error: errorAt(name) }),
+    register: form.register,
     watch: form.watch,
     submit: form.handleSubmit(async (input) => {
       const outcome = await run(input);

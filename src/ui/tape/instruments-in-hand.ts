@@ -35,7 +35,7 @@ export const HAND_WORD: Readonly<Record<Hand, string>> = {
 
 /** Which instrument takes which kind of reading: the round's own where it fits, else the usual one. */
 export function useInstrumentsInHand(rows: JobRows, roundInstrumentVersionId: string) {
-  const newest = newestVersions({ rows });
+  const newest = newestVersions(rows);
   const own = rows.instrumentVersions.find((version) => version.id === roundInstrumentVersionId);
   const [hands, setHands] = useState<Readonly<Record<Hand, string>>>(() => {
     const pick = (hand: Hand): string => {

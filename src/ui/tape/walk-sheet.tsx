@@ -2,7 +2,7 @@
 
 import { Printer } from 'lucide-react';
 import type { Round } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import type { Target } from '@/core/walk/targets';
 import { WHY_WORD } from '@/core/report/vocabulary/words';
 import { Button } from '../kit/button';
@@ -10,7 +10,15 @@ import { useFormat } from '../shell/preferences-context';
 import { targetText } from './target-text';
 
 /** The walk on paper: a line to write on for each reading, typed back in the same order. */
-export function WalkSheet({ rows, round, targets }: { rows: JobRows; round: Round; targets: readonly Target[] }) {
+export function WalkSheet({
+  rows,
+  round,
+  targets,
+}: {
+  rows: Tables<'jobs' | 'points'>;
+  round: Round;
+  targets: readonly Target[];
+}) {
   const format = useFormat();
   const nameOf = (code: string) => format.name(rows.points.find((point) => point.code === code)?.name ?? '');
   return (

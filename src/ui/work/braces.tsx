@@ -1,7 +1,7 @@
 'use client';
 
 import type { BraceEvent } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+
 import type { BracesPage } from '@/core/report/pages/braces';
 import type { BraceEventInput, NewBrace } from '@/formats/inputs/work';
 import { Button } from '../kit/button';
@@ -10,7 +10,7 @@ import { Empty, Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { BRACE_WORD } from '@/core/report/vocabulary/words';
-import { PlanBrace } from './plan-brace';
+import { PlanBrace, type PlanningRows } from './plan-brace';
 
 const NEXT: Readonly<Record<BraceEvent['kind'], BraceEvent['kind'] | undefined>> = {
   planned: 'fitted',
@@ -27,7 +27,7 @@ export function Braces({
   planBrace,
   recordBraceEvent,
 }: {
-  rows: JobRows;
+  rows: PlanningRows;
   planBrace: Action<NewBrace>;
   recordBraceEvent: Action<BraceEventInput>;
 } & BracesPage) {

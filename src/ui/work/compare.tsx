@@ -1,9 +1,9 @@
 'use client';
 
-import { Job } from '@/core/shell/job/job';
+import { ownRounds } from '@/core/shell/job/job';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import type { RoundChange } from '@/core/findings/change';
 import type { Movement } from '@/core/findings/movement';
 import { Empty } from '../kit/faults';
@@ -25,7 +25,7 @@ export interface CompareView {
 }
 
 /** A round against the reference and against an earlier round: held, moved or undecided. */
-export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
+export function Compare({ rows, view }: { rows: Tables<'jobs' | 'rounds' | 'points'>; view?: CompareView }) {
   const router = useRouter();
   const jobId = rows.jobs[0]!.id;
   if (!view)
@@ -37,7 +37,7 @@ export function Compare({ rows, view }: { rows: JobRows; view?: CompareView }) {
   const { change, movement } = view;
   const moved = movedWord(movement);
   const go = (from: string, to: string) => router.push(`/jobs/${jobId}/verify?from=${from}&to=${to}`);
-  const options = Job.of(rows).ownRounds.map((round) => [round.id, `${round.number}. ${round.name}`] as const);
+  const options = ownRounds(rows).map((round) => [round.id, `${round.number}. ${round.name}`] as const);
   const count = (verdict: string) => change.dimensions.filter((each) => each.verdict === verdict).length;
   return (
     <section aria-label="Verdict" className="flex flex-col gap-3">

@@ -1,7 +1,7 @@
 'use client';
 
 import { HOLD_KINDS, type Point, type Pull, type PullHold } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import type { ListedPull } from '@/core/report/pages/pulls';
 import { HOLD_WORD } from '@/core/report/vocabulary/words';
 import { pullHolds, type PullHoldsInput } from '@/formats/inputs/work';
@@ -37,7 +37,7 @@ export function Holds({
   holds,
   offered,
   setPullHolds,
-}: Pick<ListedPull, 'pull' | 'holds' | 'offered'> & { rows: JobRows; setPullHolds: Action<PullHoldsInput> }) {
+}: Pick<ListedPull, 'pull' | 'holds' | 'offered'> & { rows: Tables<'points'>; setPullHolds: Action<PullHoldsInput> }) {
   const { run, faults, pending } = useAction(setPullHolds);
   const said = holds.map(({ code, hold }) => `${code} (${HOLD_WORD[hold.kind]})`).join(', ');
   const take = () =>
@@ -72,7 +72,7 @@ export function Holds({
 }
 
 interface Holding {
-  readonly rows: JobRows;
+  readonly rows: Tables<'points'>;
   readonly pull: Pull;
   readonly holds: ListedPull['holds'];
   readonly setPullHolds: Action<PullHoldsInput>;

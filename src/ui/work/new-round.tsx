@@ -1,8 +1,8 @@
 import { useRouter } from 'next/navigation';
 import { STATE_KINDS, SUPPORT_KINDS, type Round, type ShellState, type Support } from '@/core/shell/job/entities';
-import { newestVersions } from '@/core/shell/instruments';
-import { Job } from '@/core/shell/job/job';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import { newestVersions, usualFor } from '@/core/shell/instruments';
+import { ownRounds } from '@/core/shell/job/job';
+import type { Tables } from '@/core/shell/job/job-rows';
 import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 import { newRound, type NewRoundInput } from '@/formats/inputs/rounds';
 import { Button } from '../kit/button';
@@ -13,8 +13,13 @@ import { useEntryForm } from '../kit/use-entry-form';
 import { usePreferences } from '../shell/preferences-context';
 import { FormFields } from '../kit/form-fields';
 
+/** What a round is opened from. */
+export type OpeningRows = Tables<
+  'jobs' | 'rounds' | 'roundControls' | 'shellStates' | 'supports' | 'instruments' | 'instrumentVersions'
+>;
+
 interface Opening {
-  readonly rows: JobRows;
+  readonly rows: OpeningRows;
   readonly openRound: Action<NewRoundInput, { roundId: string }>;
 }
 
@@ -36,16 +41,17 @@ export function NewRound(opening: Opening) {
 }
 
 /** What the form shows at first: as the last round of this shell stood. */
-function usualFields(rows: JobRows, last: Round | undefined, person: string) {
+function usualFields(rows: OpeningRows, last: Round | undefined, person: string) {
   const support = rows.supports.find((each) => each.id === last?.supportId);
-  const newest = newestVersions({ rows });
+  const newest = newestVersions(rows);
+  const usual = usualFor(rows.instruments, 'distance')[0] ?? rows.instruments[0];
   return {
     name: rows.rounds.length === 0 ? 'As found' : '',
     state: STATE_KINDS[0] as ShellState['kind'],
     support: support?.kind ?? (SUPPORT_KINDS[0] as Support['kind']),
     suspension: support?.suspension ?? ('off' as Support['suspension']),
     supportNote: support?.note ?? '',
-    instrument: last?.instrumentVersionId ?? newest.get(rows.instruments[0]?.id ?? '')?.id ?? '',
+    instrument: last?.instrumentVersionId ?? newest.get(usual?.id ?? '')?.id ?? '',
     temperature: '',
     author: person || (last?.author ?? ''),
     shell: '',
@@ -56,8 +62,8 @@ function RoundForm({ rows, openRound }: Opening) {
   const router = useRouter();
   const { preferences } = usePreferences();
   const jobId = rows.jobs[0]!.id;
-  const last = Job.of(rows).ownRounds.at(-1);
-  const versions = newestVersions({ rows });
+  const last = ownRounds(rows).at(-1);
+  const versions = newestVersions(rows);
   const form = useEntryForm({
     schema: newRound,
     action: openRound,

@@ -1,4 +1,5 @@
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
+
 import { lineGeometry } from '@/core/findings/brace-pull';
 import type { Brace } from '@/core/shell/job/entities';
 import type { BracesPage } from '@/core/report/pages/braces';
@@ -12,7 +13,9 @@ import { useEntryForm, wordsOf } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
 import { FormFields } from '../kit/form-fields';
 
-type Planning = Pick<BracesPage, 'positions' | 'latestRoundId'> & { rows: JobRows; planBrace: Action<NewBrace> };
+/** What a brace is planned from. */
+export type PlanningRows = Tables<'jobs' | 'points' | 'dimensions' | 'braces'>;
+type Planning = Pick<BracesPage, 'positions' | 'latestRoundId'> & { rows: PlanningRows; planBrace: Action<NewBrace> };
 
 export function PlanBrace(planning: Planning) {
   return (

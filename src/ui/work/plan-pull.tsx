@@ -1,4 +1,5 @@
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
+
 import { norm, type Vector } from '@/core/maths/geometry/vector';
 import type { Pullable } from '@/core/report/pages/pulls';
 import { directionWord } from '@/core/report/vocabulary/words';
@@ -20,8 +21,11 @@ export function aimText(aim: Vector, length: (mm: number) => string): string {
   return parts.join(', ') || 'nowhere';
 }
 
+/** What a pull is planned from. */
+export type PullRows = Tables<'jobs' | 'points' | 'pulls'>;
+
 interface Planning {
-  readonly rows: JobRows;
+  readonly rows: PullRows;
   readonly pullable: readonly Pullable[];
   readonly planPull: Action<NewPull>;
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import type { Movement } from '@/core/findings/movement';
 import { useFormat } from '../shell/preferences-context';
 
@@ -18,7 +18,7 @@ export function PointsMoved({
   movement,
   limits,
 }: {
-  rows: JobRows;
+  rows: Tables<'points'>;
   movement: Movement;
   limits: ReadonlyMap<string, number>;
 }) {

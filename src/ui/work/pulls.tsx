@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import type { Pull, PullEvent } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+
 import type { PullProgress } from '@/core/findings/brace-pull';
 import type { PullsPage } from '@/core/report/pages/pulls';
 import type { NewPull, PullEventInput, PullHoldsInput } from '@/formats/inputs/work';
@@ -10,7 +10,7 @@ import { Button, buttonClass } from '../kit/button';
 import { Empty, Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { Holds } from './holds';
-import { aimText, PlanPull } from './plan-pull';
+import { aimText, PlanPull, type PullRows } from './plan-pull';
 import { useFormat } from '../shell/preferences-context';
 import { QUANTITY_WORD } from '@/core/report/vocabulary/words';
 
@@ -28,7 +28,7 @@ export function Pulls({
   roundId,
   actions,
 }: PullsPage & {
-  rows: JobRows;
+  rows: PullRows;
   actions: PullActions;
 }) {
   const format = useFormat();
@@ -101,7 +101,7 @@ export function Pulls({
   );
 }
 
-function CycleTable({ rows, progress }: { rows: JobRows; progress: readonly PullProgress[] }) {
+function CycleTable({ rows, progress }: { rows: PullRows; progress: readonly PullProgress[] }) {
   const format = useFormat();
   const code = (id: string | null) => rows.points.find((point) => point.id === id)?.code;
   const optional = (value: number | undefined, difference = true) =>

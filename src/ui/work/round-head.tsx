@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import type { Phase, Pull, Round } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { Tables } from '@/core/shell/job/job-rows';
 import type { RoundFields } from '@/formats/inputs/rounds';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
@@ -20,7 +20,7 @@ export function RoundHead({
   pull,
   phase,
 }: {
-  rows: JobRows;
+  rows: Tables<'shellStates' | 'supports'>;
   round: Round;
   here: 'measure' | 'sheet' | 'sides' | 'space';
   saveRound: Action<RoundFields, Round>;

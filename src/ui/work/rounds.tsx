@@ -2,14 +2,14 @@
 
 import Link from 'next/link';
 import { type Round } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+
 import type { ListedRound } from '@/core/report/pages/rounds';
 import type { NewRoundInput } from '@/formats/inputs/rounds';
 import { buttonClass } from '../kit/button';
 import { Empty } from '../kit/faults';
 import { type Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
-import { NewRound } from './new-round';
+import { NewRound, type OpeningRows } from './new-round';
 import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 
 /** The rounds of a job, and a new one: state, support, instrument, temperature, who. */
@@ -18,7 +18,7 @@ export function Rounds({
   rounds,
   openRound,
 }: {
-  rows: JobRows;
+  rows: OpeningRows;
   rounds: readonly ListedRound[];
   openRound: Action<NewRoundInput, { roundId: string }>;
 }) {

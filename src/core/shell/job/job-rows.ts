@@ -49,11 +49,18 @@ export type RowOf<T extends JobTable> = z.infer<(typeof JOB_TABLES)[T]>;
 /** All rows of one job. */
 export type JobRows = { readonly [T in JobTable]: readonly RowOf<T>[] };
 
+/** Some tables of a job: what a page or a part of it needs. */
+export type Tables<T extends JobTable> = Pick<JobRows, T>;
+
+/** Only these tables of a job. */
+export const only = <T extends JobTable>(rows: Tables<T>, ...tables: readonly T[]): Tables<T> =>
+  Object.fromEntries(tables.map((table) => [table, rows[table]])) as Tables<T>;
+
 export const emptyJobRows = (): { [T in JobTable]: RowOf<T>[] } =>
   Object.fromEntries(JOB_TABLE_NAMES.map((table) => [table, []])) as never;
 
 /** The one job among the rows. */
-export function theJob(rows: JobRows): entity.Job {
+export function theJob(rows: Tables<'jobs'>): entity.Job {
   const [job] = rows.jobs;
   if (!job) throw new Error('the rows hold no job');
   return job;

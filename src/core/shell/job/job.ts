@@ -2,7 +2,7 @@ import { grouped } from '../../maths/grouped';
 import { mirroredCode } from '../mirrored-code';
 import { chooseReferences, type ChosenReferences } from '../references/chosen';
 import type * as entity from './entities';
-import { theJob, type JobRows } from './job-rows';
+import { theJob, type JobRows, type Tables } from './job-rows';
 
 /**
  * A job's rows, indexed once: everything that is looked up by its identity, code or owner is looked up here. Rows are
@@ -142,7 +142,7 @@ export class Job {
 
   /** The rounds taken on the job's own shell. */
   get ownRounds(): readonly entity.Round[] {
-    return this.rows.rounds.filter(({ shell }) => shell === '');
+    return ownRounds(this.rows);
   }
 
   /** For every subject the reference it is judged by. */
@@ -150,6 +150,10 @@ export class Job {
     return (this.chosen ??= chooseReferences(this.rows));
   }
 }
+
+/** The rounds taken on a job's own shell, not on a sister car's. */
+export const ownRounds = ({ rounds }: Tables<'rounds'>): readonly entity.Round[] =>
+  rounds.filter(({ shell }) => shell === '');
 
 /** Points that are each other's mirror image, by the sides they are on and their codes. */
 function oppositePoints(points: readonly entity.Point[]): Map<string, entity.Point> {

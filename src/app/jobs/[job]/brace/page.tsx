@@ -1,5 +1,6 @@
+import { only } from '@/core/shell/job/job-rows';
 import { planBrace, recordBraceEvent } from '@/server/actions/work';
-import { jobAnd, rowsForRounds } from '@/server/views';
+import { jobAnd } from '@/server/views';
 import { Braces } from '@/ui/work/braces';
 import { RungPage, type JobParams } from '../rung-page';
 
@@ -7,7 +8,12 @@ export default async function Page({ params }: JobParams) {
   const { rows, made } = await jobAnd((await params).job, 'braces', undefined);
   return (
     <RungPage rows={rows} rung="brace">
-      <Braces rows={rowsForRounds(rows, [])} {...made} planBrace={planBrace} recordBraceEvent={recordBraceEvent} />
+      <Braces
+        rows={only(rows, 'jobs', 'points', 'dimensions', 'braces')}
+        {...made}
+        planBrace={planBrace}
+        recordBraceEvent={recordBraceEvent}
+      />
     </RungPage>
   );
 }

@@ -1,13 +1,21 @@
+import { chartOf } from '@/core/shell/references/chosen';
+import { isSealed } from '@/core/shell/references/editions';
+import { only } from '@/core/shell/job/job-rows';
 import * as chart from '@/server/actions/chart';
-import { jobRows, rowsForRounds } from '@/server/views';
+import { jobRows } from '@/server/views';
 import { ChartPage } from '@/ui/chart/chart-page';
 
 export default async function Page({ params }: { params: Promise<{ job: string }> }) {
-  const rows = rowsForRounds(await jobRows((await params).job), []);
+  const rows = await jobRows((await params).job);
+  const reference = chartOf(rows);
   const { importChart, addPoint, savePoint, removePoint, addDimension, saveDimension, removeDimension } = chart;
   return (
     <ChartPage
-      rows={rows}
+      rows={only(
+        rows,
+        ...(['jobs', 'points', 'dimensions', 'seams', 'references', 'referencePoints', 'referenceDimensions'] as const),
+      )}
+      sealed={reference !== undefined && isSealed(reference, rows)}
       actions={{
         importChart,
         addPoint,

@@ -1,5 +1,6 @@
+import { only } from '@/core/shell/job/job-rows';
 import { addSeam } from '@/server/actions/chart';
-import { jobAnd, rowsForRounds } from '@/server/views';
+import { jobAnd } from '@/server/views';
 import { Gaps } from '@/ui/gaps/gaps';
 import { RungPage, type JobParams } from '../rung-page';
 
@@ -7,7 +8,7 @@ export default async function Page({ params }: JobParams) {
   const { rows, made } = await jobAnd((await params).job, 'gaps', undefined);
   return (
     <RungPage rows={rows} rung="fit">
-      <Gaps rows={rowsForRounds(rows, [])} {...made} addSeam={addSeam} />
+      <Gaps rows={only(rows, 'jobs')} {...made} addSeam={addSeam} />
     </RungPage>
   );
 }

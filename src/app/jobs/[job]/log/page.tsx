@@ -1,8 +1,10 @@
+import { only } from '@/core/shell/job/job-rows';
 import { AXES } from '@/core/maths/geometry/vector';
 import { writeLogEntry } from '@/server/actions/log';
 import { runTask, type RowsAt } from '@/server/tasks';
 import { jobAt } from '@/server/views';
-import { LogPage, type Acceptance } from '@/ui/log/log-page';
+import type { Acceptance } from '@/ui/log/entry-form';
+import { LogPage } from '@/ui/log/log-page';
 
 type Query = Promise<{ round?: string; point?: string; dimension?: string }>;
 
@@ -18,7 +20,7 @@ export default async function Page({
   const acceptance = await acceptanceFrom(at, await searchParams);
   return (
     <LogPage
-      rows={{ ...rows, readings: [], readingStrikes: [], signedRecords: [] }}
+      rows={only(rows, 'jobs', 'points', 'dimensions', 'logEntries', 'logSubjects', 'photographs')}
       acceptance={acceptance}
       writeLogEntry={writeLogEntry}
     />

@@ -1,8 +1,9 @@
+import { only } from '@/core/shell/job/job-rows';
 import Link from 'next/link';
 import { Job } from '@/core/shell/job/job';
 import { acceptedDimensions } from '@/core/report/record/record';
 import { runTask } from '@/server/tasks';
-import { jobAt, rowsForRounds } from '@/server/views';
+import { jobAt } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { Compare, type CompareView } from '@/ui/work/compare';
 import { RungPage, type JobParams } from '../rung-page';
@@ -21,7 +22,7 @@ export default async function Page({ params, searchParams }: JobParams & Query) 
     later && compared ? { ...compared, accepted: [...acceptedDimensions(job, later)] } : undefined;
   return (
     <RungPage rows={at.rows} rung="verify">
-      <Compare rows={rowsForRounds(at.rows, [])} view={view} />
+      <Compare rows={only(at.rows, 'jobs', 'rounds', 'points')} view={view} />
       <p>
         <Link className={buttonClass('main')} href={`/jobs/${job.row.id}/record`}>
           To the record

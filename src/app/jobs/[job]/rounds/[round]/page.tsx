@@ -1,3 +1,4 @@
+import { only } from '@/core/shell/job/job-rows';
 import { saveRound } from '@/server/actions/rounds';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { RoundHead } from '@/ui/work/round-head';
@@ -20,7 +21,7 @@ export default async function Page({ params, searchParams }: Props) {
   return (
     <div className="flex flex-col gap-3">
       <RoundHead
-        rows={rowsForRounds(rows, [])}
+        rows={only(rows, 'shellStates', 'supports')}
         round={round}
         here="measure"
         saveRound={saveRound}

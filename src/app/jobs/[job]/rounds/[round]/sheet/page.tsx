@@ -1,3 +1,4 @@
+import { only } from '@/core/shell/job/job-rows';
 import { chooseReference } from '@/server/actions/references';
 import { saveRound, setControl } from '@/server/actions/rounds';
 import { runTask } from '@/server/tasks';
@@ -10,7 +11,7 @@ export default async function Page({ params }: { params: Promise<RoundParams> })
   const ghosts = await runTask('ghosts', await jobAt(round.jobId), { roundId: round.id });
   return (
     <div className="flex flex-col gap-3">
-      <RoundHead rows={rowsForRounds(rows, [])} round={round} here="sheet" saveRound={saveRound} />
+      <RoundHead rows={only(rows, 'shellStates', 'supports')} round={round} here="sheet" saveRound={saveRound} />
       <Deviations
         rows={rowsForRounds(rows, [round.id])}
         roundId={round.id}

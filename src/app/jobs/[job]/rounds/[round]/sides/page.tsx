@@ -1,3 +1,4 @@
+import { only } from '@/core/shell/job/job-rows';
 import { setMirrored } from '@/server/actions/references';
 import { saveRound } from '@/server/actions/rounds';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
@@ -8,7 +9,7 @@ export default async function Page({ params }: { params: Promise<RoundParams> })
   const { rows, round } = await roundRows(await params);
   return (
     <div className="flex flex-col gap-3">
-      <RoundHead rows={rowsForRounds(rows, [])} round={round} here="sides" saveRound={saveRound} />
+      <RoundHead rows={only(rows, 'shellStates', 'supports')} round={round} here="sides" saveRound={saveRound} />
       <SidesPage rows={rowsForRounds(rows, [round.id])} roundId={round.id} setMirrored={setMirrored} />
     </div>
   );

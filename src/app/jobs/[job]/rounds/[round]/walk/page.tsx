@@ -1,20 +1,21 @@
+import { only } from '@/core/shell/job/job-rows';
 import { Job } from '@/core/shell/job/job';
-import { chartedTargets, walkTargets } from '@/core/walk/targets';
-import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
+import { chartedTargets } from '@/core/walk/targets';
+import { runTask } from '@/server/tasks';
+import { jobAt, roundRows, type RoundParams } from '@/server/views';
 import { WalkSheet } from '@/ui/tape/walk-sheet';
 
 /** Spread of a tape and a height stick, for the plan, mm. */
-const HANDS = { height: 0.7, distance: (length: number) => 0.6 + (0.3 * length) / 1000 };
+const HANDS = { height: 0.7, constant: 0.6, perMetre: 0.3 };
 
 export default async function Page({ params }: { params: Promise<RoundParams> }) {
   const { rows, round } = await roundRows(await params);
-  const whole = Job.of(rows);
-  const walk = walkTargets(whole, round, HANDS);
+  const walk = await runTask('walk', await jobAt(round.jobId), { roundId: round.id, hands: HANDS });
   return (
     <WalkSheet
-      rows={rowsForRounds(rows, [])}
+      rows={only(rows, 'jobs', 'points')}
       round={round}
-      targets={walk.length > 0 ? walk : chartedTargets(whole, round)}
+      targets={walk.length > 0 ? walk : chartedTargets(Job.of(rows), round)}
     />
   );
 }

@@ -1,0 +1,178 @@
+'use client';
+
+import { Camera } from 'lucide-react';
+import { useState } from 'react';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import type { LogEntry } from '@/core/shell/job/entities';
+import type { Fault } from '@/formats/faults';
+import { newEntry, type NewEntry } from '@/formats/inputs/log';
+import type { Outcome } from '@/formats/outcome';
+import { Button } from '../kit/button';
+import { Faults } from '../kit/faults';
+import { TextArea, TextField } from '../kit/field';
+import { useEntryForm, wordsOf } from '../kit/use-entry-form';
+import { useFormat } from '../shell/preferences-context';
+
+/** A deviation somebody is about to accept, brought here from the sheet. */
+export interface Acceptance {
+  readonly roundId: string;
+  readonly code: string;
+  readonly pointId: string | null;
+  readonly dimensionId: string | null;
+  readonly deviation: number;
+  readonly referenceId: string;
+}
+
+/** Writes an entry: its JSON in the field `entry`, and any number of photographs. */
+export type WriteLogEntry = (form: FormData) => Promise<Outcome>;
+
+export interface Writing {
+  readonly rows: Pick<JobRows, 'jobs' | 'points' | 'dimensions'>;
+  readonly acceptance?: Acceptance;
+  readonly writeLogEntry: WriteLogEntry;
+}
+
+const MOST_MB = 15;
+const KINDS = ['finding', 'decision'] as const satisfies readonly LogEntry['kind'][];
+const draftKey = (jobId: string) => `vinkel.log.${jobId}`;
+
+/** A finding or a decision being written; what is typed is kept until it is in the log. */
+export function EntryForm({ rows, acceptance, writeLogEntry, done }: Writing & { done: () => void }) {
+  const format = useFormat();
+  const jobId = rows.jobs[0]!.id;
+  const [files, setFiles] = useState<readonly File[]>([]);
+  const form = useEntryForm({
+    schema: newEntry,
+    action: (input: NewEntry) => writeLogEntry(formOf(input, files)),
+    defaults: {
+      kind: acceptance ? 'decision' : 'finding',
+      text: acceptance
+        ? `${acceptance.code} deviates by ${format.difference(acceptance.deviation)} ${format.unit}: accepted.`
+        : (localStorage.getItem(draftKey(jobId)) ?? ''),
+      reason: '',
+      about: acceptance?.code ?? '',
+      photograph: '',
+    },
+    read: ({ kind, text = '', reason = '', about = '' }, faults) => {
+      if (!text.trim()) faults.push({ path: 'text', message: 'write what was found or decided' });
+      if (kind === 'decision' && !reason.trim())
+        faults.push({ path: 'reason', message: 'a decision needs its reason' });
+      faults.push(...tooLarge(files));
+      const roundId = acceptance?.roundId ?? null;
+      return {
+        entry: {
+          id: crypto.randomUUID(),
+          jobId,
+          kind: kind as LogEntry['kind'],
+          text,
+          reason,
+          roundId,
+          supersedes: null,
+        },
+        subjects: acceptance ? [accepted(acceptance)] : subjectsOf(rows, about, faults),
+      };
+    },
+    done: () => {
+      localStorage.removeItem(draftKey(jobId));
+      done();
+    },
+  });
+  const text = form.field('text');
+  const isDecision = form.watch('kind') === 'decision';
+  return (
+    <form aria-label="New entry" className="flex flex-col gap-3" onSubmit={form.submit} noValidate>
+      <h1 className="text-2xl">{acceptance ? `Accept ${acceptance.code}` : 'Write it down'}</h1>
+      <div role="radiogroup" aria-label="Kind" className="flex">
+        {KINDS.map((kind) => (
+          <label
+            key={kind}
+            className="flex min-h-11 grow cursor-pointer items-center justify-center border border-rule has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3"
+          >
+            <input type="radio" value={kind} className="sr-only" {...form.register('kind')} />
+            {kind}
+          </label>
+        ))}
+      </div>
+      <TextArea
+        label={isDecision ? 'What was decided' : 'What was found'}
+        {...text}
+        onChange={(event) => {
+          if (!acceptance) localStorage.setItem(draftKey(jobId), event.target.value);
+          return text.onChange(event);
+        }}
+      />
+      <TextArea label={isDecision ? 'Reason' : 'Reason, if any'} {...form.field('reason')} />
+      <TextField
+        label="Points or dimensions it is about"
+        placeholder="R4L RD2"
+        readOnly={Boolean(acceptance)}
+        {...form.field('about')}
+      />
+      <Photographs files={files} choose={setFiles} error={form.field('photograph').error} />
+      <Faults faults={form.faults} />
+      <Button type="submit" look="main" disabled={form.pending}>
+        {form.pending ? 'Writing …' : 'Write it into the log'}
+      </Button>
+    </form>
+  );
+}
+
+interface Choosing {
+  readonly files: readonly File[];
+  readonly choose: (files: readonly File[]) => void;
+  readonly error?: string;
+}
+
+const Photographs = ({ files, choose, error }: Choosing) => (
+  <div>
+    <label className="flex min-h-11 cursor-pointer items-center gap-2 border border-dashed border-rule px-3">
+      <Camera size={18} aria-hidden />
+      <span>
+        {files.length > 0 ? files.map((file) => file.name).join(', ') : `Photographs, at most ${MOST_MB} MB each`}
+      </span>
+      <input
+        type="file"
+        multiple
+        accept="image/*"
+        className="sr-only"
+        onChange={(event) => choose([...(event.target.files ?? [])])}
+      />
+    </label>
+    {error ? (
+      <p role="alert" className="text-sm font-medium text-minus">
+        {error}
+      </p>
+    ) : null}
+  </div>
+);
+
+function formOf(input: NewEntry, files: readonly File[]): FormData {
+  const form = new FormData();
+  form.set('entry', JSON.stringify(input));
+  for (const file of files) form.append('photograph', file);
+  return form;
+}
+
+const tooLarge = (files: readonly File[]): Fault[] =>
+  files
+    .filter(({ size }) => size > MOST_MB * 1024 * 1024)
+    .map(({ name, size }) => ({
+      path: 'photograph',
+      message: `${name} has ${(size / 1024 / 1024).toFixed(1)} MB; at most ${MOST_MB} MB are kept`,
+    }));
+
+const accepted = ({ pointId, dimensionId, deviation, referenceId }: Acceptance) => ({
+  ...{ id: crypto.randomUUID(), pointId, dimensionId, referenceId },
+  acceptedDeviation: deviation,
+});
+
+/** The codes typed, as subjects; one that is neither a point nor a dimension is a fault. */
+function subjectsOf({ points, dimensions }: Writing['rows'], about: string, faults: Fault[]): NewEntry['subjects'] {
+  return wordsOf(about).map((code) => {
+    const same = (each: { code: string }) => each.code.toLowerCase() === code.toLowerCase();
+    const pointId = points.find(same)?.id ?? null;
+    const dimensionId = pointId ? null : (dimensions.find(same)?.id ?? null);
+    if (!pointId && !dimensionId) faults.push({ path: 'about', message: `no point or dimension "${code}"` });
+    return { id: crypto.randomUUID(), pointId, dimensionId, acceptedDeviation: null, referenceId: null };
+  });
+}
