@@ -106,6 +106,20 @@ export default tseslint.config(
     },
   },
   {
+    files: ['src/{ui,app}/**/*.tsx'],
+    rules: {
+      // A component that has grown beyond this does two things.
+      'max-lines-per-function': ['error', { max: 105, skipBlankLines: true, skipComments: true }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'FunctionDeclaration[id.name=/^[A-Z]/] > ObjectPattern.params[properties.length>7]',
+          message: 'More than seven props: some of them are one thing.',
+        },
+      ],
+    },
+  },
+  {
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'error',

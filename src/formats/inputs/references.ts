@@ -26,7 +26,10 @@ export const newReference = z.strictObject({
 });
 /** References in the order they are used. */
 export const ranks = z.strictObject({ jobId: z.uuid(), ids: z.array(z.uuid()) });
-export const trust = z.strictObject({ id: z.uuid(), trust: z.number('type a number').min(0).max(1000) });
+export const trust = z.strictObject({
+  id: z.uuid(),
+  trust: z.number('type a number').min(0, 'not below zero').max(1000),
+});
 export const use = z.strictObject({ jobId: z.uuid(), id: z.uuid(), inUse: z.boolean() });
 export const choice = entity.referenceChoice.omit({ at: true, author: true });
 export const mirroring = z.strictObject({ pointIds: z.array(z.uuid()), mirrored: z.boolean() });

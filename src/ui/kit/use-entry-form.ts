@@ -64,7 +64,12 @@ export function useEntryForm<Values extends FieldValues, Schema extends z.ZodTyp
   const own = errors[ELSEWHERE];
   return {
     /** What a labelled field of this name is given. */
-    field: (name: Path<Values>) => ({ ...form.register(name), error: errorAt(name) }),
+    field: (name: Path<Values>) => ({
+      ...form.register(name),
+      // The page as the server sends it shows it too.
+      ...(defaults[name] === '' ? {} : { defaultValue: defaults[name] as string }),
+      error: errorAt(name),
+    }),
     register: form.register,
     watch: form.watch,
     submit: form.handleSubmit(async (input) => {

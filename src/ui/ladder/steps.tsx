@@ -3,12 +3,14 @@
 import { useState } from 'react';
 import type { Rung, StepEvent } from '@/core/shell/job/entities';
 import { CAUTIONS, DEFERENCE, type LadderStep } from '@/core/days/ladder';
-import type { NewStep, StepEventInput } from '@/formats/inputs/work';
+import { newStep, stepEvent, type NewStep, type StepEventInput } from '@/formats/inputs/work';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
-import { TextField } from '../kit/field';
+import { SelectField, TextField } from '../kit/field';
+import { FormFields } from '../kit/form-fields';
 import { useAction, type Action } from '../kit/use-action';
+import { useEntryForm } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
 import { STEP_EVENT_WORD, STEP_STATE_WORD } from '@/core/report/vocabulary/words';
 
@@ -26,42 +28,51 @@ export function Steps({
   addStep: Action<NewStep>;
   recordStepEvent: Action<StepEventInput>;
 }) {
-  const [title, setTitle] = useState('');
-  const adding = useAction(addStep);
+  const [added, setAdded] = useState(0);
   const recording = useAction(recordStepEvent);
-  const record = (step: LadderStep, kind: StepEvent['kind'], note = '', until: string | null = null) =>
-    recording.run({
-      id: crypto.randomUUID(),
-      stepId: step.step.id,
-      kind,
-      until,
-      note,
-    });
   return (
     <section className="flex flex-col gap-3" aria-label="Steps">
       <Cautions rung={rung} />
-      <Faults faults={[...adding.faults, ...recording.faults]} />
+      <Faults faults={recording.faults} />
       <ol className="border-y border-rule">
         {steps.map((step) => (
-          <StepRow key={step.step.id} step={step} record={record} />
+          <StepRow key={step.step.id} step={step} record={recording.run} />
         ))}
         {steps.length === 0 ? <li className="px-2 py-3 text-soft">No steps on this rung yet.</li> : null}
       </ol>
-      <form
-        className="flex items-end gap-2"
-        onSubmit={async (event) => {
-          event.preventDefault();
-          if (!title.trim()) return;
-          const outcome = await adding.run({ id: crypto.randomUUID(), jobId, rung, title, note: '', needs: '' });
-          if (outcome.ok) setTitle('');
-        }}
-      >
-        <div className="grow">
-          <TextField label="Another step" value={title} onChange={(event) => setTitle(event.target.value)} />
-        </div>
-        <Button type="submit">Add</Button>
-      </form>
+      <AddStep key={added} {...{ jobId, rung, addStep }} done={() => setAdded(added + 1)} />
     </section>
+  );
+}
+
+interface Adding {
+  readonly jobId: string;
+  readonly rung: Rung;
+  readonly addStep: Action<NewStep>;
+  readonly done: () => void;
+}
+
+function AddStep({ jobId, rung, addStep, done }: Adding) {
+  const form = useEntryForm({
+    schema: newStep,
+    action: addStep,
+    defaults: { title: '' },
+    read: ({ title = '' }, faults) => {
+      if (!title.trim()) faults.push({ path: 'title', message: 'say what is to be done' });
+      return { id: crypto.randomUUID(), jobId, rung, title, note: '', needs: '' };
+    },
+    done,
+  });
+  return (
+    <form className="flex items-end gap-2" onSubmit={form.submit} noValidate>
+      <div className="grow">
+        <TextField label="Another step" {...form.field('title')} />
+        <Faults faults={form.faults} />
+      </div>
+      <Button type="submit" disabled={form.pending}>
+        Add
+      </Button>
+    </form>
   );
 }
 
@@ -82,12 +93,14 @@ export function Cautions({ rung }: { rung: Rung }) {
   );
 }
 
-type Record = (step: LadderStep, kind: StepEvent['kind'], note?: string, until?: string | null) => Promise<unknown>;
+type Record = Action<StepEventInput>;
 
 function StepRow({ step, record }: { step: LadderStep; record: Record }) {
   const format = useFormat();
   const finished = step.state === 'done' || step.state === 'dropped';
   const { event } = step;
+  const say = (kind: StepEvent['kind']) =>
+    record({ id: crypto.randomUUID(), stepId: step.step.id, kind, until: null, note: '' });
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-faint px-2 py-1.5 last:border-b-0">
       <div className="min-w-60 grow">
@@ -105,21 +118,21 @@ function StepRow({ step, record }: { step: LadderStep; record: Record }) {
       </p>
       <div className="flex">
         {finished ? (
-          <Button look="quiet" onClick={() => record(step, 'reopened')}>
+          <Button look="quiet" onClick={() => say('reopened')}>
             {STEP_EVENT_WORD.reopened}
           </Button>
         ) : (
           <>
             {step.state === 'open' ? (
-              <Button look="quiet" onClick={() => record(step, 'begun')}>
+              <Button look="quiet" onClick={() => say('begun')}>
                 {STEP_EVENT_WORD.begun}
               </Button>
             ) : null}
             <WaitDialog step={step} record={record} />
-            <Button look="quiet" onClick={() => record(step, 'dropped')}>
+            <Button look="quiet" onClick={() => say('dropped')}>
               {STEP_EVENT_WORD.dropped}
             </Button>
-            <Button onClick={() => record(step, 'done')}>{STEP_EVENT_WORD.done}</Button>
+            <Button onClick={() => say('done')}>{STEP_EVENT_WORD.done}</Button>
           </>
         )}
       </div>
@@ -130,28 +143,37 @@ function StepRow({ step, record }: { step: LadderStep; record: Record }) {
 /** A wait ends when the shop opens. */
 const MORNING = 8;
 
+const WAITS = [
+  ['curing', 'it is curing'],
+  ['missing', 'a part is missing'],
+] as const;
+
 function WaitDialog({ step, record }: { step: LadderStep; record: Record }) {
-  const format = useFormat();
-  const [open, setOpen] = useState(false);
-  const [until, setUntil] = useState('');
-  const [note, setNote] = useState('');
-  const wait = async (kind: 'curing' | 'missing') => {
-    await record(step, kind, note, until ? format.instant(until, MORNING) : null);
-    setOpen(false);
-  };
   return (
-    <Dialog title={step.step.title} open={open} onOpenChange={setOpen} trigger={<Button look="quiet">Wait …</Button>}>
-      <TextField label="Until" type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
-      <TextField
-        label="What for"
-        value={note}
-        onChange={(event) => setNote(event.target.value)}
-        placeholder="primer, sealer, part on order"
-      />
-      <div className="flex gap-2">
-        <Button onClick={() => wait('curing')}>It is curing</Button>
-        <Button onClick={() => wait('missing')}>A part is missing</Button>
-      </div>
-    </Dialog>
+    <FormDialog title={step.step.title} trigger={<Button look="quiet">Wait …</Button>}>
+      {(close) => <WaitForm stepId={step.step.id} record={record} done={close} />}
+    </FormDialog>
+  );
+}
+
+function WaitForm({ stepId, record, done }: { stepId: string; record: Record; done: () => void }) {
+  const format = useFormat();
+  const form = useEntryForm({
+    schema: stepEvent,
+    action: record,
+    defaults: { kind: 'curing', until: '', note: '' },
+    read: ({ kind, until = '', note = '' }) => ({
+      ...{ id: crypto.randomUUID(), stepId, note },
+      kind: kind as StepEvent['kind'],
+      until: until ? format.instant(until, MORNING) : null,
+    }),
+    done,
+  });
+  return (
+    <FormFields form={form} yes="Wait">
+      <SelectField label="Because" options={WAITS} {...form.field('kind')} />
+      <TextField label="Until" type="date" {...form.field('until')} />
+      <TextField label="What for" placeholder="primer, sealer, part on order" {...form.field('note')} />
+    </FormFields>
   );
 }

@@ -54,7 +54,7 @@ export function Final({ record }: PartProps) {
     <Part title={`Where the shell is: round ${final.round}`}>
       <div className="flex flex-col gap-3">
         {figure.points.length > 0 ? (
-          <Sheet figure={figure} factor={factor} title={[record.job.name, `Round ${final.round}`]} />
+          <Sheet drawn={{ figure, factor, title: [record.job.name, `Round ${final.round}`] }} />
         ) : null}
         <RuledTable columns={DIMENSION_COLUMNS} rows={final.dimensions} keyOf={({ code }) => code} />
         {final.points.length > 0 ? (

@@ -3,19 +3,25 @@
 import { Job } from '@/core/shell/job/job';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import Link from 'next/link';
-import { useState } from 'react';
 import type { Reference } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { inOrder } from '@/core/shell/references/chosen';
 import { contradictions } from '@/core/shell/references/contradictions';
 import { editionDifference, editionsOf } from '@/core/shell/references/editions';
-import { parseLength } from '@/core/maths/units/length';
 import { counted, AXIS_WORD, REFERENCE_WORD } from '@/core/report/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
-import type { NewReference, Ranks, SisterFileInput, Trust, Use } from '@/formats/inputs/references';
+import {
+  trust,
+  type NewReference,
+  type Ranks,
+  type SisterFileInput,
+  type Trust,
+  type Use,
+} from '@/formats/inputs/references';
 import { Button } from '../kit/button';
 import { Empty, Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
+import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import { MakeReference } from './make-reference';
@@ -167,32 +173,34 @@ function ReferenceRow({
 function Trust({ reference, trustReference }: { reference: Reference; trustReference: Action<Trust> }) {
   const format = useFormat();
   const { preferences } = usePreferences();
-  const { run } = useAction(trustReference);
-  const [text, setText] = useState(format.length(2 * reference.trust));
-  const [fault, setFault] = useState('');
-  const save = () => {
-    const parsed = parseLength(text, typedUnit(preferences));
-    const ok = parsed.ok && parsed.mm >= 0;
-    setFault(ok ? '' : parsed.ok ? 'not below zero' : parsed.reason);
-    if (ok && Math.abs(parsed.mm / 2 - reference.trust) > 0.001) void run({ id: reference.id, trust: parsed.mm / 2 });
-  };
+  const shown = format.length(2 * reference.trust);
+  const form = useEntryForm({
+    schema: trust,
+    action: trustReference,
+    defaults: { trust: shown },
+    read: (values, faults) => ({
+      id: reference.id,
+      trust: lengthsOf(values, typedUnit(preferences), faults)('trust') / 2,
+    }),
+  });
+  const { error, ...field } = form.field('trust');
+  const save = () => void (form.watch('trust') !== shown && form.submit());
   return (
     <label className="flex items-center gap-1">
       <span className="caps">Trusted ±</span>
       <input
         aria-label={`${reference.name} is trusted to ±`}
-        aria-invalid={fault ? true : undefined}
-        title={fault}
+        aria-invalid={error ? true : undefined}
+        title={error}
         className="min-h-11 w-20 border border-rule bg-sheet px-2 text-right font-mono aria-invalid:border-2 aria-invalid:border-minus"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
+        {...field}
         onBlur={save}
         onKeyDown={(event) => event.key === 'Enter' && save()}
       />
       <span>{format.unit}</span>
-      {fault ? (
+      {error ? (
         <span role="alert" className="text-sm text-minus">
-          {fault}
+          {error}
         </span>
       ) : null}
     </label>

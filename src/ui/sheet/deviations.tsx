@@ -51,19 +51,18 @@ export function Deviations(props: DeviationsProps) {
         {judged.failure ?? 'Solving and judging the round …'}
       </p>
     );
-  return <JudgedSheet {...props} held={held} judgement={judged.value.value} busy={judged.busy} />;
+  return <JudgedSheet page={props} held={held} judgement={judged.value.value} busy={judged.busy} />;
 }
 
-function JudgedSheet({
-  rows,
-  roundId,
-  actions,
-  acceptHref,
-  ghosts,
-  held,
-  judgement,
-  busy,
-}: DeviationsProps & { held: ReturnType<typeof useControl>; judgement: RoundJudgement; busy: boolean }) {
+interface JudgedProps {
+  readonly page: DeviationsProps;
+  readonly held: ReturnType<typeof useControl>;
+  readonly judgement: RoundJudgement;
+  readonly busy: boolean;
+}
+
+function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
+  const { rows, roundId, actions, acceptHref, ghosts } = page;
   const format = useFormat();
   const { round } = judgement;
   const [state, change] = useSheetAddress();
@@ -75,7 +74,8 @@ function JudgedSheet({
     const moved = figure.points.flatMap(({ movement }) => (movement ? [norm(movement)] : []));
     return suggestFactor(moved, layoutOf(figure));
   }, [figure]);
-  const { factor, slide, commit } = useFactor(state, change, suggested);
+  const exaggeration = useFactor(state, change, suggested);
+  const { factor } = exaggeration;
   const drawing = useRef<SVGSVGElement>(null);
   const selection = useSelection(rows, judgement, state, change);
   const passing = useMemo(() => passFilter(judgement, state), [judgement, state]);
@@ -104,15 +104,15 @@ function JudgedSheet({
         <Faults faults={faults} />
         <AlignmentLine judgement={judgement} rows={rows} />
         <Sheet
-          {...{ figure, factor, title, faint, stations, ghost, drawing }}
+          drawn={{ figure, factor, title, faint, stations, ghost, pairs: selection.pairs }}
+          drawing={drawing}
           selected={selection.lit}
           onSelect={selection.selectId}
-          pairs={selection.pairs}
           zoom={state.zoom}
           onZoom={(zoom) => change({ zoom })}
         />
         <SheetTools
-          {...{ state, change, factor, slide, commit, ghosts, drawing }}
+          {...{ state, change, exaggeration, ghosts, drawing }}
           exports={`/api/jobs/${round.jobId}/rounds/${roundId}/export`}
         />
         <Why
@@ -127,8 +127,9 @@ function JudgedSheet({
       </div>
       <SidePanels
         rows={shown}
-        {...{ judgement, passing, state, selection, held, live, agree, setAgree }}
-        onPanel={(panel) => change({ panel })}
+        {...{ judgement, passing, selection, held }}
+        address={{ state, change }}
+        search={{ live, agree, setAgree }}
       />
     </div>
   );

@@ -9,7 +9,7 @@ import type { Ghost } from '@/core/report/pages/ghosts';
 import { Button, buttonClass } from '../kit/button';
 import { FactorSlider } from './factor-slider';
 import { saveSvg } from './save-svg';
-import { SHOWN_VERDICTS, type SheetState, type ShownVerdict } from './use-sheet-address';
+import { SHOWN_VERDICTS, type SheetState, type ShownVerdict, type useFactor } from './use-sheet-address';
 import { Select } from '../kit/select';
 
 const VERDICT_WORD: Readonly<Record<ShownVerdict, string>> = {
@@ -19,26 +19,19 @@ const VERDICT_WORD: Readonly<Record<ShownVerdict, string>> = {
   notJudged: 'not judged',
 };
 
+interface SheetToolsProps {
+  readonly state: SheetState;
+  readonly change: (some: Partial<SheetState>) => void;
+  readonly exaggeration: ReturnType<typeof useFactor>;
+  readonly ghosts: readonly Ghost[];
+  readonly drawing: RefObject<SVGSVGElement | null>;
+  /** Where the round's files are made. */
+  readonly exports: string;
+}
+
 /** What is shown of the sheet: exaggeration, filters, the ghost of another round, a closer look, and ways to take it along. */
-export function SheetTools({
-  state,
-  change,
-  factor,
-  slide,
-  commit,
-  ghosts,
-  drawing,
-  exports,
-}: {
-  state: SheetState;
-  change: (some: Partial<SheetState>) => void;
-  factor: number;
-  slide: (factor: number) => void;
-  commit: (factor: number) => void;
-  ghosts: readonly Ghost[];
-  drawing: RefObject<SVGSVGElement | null>;
-  exports: string;
-}) {
+export function SheetTools({ state, change, exaggeration, ghosts, drawing, exports }: SheetToolsProps) {
+  const { factor, slide, commit } = exaggeration;
   const zoom = (by: number) => {
     const times = (state.zoom?.times ?? 1) * by;
     const box = drawing.current?.dataset.middle?.split(' ').map(Number) as [number, number, number] | undefined;
@@ -90,36 +83,42 @@ export function SheetTools({
           <Maximize2 size={18} aria-hidden />
         </Button>
       </span>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className={buttonClass()}>
-          <Download size={18} aria-hidden /> Take along
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className="z-10 border border-ink bg-sheet p-1" sideOffset={4}>
-            <DropdownMenu.Item
-              className={MENU_ITEM}
-              onSelect={() => drawing.current && saveSvg(drawing.current, 'sheet.svg')}
-            >
-              This sheet as SVG
-            </DropdownMenu.Item>
-            {(
-              [
-                ['dxf', 'Drawing as DXF, true scale'],
-                ['csv', 'Points with deviations as CSV'],
-                ['ply', 'Points in space as PLY'],
-              ] as const
-            ).map(([kind, text]) => (
-              <DropdownMenu.Item key={kind} asChild>
-                <a className={MENU_ITEM} href={`${exports}/${kind}?times=${factor}`} download>
-                  {text}
-                </a>
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <TakeAlong {...{ factor, drawing, exports }} />
     </div>
   );
 }
+
+type Taking = Pick<SheetToolsProps, 'drawing' | 'exports'> & { factor: number };
+
+const TakeAlong = ({ factor, drawing, exports }: Taking) => (
+  <DropdownMenu.Root>
+    <DropdownMenu.Trigger className={buttonClass()}>
+      <Download size={18} aria-hidden /> Take along
+    </DropdownMenu.Trigger>
+    <DropdownMenu.Portal>
+      <DropdownMenu.Content className="z-10 border border-ink bg-sheet p-1" sideOffset={4}>
+        <DropdownMenu.Item
+          className={MENU_ITEM}
+          onSelect={() => drawing.current && saveSvg(drawing.current, 'sheet.svg')}
+        >
+          This sheet as SVG
+        </DropdownMenu.Item>
+        {(
+          [
+            ['dxf', 'Drawing as DXF, true scale'],
+            ['csv', 'Points with deviations as CSV'],
+            ['ply', 'Points in space as PLY'],
+          ] as const
+        ).map(([kind, text]) => (
+          <DropdownMenu.Item key={kind} asChild>
+            <a className={MENU_ITEM} href={`${exports}/${kind}?times=${factor}`} download>
+              {text}
+            </a>
+          </DropdownMenu.Item>
+        ))}
+      </DropdownMenu.Content>
+    </DropdownMenu.Portal>
+  </DropdownMenu.Root>
+);
 
 const MENU_ITEM = 'flex min-h-11 cursor-pointer items-center px-3 no-underline data-[highlighted]:bg-faint';

@@ -2,7 +2,7 @@ import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
-import { Sheet, type SheetProps } from './sheet';
+import { Sheet, type SheetDrawing, type SheetProps } from './sheet';
 
 const point = (code: string, at: SheetPoint['position'], more: Partial<SheetPoint> = {}): SheetPoint => ({
   id: code,
@@ -28,8 +28,14 @@ const figure: SheetFigure = {
   ],
 };
 
-const drawn = (more: Partial<SheetProps> = {}): string =>
-  renderToStaticMarkup(createElement(Sheet, { figure, factor: 20, title: ['Solbris'], ...more }));
+const drawn = ({
+  selected,
+  zoom,
+  ...more
+}: Partial<SheetDrawing> & Pick<SheetProps, 'selected' | 'zoom'> = {}): string =>
+  renderToStaticMarkup(
+    createElement(Sheet, { drawn: { figure, factor: 20, title: ['Solbris'], ...more }, selected, zoom }),
+  );
 const count = (text: string, part: string): number => text.split(part).length - 1;
 
 describe('the sheet as it is drawn', () => {

@@ -23,11 +23,10 @@ export const SHEET_SIZE = { width: 1000, height: 590 };
 export const layoutOf = (figure: SheetFigure): SheetLayout =>
   layOut(boundsOf(figure.points.map((point) => point.position)), SHEET_SIZE);
 
-export interface SheetProps {
+/** What is drawn. */
+export interface SheetDrawing {
   readonly figure: SheetFigure;
   readonly factor: number;
-  readonly selected?: readonly string[];
-  readonly onSelect?: (pointId: string) => void;
   /** Lines of the title block in the corner of the drawing. */
   readonly title: readonly string[];
   /** Extra pairs drawn strongly: braces, a dimension in hand. */
@@ -36,6 +35,12 @@ export interface SheetProps {
   readonly stations?: readonly Station[];
   /** Movements of an earlier round, and its name. */
   readonly ghost?: { readonly name: string; readonly movements: ReadonlyMap<string, Vector> };
+}
+
+export interface SheetProps {
+  readonly drawn: SheetDrawing;
+  readonly selected?: readonly string[];
+  readonly onSelect?: (pointId: string) => void;
   readonly zoom?: Zoom;
   readonly onZoom?: (zoom: Zoom | undefined) => void;
   readonly drawing?: Ref<SVGSVGElement>;
@@ -45,20 +50,8 @@ const NONE: readonly never[] = [];
 const MOST_ZOOM = 30;
 
 /** Plan, side and end views of the shell on one sheet, movements exaggerated by the factor shown. */
-export function Sheet({
-  figure,
-  factor,
-  selected = NONE,
-  onSelect,
-  title,
-  pairs = NONE,
-  faint,
-  stations,
-  ghost,
-  zoom,
-  onZoom,
-  drawing,
-}: SheetProps) {
+export function Sheet({ drawn, selected = NONE, onSelect, zoom, onZoom, drawing }: SheetProps) {
+  const { figure, factor, title, pairs = NONE, faint, stations, ghost } = drawn;
   const whole = useMemo(() => layoutOf(figure), [figure]);
   const layout = useMemo(() => (zoom ? zoomed(whole, zoom) : whole), [whole, zoom]);
   const chosen = figure.points.find((point) => point.id === selected[0]);

@@ -10,30 +10,27 @@ import type { useSelection } from './use-selection';
 import type { Panel, SheetState } from './use-sheet-address';
 import { Tab, TabList, TabPanel, Tabs } from '../kit/tabs';
 
+interface SidePanelsProps {
+  readonly rows: JobRows;
+  readonly judgement: RoundJudgement;
+  readonly passing: { readonly points: ReadonlySet<string>; readonly dimensions: ReadonlySet<string> };
+  readonly address: { readonly state: SheetState; readonly change: (some: Partial<SheetState>) => void };
+  readonly selection: ReturnType<typeof useSelection>;
+  readonly held: ReturnType<typeof useControl>;
+  /** What the search found, and how far undisturbed points may be off. */
+  readonly search: {
+    readonly live: LiveAnalysis;
+    readonly agree: string;
+    readonly setAgree: (agree: string) => void;
+  };
+}
+
 /** Beside the sheet: what is judged, the pattern, and what is held. */
-export function SidePanels({
-  rows,
-  judgement,
-  passing,
-  state,
-  onPanel,
-  selection: { selectPoint, selectDimension },
-  held: { control, hold, toggle },
-  live,
-  agree,
-  setAgree,
-}: {
-  rows: JobRows;
-  judgement: RoundJudgement;
-  passing: { readonly points: ReadonlySet<string>; readonly dimensions: ReadonlySet<string> };
-  state: SheetState;
-  onPanel: (panel: Panel) => void;
-  selection: ReturnType<typeof useSelection>;
-  held: ReturnType<typeof useControl>;
-  live: LiveAnalysis;
-  agree: string;
-  setAgree: (agree: string) => void;
-}) {
+export function SidePanels({ rows, judgement, passing, address, selection, held, search }: SidePanelsProps) {
+  const { state, change } = address;
+  const { selectPoint, selectDimension } = selection;
+  const { control, hold, toggle } = held;
+  const { live } = search;
   const points = useMemo(
     () => judgement.points.filter((each) => passing.points.has(each.point.id)),
     [judgement, passing],
@@ -52,12 +49,12 @@ export function SidePanels({
       <DimensionList key="dimensions" dimensions={dimensions} selected={state.dimension} onSelect={selectDimension} />,
     ],
     pattern: ['Pattern', <PatternPanel key="pattern" {...{ rows, judgement, live }} onSelect={selectPoint} />],
-    control: ['Control', <ControlPanel key="control" {...{ rows, live, agree, setAgree, control }} onHold={hold} />],
+    control: ['Control', <ControlPanel key="control" {...{ rows, control, ...search }} onHold={hold} />],
   };
   return (
     <Tabs
       value={state.panel}
-      onValueChange={(panel) => onPanel(panel as Panel)}
+      onValueChange={(panel) => change({ panel: panel as Panel })}
       className="flex min-h-0 min-w-0 flex-col xl:max-h-[calc(100dvh-10rem)]"
     >
       <TabList label="What is judged">

@@ -71,7 +71,7 @@ function DimensionWhy({ each, ...props }: Shown & { each: DimensionJudgement }) 
         <p className="text-soft">{lacking ? LACKING_WORD[lacking] : ''}</p>
       )}
       <Rest
-        {...props}
+        shown={props}
         verdict={judged?.verdict}
         acceptQuery={`&dimension=${dimension.id}`}
         pointIds={[dimension.fromPointId, dimension.toPointId]}
@@ -122,22 +122,21 @@ function PointWhy({ each, ...props }: Shown & { each: PointJudgement }) {
         </p>
       )}
       <KnownTo judgement={judgement} pointId={point.id} />
-      <Rest {...props} verdict={judged?.verdict} acceptQuery={`&point=${point.id}`} pointIds={[point.id]} />
+      <Rest shown={props} verdict={judged?.verdict} acceptQuery={`&point=${point.id}`} pointIds={[point.id]} />
     </section>
   );
 }
 
+interface RestProps {
+  readonly shown: Shown;
+  readonly verdict?: string;
+  readonly acceptQuery: string;
+  readonly pointIds: readonly string[];
+}
+
 /** What every subject answers with alike: what decides it, its references, its readings, its history. */
-function Rest({
-  subject,
-  judgement,
-  rows,
-  acceptHref,
-  chooseReference,
-  verdict,
-  acceptQuery,
-  pointIds,
-}: Shown & { verdict?: string; acceptQuery: string; pointIds: readonly string[] }) {
+function Rest({ shown, verdict, acceptQuery, pointIds }: RestProps) {
+  const { subject, judgement, rows, acceptHref, chooseReference } = shown;
   return (
     <>
       <div className="flex flex-wrap gap-2 py-1">

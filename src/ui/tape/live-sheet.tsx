@@ -31,11 +31,11 @@ export function LiveSheet({
     );
   return (
     <Sheet
-      figure={figure}
-      factor={LIVE_FACTOR}
+      drawn={{
+        ...{ figure, factor: LIVE_FACTOR, title: [title] },
+        pairs: ids.length === 2 ? [{ from: ids[0]!, to: ids[1]!, strong: true }] : [],
+      }}
       selected={ids}
-      title={[title]}
-      pairs={ids.length === 2 ? [{ from: ids[0]!, to: ids[1]!, strong: true }] : []}
     />
   );
 }

@@ -175,27 +175,33 @@ function optionOf(
           ],
         },
       },
-      {
-        type: 'custom',
-        silent: true,
-        data: values.map(({ roundId, value, sd }) => [at(roundId), value - 2 * sd, value + 2 * sd]),
-        renderItem: (_, api) => {
-          const [x, bottom] = api.coord([api.value(0), api.value(1)]) as [number, number];
-          const [, top] = api.coord([api.value(0), api.value(2)]) as [number, number];
-          const line = (x1: number, y1: number, x2: number, y2: number) => ({
-            type: 'line' as const,
-            shape: { x1, y1, x2, y2 },
-            style: { stroke: ink, lineWidth: 1.6 },
-          });
-          return {
-            type: 'group',
-            children: [line(x, bottom, x, top), line(x - 6, bottom, x + 6, bottom), line(x - 6, top, x + 6, top)],
-          };
-        },
-      },
+      whiskers(
+        values.map(({ roundId, value, sd }) => [at(roundId), value - 2 * sd, value + 2 * sd]),
+        ink,
+      ),
     ],
   };
 }
+
+/** ± two standard deviations of each value: instant, lower end, upper end. */
+const whiskers = (data: readonly (readonly [number, number, number])[], ink: string): CustomSeriesOption => ({
+  type: 'custom',
+  silent: true,
+  data: data.map((each) => [...each]),
+  renderItem: (_, api) => {
+    const [x, bottom] = api.coord([api.value(0), api.value(1)]) as [number, number];
+    const [, top] = api.coord([api.value(0), api.value(2)]) as [number, number];
+    const line = (x1: number, y1: number, x2: number, y2: number) => ({
+      type: 'line' as const,
+      shape: { x1, y1, x2, y2 },
+      style: { stroke: ink, lineWidth: 1.6 },
+    });
+    return {
+      type: 'group',
+      children: [line(x, bottom, x, top), line(x - 6, bottom, x + 6, bottom), line(x - 6, top, x + 6, top)],
+    };
+  },
+});
 
 /** Events of one day share a line. */
 function grouped(events: ThroughTime['events'], time: Formatter): { at: number; text: string }[] {

@@ -33,7 +33,6 @@ export function Braces({
 } & BracesPage) {
   const format = useFormat();
   const recording = useAction(recordBraceEvent);
-  const degrees = (value: number) => `${value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)}°`;
   return (
     <section aria-label="Braces" className="flex flex-col gap-3">
       <div className="flex items-center gap-3">
@@ -64,58 +63,9 @@ export function Braces({
               </tr>
             </thead>
             <tbody>
-              {braces.map(({ brace, from, to, geometry, state, lastEvent, holds }) => {
-                const next = NEXT[state];
-                return (
-                  <tr key={brace.id} data-code={brace.code}>
-                    <td className="font-medium">{brace.code}</td>
-                    <td>
-                      {from} – {to}
-                    </td>
-                    <td className="num">
-                      {geometry ? format.length(geometry.length) : '–'}
-                      {geometry?.from === 'reference' ? (
-                        <span className="block text-xs text-soft">by the chart</span>
-                      ) : null}
-                    </td>
-                    <td className="num">{geometry ? degrees(geometry.rise) : ''}</td>
-                    <td className="num">{geometry ? degrees(geometry.heading) : ''}</td>
-                    <td>
-                      {BRACE_WORD[brace.kind]}
-                      <span className="block text-sm text-soft">{brace.section}</span>
-                    </td>
-                    <td>{holds.map((dimension) => dimension.code).join(', ')}</td>
-                    <td>
-                      {state}
-                      <span className="block text-sm text-soft">
-                        {lastEvent ? `${lastEvent.author}, ${format.day(lastEvent.at)}` : ''}
-                      </span>
-                    </td>
-                    <td>
-                      {next ? (
-                        <Confirm
-                          trigger={<Button>{next === 'fitted' ? 'Fitted' : 'Removed'}</Button>}
-                          yes={next === 'fitted' ? 'Yes, fitted' : 'Yes, removed'}
-                          title={next === 'fitted' ? `${brace.code} is fitted` : `Take ${brace.code} out?`}
-                          caution={
-                            next === 'fitted'
-                              ? 'Measure again what it holds: welding a brace in can itself pull a dimension.'
-                              : `It holds ${holds.map((dimension) => dimension.code).join(', ') || 'nothing named'}. Measure those first, and see that nothing cut depends on it.`
-                          }
-                          onYes={() =>
-                            recording.run({
-                              id: crypto.randomUUID(),
-                              braceId: brace.id,
-                              kind: next,
-                              note: '',
-                            })
-                          }
-                        />
-                      ) : null}
-                    </td>
-                  </tr>
-                );
-              })}
+              {braces.map((listed) => (
+                <BraceRow key={listed.brace.id} listed={listed} record={recording.run} />
+              ))}
             </tbody>
           </table>
         </div>
@@ -124,5 +74,54 @@ export function Braces({
         Lengths are between the points themselves; pads and threaded ends are taken off by whoever makes the brace.
       </p>
     </section>
+  );
+}
+
+const degrees = (value: number) => `${value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)}°`;
+
+function BraceRow({ listed, record }: { listed: BracesPage['braces'][number]; record: Action<BraceEventInput> }) {
+  const format = useFormat();
+  const { brace, from, to, geometry, state, lastEvent, holds } = listed;
+  const held = holds.map((dimension) => dimension.code).join(', ');
+  const next = NEXT[state];
+  return (
+    <tr data-code={brace.code}>
+      <td className="font-medium">{brace.code}</td>
+      <td>
+        {from} – {to}
+      </td>
+      <td className="num">
+        {geometry ? format.length(geometry.length) : '–'}
+        {geometry?.from === 'reference' ? <span className="block text-xs text-soft">by the chart</span> : null}
+      </td>
+      <td className="num">{geometry ? degrees(geometry.rise) : ''}</td>
+      <td className="num">{geometry ? degrees(geometry.heading) : ''}</td>
+      <td>
+        {BRACE_WORD[brace.kind]}
+        <span className="block text-sm text-soft">{brace.section}</span>
+      </td>
+      <td>{held}</td>
+      <td>
+        {state}
+        <span className="block text-sm text-soft">
+          {lastEvent ? `${lastEvent.author}, ${format.day(lastEvent.at)}` : ''}
+        </span>
+      </td>
+      <td>
+        {next ? (
+          <Confirm
+            trigger={<Button>{next === 'fitted' ? 'Fitted' : 'Removed'}</Button>}
+            yes={next === 'fitted' ? 'Yes, fitted' : 'Yes, removed'}
+            title={next === 'fitted' ? `${brace.code} is fitted` : `Take ${brace.code} out?`}
+            caution={
+              next === 'fitted'
+                ? 'Measure again what it holds: welding a brace in can itself pull a dimension.'
+                : `It holds ${held || 'nothing named'}. Measure those first, and see that nothing cut depends on it.`
+            }
+            onYes={() => record({ id: crypto.randomUUID(), braceId: brace.id, kind: next, note: '' })}
+          />
+        ) : null}
+      </td>
+    </tr>
   );
 }
