@@ -24,9 +24,10 @@ const SMALLEST_PIECE = 3;
  * coordinates: two points hang together when the distance between them is determined, and a part is
  * a set of points each two of which do.
  *
- * @param last an earlier solution of much the same net: to start from, or only to be brought up to date
+ * @param last    an earlier solution of much the same net: to start from, or only to be brought up to date
+ * @param looseSd what counts as not determined, one standard deviation, mm
  */
-export function solveDetermined(survey: Survey, last?: NetSolution): DeterminedNet {
+export function solveDetermined(survey: Survey, last?: NetSolution, looseSd = LOOSE_SD): DeterminedNet {
   const from = last && new Map(last.survey.points.map(({ id }, i) => [id, [...last.x.subarray(3 * i, 3 * i + 3)]]));
   const spoken = new Set(survey.readings.flatMap(pointsOf));
   const points = survey.points.filter((point) => spoken.has(point.id) || point.hold !== undefined);
@@ -34,7 +35,7 @@ export function solveDetermined(survey: Survey, last?: NetSolution): DeterminedN
   const pieces: NetSolution[] = [];
   let remaining = restrict(survey, new Set(points.map(({ id }) => id)));
   for (;;) {
-    const piece = grown(last, remaining) ?? largestPiece(remaining, from);
+    const piece = grown(last, remaining) ?? largestPiece(remaining, from, looseSd);
     if (!piece) break;
     pieces.push(piece);
     const taken = new Set(piece.survey.points.map(({ id }) => id));
@@ -67,8 +68,12 @@ function grown(last: NetSolution | undefined, survey: Survey): NetSolution | und
   return result?.ok && isWhole(result.solution) ? result.solution : undefined;
 }
 
-function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): NetSolution | undefined {
-  const whole = wholeAtOnce(survey, from);
+function largestPiece(
+  survey: Survey,
+  from: ReadonlyMap<string, readonly number[]> | undefined,
+  looseSd: number,
+): NetSolution | undefined {
+  const whole = wholeAtOnce(survey, from, looseSd);
   if (whole) return whole;
   let ids = tightSet(
     survey,
@@ -77,10 +82,10 @@ function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number
   while (ids.length >= SMALLEST_PIECE || (ids.length > 0 && survey.points.some((point) => point.hold))) {
     const part = restrict(survey, new Set(ids));
     if (part.readings.length === 0) return undefined;
-    const result = solveNet(part, from ? { from: startFrom(part, from) } : {});
+    const result = solveNet(part, { looseSd, ...(from ? { from: startFrom(part, from) } : {}) });
     if (result.ok) return result.solution;
     if (result.why === 'diverges') return undefined;
-    const loose = new Set(loosePoints(part, result.equations, result.looseCovariance).map(({ id }) => id));
+    const loose = new Set(loosePoints(part, result.equations, result.looseCovariance, looseSd).map(({ id }) => id));
     ids = loose.size === 0 || loose.size === ids.length ? [] : ids.filter((id) => !loose.has(id));
   }
   return undefined;
@@ -90,13 +95,18 @@ function largestPiece(survey: Survey, from?: ReadonlyMap<string, readonly number
  * The whole net as one piece, which it is when no coordinate's standard deviation reaches half of what counts as
  * loose: no distance's then reaches the whole. Saves the usual, full-grown net the search for its pieces.
  */
-function wholeAtOnce(survey: Survey, from?: ReadonlyMap<string, readonly number[]>): NetSolution | undefined {
+function wholeAtOnce(
+  survey: Survey,
+  from: ReadonlyMap<string, readonly number[]> | undefined,
+  looseSd: number,
+): NetSolution | undefined {
   if (survey.points.length < SMALLEST_PIECE || survey.readings.length === 0) return undefined;
-  const result = solveNet(survey, { firm: true, ...(from ? { from: startFrom(survey, from) } : {}) });
-  return result.ok && isWhole(result.solution) ? result.solution : undefined;
+  const result = solveNet(survey, { firm: true, looseSd, ...(from ? { from: startFrom(survey, from) } : {}) });
+  return result.ok && isWhole(result.solution, looseSd) ? result.solution : undefined;
 }
 
-const isWhole = ({ covariance, equations }: NetSolution): boolean => !isLoose(covariance, equations, LOOSE_SD / 2);
+const isWhole = ({ covariance, equations }: NetSolution, looseSd = LOOSE_SD): boolean =>
+  !isLoose(covariance, equations, looseSd / 2);
 
 /** Last coordinates where there are any, the starting ones elsewhere. */
 function startFrom(survey: Survey, from: ReadonlyMap<string, readonly number[]>): Float64Array {

@@ -13,7 +13,12 @@ export interface LoosePoint {
 }
 
 /** The points whose standard deviation exceeds `LOOSE_SD` in some direction, with what each is short of. */
-export function loosePoints(survey: Survey, { column, unknowns }: Equations, covariance: Float64Array): LoosePoint[] {
+export function loosePoints(
+  survey: Survey,
+  { column, unknowns }: Equations,
+  covariance: Float64Array,
+  looseSd = LOOSE_SD,
+): LoosePoint[] {
   return survey.points.flatMap((point, i) => {
     const first = column[i]!;
     if (first < 0) return [];
@@ -24,7 +29,7 @@ export function loosePoints(survey: Survey, { column, unknowns }: Equations, cov
       assumeSymmetric: true,
     });
     const directions = realEigenvalues.flatMap((variance, k) =>
-      variance > LOOSE_SD ** 2 ? [eigenvectorMatrix.getColumn(k) as [number, number, number]] : [],
+      variance > looseSd ** 2 ? [eigenvectorMatrix.getColumn(k) as [number, number, number]] : [],
     );
     if (directions.length === 0) return [];
     return [{ id: point.id, directions, advice: adviceFor(survey, point.id, directions) }];

@@ -23,7 +23,12 @@ const SLACK = 60;
  * already placed (trilateration), begun on the longest triangle-ready pair. Which of two crossings is
  * meant is settled by a third length, else by the side the point is on, else it is named as mirrored.
  */
-export function roughStart(ids: readonly string[], readings: readonly SurveyReading[], sideOf: SideOf): RoughStart {
+export function roughStart(
+  ids: readonly string[],
+  readings: readonly SurveyReading[],
+  sideOf: SideOf,
+  codeOf: (id: string) => string = (id) => id,
+): RoughStart {
   const heights = heightsOf(readings);
   const links = planLinks(readings, heights);
   const placed = new Map<string, readonly [number, number]>();
@@ -34,7 +39,7 @@ export function roughStart(ids: readonly string[], readings: readonly SurveyRead
     placed.set(seed[1], [0, links.get(seed[0])!.get(seed[1])!]);
     grow(ids, links, placed, mirrored, sideOf);
   }
-  const turned = seed ? alongTheShell(placed, sideOf) : { flat: placed, known: false };
+  const turned = seed ? alongTheShell(placed, sideOf, codeOf) : { flat: placed, known: false };
   const known = [...heights.values()];
   const usual = known.length > 0 ? known.reduce((sum, h) => sum + h, 0) / known.length : 0;
   const positions = new Map<string, Vector>();
@@ -45,6 +50,31 @@ export function roughStart(ids: readonly string[], readings: readonly SurveyRead
     handedness: turned.known ? 'known' : 'unknown',
     unplaced: ids.filter((id) => !positions.has(id)),
   };
+}
+
+/**
+ * Rough positions of points that have none, among those that have: by circles about them, heights as read or as those
+ * near by have them. A point with fewer than two lengths to placed ones is left out.
+ */
+export function placeAmong(
+  known: ReadonlyMap<string, Vector>,
+  ids: readonly string[],
+  readings: readonly SurveyReading[],
+  sideOf: SideOf,
+): Map<string, Vector> {
+  const read = heightsOf(readings);
+  const heights = new Map([...[...known].map(([id, at]) => [id, at[2]] as const), ...read]);
+  const placed = new Map([...known].map(([id, [x, y]]) => [id, [x, y] as const]));
+  const links = planLinks(readings, heights);
+  grow(ids, links, placed, new Set(), sideOf);
+  return new Map(
+    ids.flatMap((id) => {
+      const at = known.has(id) ? undefined : placed.get(id);
+      const near = [...(links.get(id)?.keys() ?? [])].flatMap((to) => heights.get(to) ?? []);
+      const usual = near.length > 0 ? near.reduce((sum, z) => sum + z, 0) / near.length : 0;
+      return at ? [[id, [at[0], at[1], read.get(id) ?? usual] as const] as const] : [];
+    }),
+  );
 }
 
 function heightsOf(readings: readonly SurveyReading[]): Map<string, number> {
@@ -168,13 +198,13 @@ function onOwnSide(
 }
 
 /**
- * Turns the plan so that the left points lie to the left and X runs rearward: the upright axis is as
- * read, so right × up is rearward or forward by handedness alone, and which it is the order of the codes
- * along the shell tells (lower numbers are in front).
+ * Turns the plan so that the left points lie to the left and X runs rearward. A plan and its mirror image fit the lengths
+ * alike, and differ in which end is the front: that the codes tell.
  */
 function alongTheShell(
   placed: ReadonlyMap<string, readonly [number, number]>,
   sideOf: SideOf,
+  codeOf: (id: string) => string,
 ): { flat: Map<string, readonly [number, number]>; known: boolean } {
   const points = [...placed];
   const mean = (wanted: string) => {
@@ -190,12 +220,22 @@ function alongTheShell(
   const middle = [(left[0] + right[0]) / 2, (left[1] + right[1]) / 2] as const;
   const across = (at: readonly [number, number]) => (at[0] - middle[0]) * rx + (at[1] - middle[1]) * ry;
   const along = (at: readonly [number, number]) => (at[0] - middle[0]) * ry - (at[1] - middle[1]) * rx;
-  const sense = points.reduce((sum, [id, at]) => sum + along(at) * (Number(/\d+/.exec(id)?.[0] ?? 0) - 0), 0);
+  const ranks = ranksAlong(points.map(([id]) => codeOf(id)));
+  const usual = ranks.reduce((sum, rank) => sum + rank, 0) / ranks.length;
   const centre = points.reduce((sum, [, at]) => sum + along(at), 0) / points.length;
-  const numbers = points.map(([id]) => Number(/\d+/.exec(id)?.[0] ?? 0));
-  const meanNumber = numbers.reduce((sum, n) => sum + n, 0) / numbers.length;
-  const forward = sense - centre * meanNumber * points.length >= 0 ? 1 : -1;
+  const sense = points.reduce((sum, [, at], i) => sum + (along(at) - centre) * (ranks[i]! - usual), 0);
+  const forward = sense < 0 ? -1 : 1;
   const flat = points.map(([id, at]) => [id, [forward * along(at), across(at)] as const] as const);
   const first = Math.min(...flat.map(([, at]) => at[0]));
-  return { flat: new Map(flat.map(([id, [x, y]]) => [id, [x - first, y] as const])), known: true };
+  return { flat: new Map(flat.map(([id, [x, y]]) => [id, [x - first, y] as const])), known: sense !== 0 };
+}
+
+/**
+ * How far back each code says its point is: by F for front and R for rear, unless R means right there (L is used too);
+ * where no letters tell, by their numbers, the lower in front.
+ */
+function ranksAlong(codes: readonly string[]): number[] {
+  const begins = (letter: string) => codes.some((code) => code.toUpperCase().startsWith(letter));
+  if (begins('R') && !begins('L')) return codes.map((code) => ({ F: -1, R: 1 })[code[0]?.toUpperCase() ?? ''] ?? 0);
+  return codes.map((code) => Number(/\d+/.exec(code)?.[0] ?? 0));
 }

@@ -57,6 +57,8 @@ export interface SolveOptions {
   readonly kept?: Float64Array;
   /** Give up at once, as one that diverges, where some direction is all but free at the start. */
   readonly firm?: boolean;
+  /** What counts as not determined, where it is not the usual: one standard deviation, mm. */
+  readonly looseSd?: number;
 }
 
 /**
@@ -75,7 +77,10 @@ export function solveNet(survey: Survey, options: SolveOptions = {}): SolveResul
   return best ? { ok: true, solution: best } : first;
 }
 
-function solveFrom(survey: Survey, { from, fromBiases, kept, firm = false }: SolveOptions): SolveResult {
+function solveFrom(
+  survey: Survey,
+  { from, fromBiases, kept, firm = false, looseSd = LOOSE_SD }: SolveOptions,
+): SolveResult {
   const equations = equationsOf(survey);
   const start = startOf(survey);
   const state = new NetState(equations, start, kept);
@@ -85,10 +90,10 @@ function solveFrom(survey: Survey, { from, fromBiases, kept, firm = false }: Sol
   if (firm && !outcome.converged) return { ok: false, why: 'diverges' };
   const held = outcome.held ?? (outcome.converged ? holdFreedoms(state, 0) : undefined);
   const covariance = held && pseudoInverse(held);
-  if (!covariance || isLoose(covariance, equations)) {
+  if (!covariance || isLoose(covariance, equations, looseSd)) {
     const loose = holdFreedoms(state, LOOSE_WEIGHT);
     const looseCovariance = loose && pseudoInverse(loose);
-    return looseCovariance && isLoose(looseCovariance, equations)
+    return looseCovariance && isLoose(looseCovariance, equations, looseSd)
       ? { ok: false, why: 'loose', equations, looseCovariance }
       : { ok: false, why: 'diverges' };
   }

@@ -3,12 +3,13 @@ import type { Reading } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { axisWord, likelyCause, type Cause, type ReadingFacts } from '../../survey/causes';
 import { solveDetermined } from '../../survey/determined';
+import { locateInPlan, type PlanPoint } from '../../survey/in-plan';
 import type { LoosePoint } from '../../survey/loose';
 import { predict } from '../../survey/prediction';
 import { SUSPECT, uncheckedPoints } from '../../survey/reliability';
 import type { NetSolution } from '../../survey/solve';
 import { accuse } from '../../survey/suspects';
-import { isPair, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
+import { isPair, pointsOf, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
 import { parseLength } from '../../maths/units/length';
 import type { Observed } from '../observe/observe';
 import { surveyOf, type RoundSurvey } from '../observe/survey-of';
@@ -39,6 +40,8 @@ export interface RoundNet {
   readonly unread: readonly string[];
   /** Points that are determined, but some reading of which nothing checks. */
   readonly unchecked: readonly string[];
+  /** Points that are known in plan only, in the axes of the round. */
+  readonly inPlan: readonly PlanPoint[];
   /** Parts that hang together but not with the largest: their points. */
   readonly apart: readonly (readonly string[])[];
   readonly notEntering: readonly string[];
@@ -74,6 +77,7 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
       leftOut: far,
       loose: determined.loose,
       unchecked: [],
+      inPlan: locateInPlan(trusted),
       apart: [],
     };
   const { accusations, cleared } = accuse(main, factsOf);
@@ -116,8 +120,21 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
     leftOut: [...doubted],
     loose: determined.loose,
     unchecked: uncheckedPoints(solution),
+    inPlan: determined.loose.length > 0 ? inPlanBeside(trusted, solution) : [],
     apart: determined.pieces.slice(1).map((piece) => piece.survey.points.map(({ id }) => id)),
   };
+}
+
+/** What of the rest is known in plan, with the points that are located standing as they are. */
+function inPlanBeside({ points, readings }: Survey, solution: NetSolution): PlanPoint[] {
+  const at = coordinatesOf(solution);
+  return locateInPlan({
+    points: points.map((point) => {
+      const known = at.get(point.id);
+      return known ? { id: point.id, start: known, hold: 'fixed' as const } : point;
+    }),
+    readings: readings.filter((reading) => pointsOf(reading).some((id) => !at.has(id))),
+  });
 }
 
 /** Readings that contradict the starting coordinates by more than any shell is bent. */

@@ -2,6 +2,7 @@ import { fitSelected } from '../../maths/rigid/fit';
 import { mapAxes, place, position, type Position, type Vector } from '../../maths/geometry/vector';
 import type { Point } from '../../shell/job/entities';
 import { referencePosition, type ChosenReferences } from '../../shell/references/chosen';
+import { placeAmong } from '../../survey/rough-start';
 import type { SurveyPoint, SurveyReading } from '../../survey/survey';
 
 const AXIS = { station: 0, offset: 1, height: 2 } as const;
@@ -34,11 +35,17 @@ export function startingPoints(
   }
   const shift = mapAxes((axis) => median(shifts[axis]));
   const centre = mapAxes((axis) => [...turned.values()].reduce((sum, at) => sum + at[axis] / turned.size, 0));
+  const standing = new Map([...turned].map(([id, at]) => [id, mapAxes((axis) => at[axis] + shift[axis])] as const));
+  const others = placeAmong(
+    standing,
+    points.map(({ id }) => id),
+    readings,
+    (id) => points.find((point) => point.id === id)?.side,
+  );
   return points.map(({ id, substituteForId }) => {
-    const own = turned.get(id);
-    const near = own ?? turned.get(substituteForId ?? '') ?? centre;
-    const aside = own || substituteForId === null ? [0, 0, 0] : ASIDE;
-    return { id, start: mapAxes((axis) => near[axis] + shift[axis] + aside[axis]!) };
+    const beside = standing.get(substituteForId ?? '');
+    const own = standing.get(id) ?? (beside && mapAxes((axis) => beside[axis] + ASIDE[axis])) ?? others.get(id);
+    return { id, start: own ?? mapAxes((axis) => centre[axis] + shift[axis]) };
   });
 }
 

@@ -38,6 +38,7 @@ export function surveyOf(job: Job, observed: readonly Observed[]): RoundSurvey {
     points.map(({ id }) => id),
     readings,
     (id) => job.pointOf(id)?.side,
+    (id) => job.code(id),
   );
   const started = points.map(({ id }) => ({ id, start: rough.positions.get(id) ?? ([0, 0, 0] as const) }));
   return { survey: { points: started, readings }, start: 'readings', rough, notEntering };
