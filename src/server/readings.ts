@@ -5,6 +5,7 @@ import {
   reading,
   readingKeep,
   readingStrike,
+  type Point,
   type Reading,
   type ReadingStrike,
 } from '@/core/shell/job/entities';
@@ -60,6 +61,9 @@ export async function takeTapeEntry(input: unknown, newId: () => string): Promis
         return failed('points', 'a point of another job cannot be made in this round');
       if (entry.conditions.some((each) => each.roundId !== entry.roundId))
         return failed('conditions', 'a mark of another round cannot be made in this one');
+      const clash = await takenMeanwhile(tx, round.jobId, entry.points);
+      if (clash)
+        return failed('points', `${clash} was made in another window meanwhile: type the line again, it is known now`);
       await insert(tx, 'points', entry.points, { skipExisting: true });
       await insert(tx, 'pointConditions', entry.conditions, { skipExisting: true });
       await insert(tx, 'readingKeeps', entry.keeps, { skipExisting: true });
@@ -83,14 +87,25 @@ export async function takeTapeEntry(input: unknown, newId: () => string): Promis
         return failed('readings', 'a point of another job cannot be read in this round');
       await addReadings(tx, readings);
       await addStrikes(tx, strikes);
+      const known = new Set(context.points!.map(({ id }) => id));
       await journal.append({
         ...context,
+        points: [...context.points!, ...entry.points.filter(({ id }) => !known.has(id))],
         readings: [...struck, ...readings],
         readingStrikes: strikes,
       });
       return done({ readings, strikes });
     }),
   );
+}
+
+/** The code of one of these new points that another point of the job has by now. */
+async function takenMeanwhile(tx: Queryable, jobId: string, points: readonly Point[]): Promise<string | undefined> {
+  const [clash] = await tx.query<{ code: string }>(
+    'select code from point where job_id = $1 and lower(code) = any($2) and id <> all($3::uuid[])',
+    [jobId, points.map(({ code }) => code.toLowerCase()), points.map(({ id }) => id)],
+  );
+  return clash?.code;
 }
 
 /** Strikes what still stands of a line. */

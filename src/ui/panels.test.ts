@@ -203,7 +203,7 @@ describe('left against right', () => {
   it('says what is missing where nothing can be compared', () => {
     const rows = { ...solbris, readings: [] };
     const html = rendered(createElement(ComparedSides, { rows, sides: sidesOf(rows), setMirrored: nothing }));
-    expect(textOf(html)).toContain('The sides cannot be compared: round 1 has no located points');
+    expect(textOf(html)).toContain('The sides cannot be compared as a whole: round 1 has no located points');
   });
 });
 

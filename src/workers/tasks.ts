@@ -1,6 +1,7 @@
 import { daySheet, type DaySheet } from '@/core/days/day';
 import { analyseRound, type Agree, type RoundAnalysis } from '@/core/findings/analysis';
 import { compareRounds, type RoundChange } from '@/core/findings/change';
+import { firstFigures, type FirstFigure } from '@/core/findings/first-figures';
 import { didItMove, type Movement } from '@/core/findings/movement';
 import {
   fromEarlierRound,
@@ -115,6 +116,9 @@ export const TASKS = {
     const placed = placeRound(tried, judgement);
     return { ...compareSides(tried, judgement), ...(placed.ok ? { positions: placed.placed.positions } : {}) };
   },
+
+  /** What the readings say of each other, located or not. */
+  firstFigures: (job: Job, input: RoundInput): FirstFigure[] => firstFigures(job, withControl(job, input).round),
 
   /** The rounds a reference would be made of, and what it would say. */
   derive(job: Job, from: DeriveInput): DraftResult {

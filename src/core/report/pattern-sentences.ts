@@ -1,3 +1,4 @@
+import { listed } from './vocabulary/words';
 import type { Component } from '../shell/components';
 import type { DamagePattern, LocalMovement, PatternComponent, SectionMovement } from '../findings/pattern/pattern';
 
@@ -98,6 +99,3 @@ function localSentence({ id, movement, sd }: LocalMovement, words: PatternWords)
   const direction = [mm > 0 ? 'rearward' : 'forward', across, mm > 0 ? 'up' : 'down'][axis]!;
   return `${words.code(id)} stands ${words.length(Math.abs(mm))} ± ${words.length(2 * sd[axis]!)} ${words.unit} ${direction} by itself: a local dent or bulge, no part of a pattern.`;
 }
-
-const listed = (parts: readonly string[]): string =>
-  parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;

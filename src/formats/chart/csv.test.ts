@@ -31,12 +31,25 @@ describe('a chart of points from CSV', () => {
 
   it.each([
     ['a missing number', 'id,side,x,y,z\nF1L,left,,−410,215\n'],
+    ['a named point that is charted too', 'id,side,x,y,z\nF1L,left,0,-410,215\nF1L,,,,\n'],
     ['a number that is none', 'id,side,x,y,z\nF1L,left,0,-410,high\n'],
     ['a left point on the right', 'id,side,x,y,z\nF1L,left,0,410,215\n'],
     ['a repeated id', 'id,side,x,y,z\nF1L,left,0,-410,215\nF1L,left,0,-410,215\n'],
   ])('puts %s at its row', (_, text) => {
     expect(faults(text).length).toBeGreaterThan(0);
     expect(read(text).rows.find((row) => row.faults.length > 0)!.line).toBeGreaterThan(1);
+  });
+
+  it('takes points without coordinates as named, their sides by word or by code', () => {
+    for (const text of ['id,name,side,x,y,z\nFL,Leg,,,,\nT1,Tunnel,centre,,,\n', 'id,name\nFL,Leg\nT1,Tunnel\n']) {
+      const { draft, rows, faults: whole } = read(text);
+      expect([whole, rows.flatMap((row) => row.faults)]).toEqual([[], []]);
+      expect(draft.points).toEqual([]);
+      expect(draft.named).toMatchObject([
+        { code: 'FL', side: 'left' },
+        { code: 'T1', side: 'centre' },
+      ]);
+    }
   });
 
   it('refuses a code the job has already', () => {

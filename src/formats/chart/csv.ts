@@ -4,8 +4,10 @@ import {
   type ChartDraft,
   type DraftDimension,
   type DraftPoint,
+  type NamedPoint,
   type TakenCodes,
 } from '@/core/shell/chart/draft';
+import { sideOfCode } from '@/core/shell/shorthand/new-points';
 import type { Measure, Side } from '@/core/shell/job/entities';
 import { formatLength, parseLength, type LengthUnit } from '@/core/maths/units/length';
 import { matchHeaders, type ChartColumn } from './headers';
@@ -54,6 +56,7 @@ export function readChartCsv(
 ): ChartPreview {
   const faults: string[] = [];
   const points: (ReadRow<DraftPoint> & { file: string })[] = [];
+  const named: (ReadRow<NamedPoint> & { file: string })[] = [];
   const dimensions: (ReadRow<DraftDimension> & { file: string })[] = [];
   for (const { name, text } of files) {
     const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false });
@@ -70,18 +73,21 @@ export function readChartCsv(
       const line = first + i + 2;
       if (columns.has('from'))
         dimensions.push({ ...readDimension(cell, line, reading, dimensions.length), file: name });
+      else if (isOnlyNamed(cell)) named.push({ ...readNamed(cell, line, reading), file: name });
       else points.push({ ...readPoint(cell, line, reading), file: name });
     });
   }
   const draft: ChartDraft = {
     ...emptyDraft(),
     points: points.map(({ row }) => row),
+    named: named.map(({ row }) => row),
     dimensions: dimensions.map(({ row }) => row),
   };
   for (const { list, index, message } of checkDraft(draft, taken))
-    (list === 'points' ? points : dimensions)[index]!.faults.push(message);
+    ({ points, named, dimensions, lines: [], seams: [] })[list][index]!.faults.push(message);
   const rows = [
     ...points.map(({ row, ...rest }) => ({ ...rest, text: pointText(row) })),
+    ...named.map(({ row, ...rest }) => ({ ...rest, text: `${row.code}  ${row.name}  ${row.side}  only named` })),
     ...dimensions.map(({ row, ...rest }) => ({ ...rest, text: dimensionText(row) })),
   ];
   if (rows.length === 0 && faults.length === 0) faults.push('there are no rows below the header');
@@ -91,10 +97,26 @@ export function readChartCsv(
 const missingColumns = (columns: ReadonlyMap<ChartColumn, number>): ChartColumn[] =>
   (columns.has('from') || columns.has('to')
     ? (['from', 'to', 'value'] as const)
-    : (['code', 'x', 'y', 'z'] as const)
+    : (['x', 'y', 'z'] as const).every((column) => !columns.has(column))
+      ? (['code'] as const)
+      : (['code', 'x', 'y', 'z'] as const)
   ).filter((column) => !columns.has(column));
 
 type Cell = (column: ChartColumn) => string;
+
+/** The chart gives none of its coordinates. */
+const isOnlyNamed = (cell: Cell): boolean => (['x', 'y', 'z'] as const).every((column) => cell(column) === '');
+
+/** A point by its code, name and side alone, as a shell without a chart has them. */
+function readNamed(cell: Cell, line: number, { unit, driverSide }: ChartReading): ReadRow<NamedPoint> {
+  const faults: string[] = [];
+  const code = cell('code');
+  if (code === '') faults.push('the id is missing');
+  const side = cell('side') === '' ? sideOfCode(code) : readSide(cell('side'), 0, driverSide);
+  if (side === undefined) faults.push(`"${cell('side')}" is not a side: left, right or centre`);
+  const holeDiameter = cell('hole') === '' ? null : numberReader(cell, unit, faults)('hole');
+  return { line, row: { code, name: cell('name'), side: side ?? 'centre', holeDiameter }, faults };
+}
 
 function readPoint(cell: Cell, line: number, { unit, driverSide }: ChartReading): ReadRow<DraftPoint> {
   const faults: string[] = [];

@@ -9,8 +9,8 @@ export const chartFiles = z.strictObject({
     .max(4),
   unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
 });
-/** A point with what the chart says of it, edited as one line. */
-export const chartPoint = z.strictObject({ point: entity.point, reference: entity.referencePoint });
+/** A point with what the chart says of it, edited as one line; of a point that is only named it says nothing. */
+export const chartPoint = z.strictObject({ point: entity.point, reference: entity.referencePoint.nullable() });
 export const chartDimension = z.strictObject({ dimension: entity.dimension, reference: entity.referenceDimension });
 export const subjectId = z.uuid();
 export const newSeam = z.strictObject({

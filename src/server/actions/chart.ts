@@ -77,18 +77,21 @@ export const importChart = useCase(input.chartFiles, ({ jobId, files, unit }, { 
     const chart = (await writableChart(tx, rows))!;
     const made = chartRows(preview.draft, { jobId, referenceId: chart.id }, rows.points, newId);
     for (const [table, list] of Object.entries(made)) await insert(tx, table as JobTable, list as never[]);
-    const { points, dimensions, seams } = preview.draft;
-    return done({ points: points.length, dimensions: dimensions.length, seams: seams.length });
+    const { points, named = [], dimensions, seams } = preview.draft;
+    return done({ points: points.length + named.length, dimensions: dimensions.length, seams: seams.length });
   }),
 );
 
 /** Adds a point with its chart position. */
-export const addPoint = useCase(input.chartPoint, ({ point, reference }, { database }) =>
-  onChart(database, point.jobId, async (tx, chart) => {
-    await insert(tx, 'points', [point]);
-    await insert(tx, 'referencePoints', [onEdition(reference, chart)]);
-  }),
-);
+export const addPoint = useCase(input.chartPoint, async ({ point, reference }, { database }) => {
+  if (reference)
+    return onChart(database, point.jobId, async (tx, chart) => {
+      await insert(tx, 'points', [point]);
+      await insert(tx, 'referencePoints', [onEdition(reference, chart)]);
+    });
+  await insert(database, 'points', [point]);
+  return done(null);
+});
 
 export const addDimension = useCase(input.chartDimension, ({ dimension, reference }, { database }) =>
   onChart(database, dimension.jobId, async (tx, chart) => {
@@ -146,9 +149,26 @@ function figureInUse(
 }
 
 /** Writes an edited point and its chart position, unless somebody else came first. */
-export const savePoint = useCase(input.chartPoint, ({ point, reference }, { database }) =>
-  saveTogether(database, ['points', point], ['referencePoints', reference]),
-);
+export const savePoint = useCase(input.chartPoint, async ({ point, reference }, { database }) => {
+  if (!reference) return saveBare(database, point);
+  const known = await database.query('select id from reference_point where id = $1', [reference.id]);
+  if (known.length > 0) return saveTogether(database, ['points', point], ['referencePoints', reference]);
+  // The chart said nothing of it before.
+  const saved = await saveBare(database, point);
+  if (!saved.ok) return saved;
+  return onChart(database, point.jobId, async (tx, chart) => {
+    await insert(tx, 'referencePoints', [onEdition(reference, chart)]);
+  });
+});
+
+async function saveBare(database: Database, point: RowOf<'points'>): Promise<Outcome> {
+  const result = await update(database, 'points', point);
+  if (result.ok) return done(null);
+  return {
+    ...failed('row', 'somebody else changed this row meanwhile; your text is kept'),
+    current: { thing: result.current ?? null, reference: null },
+  };
+}
 
 export const saveDimension = useCase(input.chartDimension, ({ dimension, reference }, { database }) =>
   saveTogether(database, ['dimensions', dimension], ['referenceDimensions', reference]),

@@ -108,8 +108,8 @@ function PointTable({ rows, reference, actions, points }: TableProps & { points:
       id,
       header,
       meta: 'num',
-      accessorFn: (row) => row.reference[id],
-      cell: (cell) => format.length(cell.getValue<number>()),
+      accessorFn: (row) => row.reference?.[id],
+      cell: (cell) => (cell.row.original.reference ? format.length(cell.getValue<number>()) : '–'),
       enableGlobalFilter: false,
     });
     return [
@@ -208,14 +208,14 @@ function DimensionTable({
   );
 }
 
-/** The points a reference covers, each with its figures. */
+/** The points, each with the figures the reference has for it. */
 function chartedPoints(rows: ChartRows, reference: Reference | undefined): ChartedPoint[] {
   const byPoint = new Map(
     rows.referencePoints.filter((row) => row.referenceId === reference?.id).map((row) => [row.pointId, row]),
   );
-  return rows.points.flatMap((point) => {
+  return rows.points.map((point) => {
     const row = byPoint.get(point.id);
-    return row ? [{ id: point.id, point, reference: row }] : [];
+    return { id: point.id, point, ...(row ? { reference: row } : {}) };
   });
 }
 

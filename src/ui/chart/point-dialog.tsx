@@ -39,7 +39,8 @@ function PointForm({ jobId, referenceId, row, save, remove, done }: Edited & { d
       hole: point?.holeDiameter ?? null,
     },
     compose: (values, length, faults, over) => {
-      const [x, y, z] = [length('x'), length('y'), length('z')];
+      const named = !reference && ['x', 'y', 'z'].every((axis) => (values[axis] ?? '').trim() === '');
+      const [x, y, z] = named ? [0, 0, 0] : [length('x'), length('y'), length('z')];
       if (values.side === 'left' && y > 0)
         faults.push({ path: 'y', message: 'left-hand points have widths below zero' });
       if (values.side === 'right' && y < 0)
@@ -48,16 +49,18 @@ function PointForm({ jobId, referenceId, row, save, remove, done }: Edited & { d
       return {
         point: {
           ...{ id, jobId, code: values.code.trim(), name: values.name, side: values.side },
-          holeDiameter: values.hole!.trim() === '' ? null : length('hole'),
+          holeDiameter: (values.hole ?? '').trim() === '' ? null : length('hole'),
           substituteForId: point?.substituteForId ?? null,
           mirrored: point?.mirrored ?? true,
           version: over?.thing?.version ?? point?.version ?? 1,
         },
-        reference: {
-          ...figureToWrite(over, reference, referenceId),
-          ...{ pointId: id, x, y, z },
-          tolerance: length('tolerance'),
-        },
+        reference: named
+          ? null
+          : {
+              ...figureToWrite(over, reference, referenceId),
+              ...{ pointId: id, x, y, z },
+              tolerance: length('tolerance'),
+            },
       };
     },
     done,
@@ -80,6 +83,9 @@ function PointForm({ jobId, referenceId, row, save, remove, done }: Edited & { d
       <TextField label="Height from the datum plane" {...form.field('z')} />
       <TextField label="Limit on each axis" {...form.field('tolerance')} />
       <TextField label="Hole, diameter" {...form.field('hole')} />
+      <p className="text-sm text-soft sm:col-span-2">
+        Without a chart leave length, width and height blank: a point is there once it has a name.
+      </p>
     </RowFields>
   );
 }

@@ -16,7 +16,8 @@ import { usePreferences } from '../shell/preferences-context';
 export interface ChartedPoint {
   readonly id: string;
   readonly point: Point;
-  readonly reference: ReferencePoint;
+  /** Absent where the chart says nothing of it. */
+  readonly reference?: ReferencePoint;
 }
 
 export interface ChartedDimension {

@@ -10,6 +10,7 @@ import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
+import { FirstFigures } from './first-figures';
 import { FoldedPlan, type Choosing } from './folded-plan';
 
 interface SidesProps {
@@ -22,7 +23,10 @@ interface SidesProps {
 export function SidesPage({ rows, roundId, setMirrored }: SidesProps) {
   const { value, failure } = useTask('sides', rows, { roundId });
   return value ? (
-    <ComparedSides rows={rows} sides={value} setMirrored={setMirrored} />
+    <div className="flex flex-col gap-4">
+      <ComparedSides rows={rows} sides={value} setMirrored={setMirrored} />
+      <FirstFigures rows={rows} roundId={roundId} />
+    </div>
   ) : (
     <p role="status" className="py-6 text-soft">
       {failure ?? 'Comparing the sides …'}
@@ -47,7 +51,7 @@ export function ComparedSides({
   if (!mirror.ok)
     return (
       <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-        The sides cannot be compared: {mirror.reason}.
+        The sides cannot be compared as a whole: {mirror.reason}.
       </p>
     );
   const { plane, pairs } = mirror;

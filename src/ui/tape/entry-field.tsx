@@ -2,8 +2,11 @@
 
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type KeyboardEvent, type Ref } from 'react';
 import { completions } from '@/core/shell/shorthand/complete';
+import type { Side } from '@/core/shell/job/entities';
 import type { ParsedLine, Subjects } from '@/core/shell/shorthand/line';
+import type { LineWithNew } from '@/core/shell/shorthand/new-points';
 import { Button } from '../kit/button';
+import { NewPoints, newPointsQuestion, type ChosenSides } from './new-points';
 import { halfTyped, keepHalfTyped } from './outbox';
 import type { TapeLine } from './use-tape';
 import { Select } from '../kit/select';
@@ -25,7 +28,7 @@ const REASONS = ['misread', 'misheard', 'wrong point', 'start mark not taken off
 interface LineReading {
   readonly subjects: Subjects & { readonly names: ReadonlyMap<string, string> };
   /** Reads a line; a bare number is the reading wanted now. */
-  readonly read: (text: string) => ParsedLine;
+  readonly read: (text: string) => LineWithNew;
   readonly wanted?: string;
   /** A question to be answered by Enter before the line is taken. */
   readonly question: (text: string) => string | undefined;
@@ -34,7 +37,7 @@ interface LineReading {
 /** What comes of the field. */
 interface EntryEvents {
   /** Takes a line; the reason stands with it when it corrects another. */
-  readonly take: (raw: string, reason: string | undefined) => void;
+  readonly take: (raw: string, reason: string | undefined, sides: ChosenSides) => void;
   readonly strike: (reason: string) => void;
   readonly leave: () => void;
   readonly lastLine: () => void;
@@ -66,6 +69,7 @@ function useEntry({
   const [refusal, setRefusal] = useState('');
   const [asked, setAsked] = useState('');
   const [reason, setReason] = useState(REASONS[0]!);
+  const [sides, setSides] = useState<ChosenSides>({});
 
   const parsed = useMemo(() => (text.trim() ? read(text) : undefined), [text, read]);
   const offers = useMemo(() => completions(text, subjects), [text, subjects]);
@@ -82,20 +86,22 @@ function useEntry({
     if (!line.trim() || disabled) return;
     const result = read(line);
     if (!result.ok) return setRefusal(result.reason);
-    const doubt = question(line);
+    const doubt = newPointsQuestion(result.made ?? []) ?? question(line);
     if (doubt && asked !== line) {
       setText(line);
       setAsked(line);
       return setRefusal(doubt);
     }
-    on.take(line.trim(), correction ? reason : undefined);
+    on.take(line.trim(), correction ? reason : undefined, sides);
     setText('');
+    setSides({});
     setRefusal('');
     setAsked('');
     if (!correction) keepHalfTyped(roundId, '');
     on.typing(false);
   };
-  return { text, edit, take, parsed, offers, offered, refusal, reason, setReason };
+  const choose = (code: string, side: Side) => setSides({ ...sides, [code]: side });
+  return { text, edit, take, parsed, offers, offered, refusal, reason, setReason, sides, choose };
 }
 
 /**
@@ -107,6 +113,7 @@ export function EntryField({ ref, ...props }: EntryFieldProps) {
   const { wanted } = line;
   const entry = useEntry(props);
   const { text, edit, take, parsed, offers, offered, refusal, reason, setReason } = entry;
+  const made = parsed?.ok ? (parsed.made ?? []) : [];
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => field.current?.focus(), []);
   useImperativeHandle(ref, () => ({
@@ -157,6 +164,7 @@ export function EntryField({ ref, ...props }: EntryFieldProps) {
           Take
         </Button>
       </div>
+      {made.length > 0 ? <NewPoints made={made} sides={entry.sides} choose={entry.choose} /> : null}
       <Offers
         offers={offers}
         onChoose={(chosen) => {

@@ -4,6 +4,7 @@ import { Job } from '@/core/shell/job/job';
 import { useMemo, useRef, useState } from 'react';
 import { expectedFor, expectedOf } from '@/core/walk/wanted';
 import { ClientOnly } from '../kit/client-only';
+import { FirstFigures } from '../sides/first-figures';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import { EntryField, type EntryHandle } from './entry-field';
 import { Keypad } from './keypad';
@@ -73,6 +74,7 @@ function MeasuringScreen(props: MeasuringProps) {
       <div className="flex min-w-0 flex-col gap-2">
         {pull || round.closedAt ? null : <TargetBar screen={screen} expected={expected} />}
         <Standing rows={rows} judgement={judgement} newly={newly} />
+        {judgement?.located.size === 0 ? <FirstFigures rows={rows} roundId={round.id} /> : null}
         <MeasuringPanels
           screen={screen}
           sheet={<LiveSheet {...{ rows, judgement }} lit={writing.lit(screen.lines)} title={round.name} />}

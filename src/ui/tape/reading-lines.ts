@@ -2,6 +2,7 @@ import type { Reading } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { targetPrefix, type Target } from '@/core/walk/targets';
 import { parseLine, type ParsedLine, type Subjects } from '@/core/shell/shorthand/line';
+import { readWithNew, type LineWithNew } from '@/core/shell/shorthand/new-points';
 
 /** A number this many times what is expected is asked about. */
 const TOO_MANY_TIMES = 5;
@@ -25,8 +26,8 @@ export function subjectsOf(rows: JobRows): Subjects & { readonly names: Readonly
 /** A line as it stands, or, where that says nothing, as the amount of what is wanted now. */
 export const lineReader =
   (subjects: Subjects, unit: Parameters<typeof parseLine>[2], target: Target | undefined) =>
-  (text: string): ParsedLine => {
-    const whole = parseLine(text, subjects, unit);
+  (text: string): LineWithNew => {
+    const whole = readWithNew(text, subjects, unit);
     if (whole.ok || !target || /^\s*[a-z]/i.test(text)) return whole;
     const level = target.measure === 'level' && !/\b(tip|level)\s*$/i.test(text) ? ' level' : '';
     return parseLine(`${targetPrefix(target)}${text}${level}`, subjects, unit);

@@ -4,6 +4,7 @@ import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { worstKnown } from '@/core/round/net/spread';
+import { listed } from '@/core/report/vocabulary/words';
 import { useFormat } from '../shell/preferences-context';
 
 /** How the round stands: one line that follows each reading. */
@@ -39,6 +40,7 @@ export function Standing({
           : ''}
         {net.unchecked.length > 0 ? `; ${net.unchecked.length} points not checked yet` : ''}.
       </p>
+      <InPlan net={net} code={(id) => job.code(id)} />
       {newly.length > 0 ? (
         <p className="font-medium">
           Newly located: {newly.slice(0, 8).join(', ')}
@@ -83,5 +85,20 @@ export function Standing({
         </p>
       ) : null}
     </div>
+  );
+}
+
+/** What is known in plan while its height is not, and the heights that are missing, by name. */
+function InPlan({ net: { inPlan }, code }: { net: RoundJudgement['net']; code: (id: string) => string }) {
+  const format = useFormat();
+  if (inPlan.length === 0) return null;
+  const worst = Math.max(...inPlan.map(({ sd }) => sd));
+  const missing = inPlan.filter(({ heightMissing }) => heightMissing).map(({ id }) => code(id));
+  return (
+    <p data-in-plan={inPlan.length}>
+      <strong>{inPlan.length}</strong> more located in plan only, to {format.plusMinus(2 * worst)} {format.unit} or
+      better
+      {missing.length > 0 ? `: the heights are missing at ${listed(missing)}` : ''}.
+    </p>
   );
 }

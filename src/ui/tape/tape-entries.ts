@@ -1,5 +1,7 @@
-import type { Point, PointCondition, Reading } from '@/core/shell/job/entities';
+import type { Point, PointCondition, Reading, Side } from '@/core/shell/job/entities';
+import { mirroredCode } from '@/core/shell/mirrored-code';
 import type { ShorthandReading } from '@/core/shell/shorthand/line';
+import { newPointId, type NewPoint } from '@/core/shell/shorthand/new-points';
 import type { TapeEntry } from './outbox';
 
 /** Who writes to which round. */
@@ -68,6 +70,41 @@ export const keepEntry = ({ roundId, author }: Writer, readingId: string): TapeE
   keeps: [{ id: crypto.randomUUID(), readingId, at: now(), author, reason: 'looked at and kept' }],
 });
 
+/** A point of a code and a side, and nothing else known of it. */
+const barePoint = (jobId: string, code: string, side: Side): Point => ({
+  ...{ id: crypto.randomUUID(), jobId, code, side },
+  ...{ name: '', holeDiameter: null, substituteForId: null, mirrored: true, version: 1 },
+});
+
+const OTHER_SIDE = { left: 'right', right: 'left', centre: 'centre' } as const;
+
+/** The points a line makes, each with its mirror image where there is none; sides as chosen, else as guessed. */
+export function newPoints(
+  jobId: string,
+  made: readonly NewPoint[],
+  sides: Readonly<Record<string, Side>>,
+): readonly Point[] {
+  const own = made.map(({ code, side }) => barePoint(jobId, code, sides[code] ?? side));
+  const codes = new Set(own.map(({ code }) => code));
+  const mirrors = own.flatMap(({ code, side }, i) => {
+    const mirror = mirroredCode(code, side);
+    const wanted = made[i]!.mirror !== undefined && side !== 'centre' && !codes.has(mirror);
+    return wanted ? [barePoint(jobId, mirror, OTHER_SIDE[side])] : [];
+  });
+  return [...own, ...mirrors];
+}
+
+/** Readings of new points, with the identities these were given. */
+export function ofPoints(readings: readonly ShorthandReading[], points: readonly Point[]): ShorthandReading[] {
+  const idOf = new Map(points.map(({ code, id }) => [newPointId(code), id]));
+  const own = (id: string | null) => (id === null ? null : (idOf.get(id) ?? id));
+  return readings.map((reading) => ({
+    ...reading,
+    pointId: own(reading.pointId),
+    toPointId: own(reading.toPointId),
+  }));
+}
+
 /** A point made on the spot in the place of one that cannot be reached, which is marked buried unless it has a mark. */
 export function substituteEntry(
   writer: Writer,
@@ -76,15 +113,8 @@ export function substituteEntry(
   alreadyMarked: boolean,
 ): TapeEntry {
   const point: Point = {
-    id: crypto.randomUUID(),
-    jobId: original.jobId,
-    code,
-    name,
-    side: original.side,
-    holeDiameter: null,
-    substituteForId: original.id,
-    mirrored: false,
-    version: 1,
+    ...barePoint(original.jobId, code, original.side),
+    ...{ name, substituteForId: original.id, mirrored: false },
   };
   const marked = alreadyMarked ? { conditions: [] } : conditionEntry(writer, original.id, 'buried');
   return { roundId: writer.roundId, readings: [], strike: null, ...marked, points: [point] };

@@ -60,7 +60,7 @@ export function TargetBar({
             </span>
           </>
         ) : (
-          <h2 className="text-lg">{targets.planning ? 'Planning the walk …' : 'Everything on this list is read.'}</h2>
+          <h2 className="text-lg">{nothingWanted(targets.planning, rows.points.length)}</h2>
         )}
       </div>
       <div className="flex flex-wrap items-center gap-x-4">
@@ -131,6 +131,12 @@ export function TargetBar({
       <Marked rows={rows} roundId={round.id} onClear={(code) => onMark(code, 'clear')} />
     </section>
   );
+}
+
+/** What stands where a pair would, when none is wanted. */
+function nothingWanted(planning: boolean, points: number): string {
+  if (points === 0) return 'No points yet: two codes and a length, FL FR 1230, make the first two.';
+  return planning ? 'Planning the walk …' : 'Everything on this list is read.';
 }
 
 /** Points with something in the way, each with the way back. */

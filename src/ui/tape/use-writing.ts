@@ -1,11 +1,12 @@
 import { Job } from '@/core/shell/job/job';
 import { useState } from 'react';
-import type { PointCondition, Reading } from '@/core/shell/job/entities';
+import type { PointCondition, Reading, Side } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { conditionsOf } from '@/core/round/observe/conditions';
 import { targetOfReading, tyingTargets } from '@/core/walk/wanted';
-import { parseLine, type ParsedLine, type Subjects } from '@/core/shell/shorthand/line';
+import { parseLine, type Subjects } from '@/core/shell/shorthand/line';
+import type { LineWithNew } from '@/core/shell/shorthand/new-points';
 import type { LengthUnit } from '@/core/maths/units/length';
 import { lineText } from './corrected-text';
 import type { Correction } from './entry-field';
@@ -15,6 +16,8 @@ import { codesOf } from './reading-lines';
 import {
   conditionEntry,
   keepEntry,
+  newPoints,
+  ofPoints,
   readingsEntry,
   strikeEntry,
   substituteEntry,
@@ -32,7 +35,7 @@ export interface Writing {
   readonly put: (entry: TapeEntry) => void;
   readonly subjects: Subjects;
   readonly unit: LengthUnit;
-  readonly read: (line: string) => ParsedLine;
+  readonly read: (line: string) => LineWithNew;
   readonly targets: ReturnType<typeof useTargets>;
   readonly judgement: RoundJudgement | undefined;
   readonly instruments: ReturnType<typeof useInstrumentsInHand>;
@@ -64,16 +67,25 @@ export function useWriting({
     select(undefined);
   };
   /** @param struck the line corrected, whose context the new readings keep */
-  const takeAs = (line: string, struck?: Struck & { readonly context: ReadingContext }) => {
+  const takeAs = (
+    line: string,
+    struck?: Struck & { readonly context: ReadingContext },
+    sides: Readonly<Record<string, Side>> = {},
+  ) => {
     const parsed = read(line);
     if (!parsed.ok) return;
-    put(readingsEntry(writer, line, parsed.readings, struck?.context ?? context, instruments.versionFor, struck));
-    const [first] = parsed.readings as readonly [(typeof parsed.readings)[number]];
+    const points = newPoints(rows.jobs[0]!.id, parsed.made ?? [], sides);
+    const readings = ofPoints(parsed.readings, points);
+    put({
+      ...readingsEntry(writer, line, readings, struck?.context ?? context, instruments.versionFor, struck),
+      ...(points.length > 0 ? { points } : {}),
+    });
+    const first = readings[0]!;
     const codes = [first.pointId, first.toPointId].flatMap((id) =>
-      rows.points.filter((point) => point.id === id).map(({ code }) => code),
+      [...rows.points, ...points].filter((point) => point.id === id).map(({ code }) => code),
     );
     targets.taken({ key: `${first.quantity} ${[...codes].sort().join(' ')}` });
-    onTaken(codes, parsed.readings);
+    onTaken(codes, readings);
     leave();
     chooseEnd(1);
   };
@@ -89,10 +101,10 @@ export function useWriting({
     end,
     chooseEnd,
     /** Takes what was typed, in the place of the line under correction where there is one. */
-    take: (raw: string, reason: string | undefined) => {
-      if (!correction || !reason) return takeAs(raw);
+    take: (raw: string, reason: string | undefined, sides?: Readonly<Record<string, Side>>) => {
+      if (!correction || !reason) return takeAs(raw, undefined, sides);
       const { lineId, readings } = correction.line;
-      takeAs(raw, { lineId, reason, context: readings[0]! });
+      takeAs(raw, { lineId, reason, context: readings[0]! }, sides);
     },
     takeLine: (raw: string) => takeAs(raw),
     takeInstead: (reading: Reading, raw: string, reason: string) =>

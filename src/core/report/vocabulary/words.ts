@@ -156,6 +156,10 @@ export function directionWord(axis: 'x' | 'y' | 'z', sign: number, y = 0): strin
 }
 
 /** `1 point`, `3 points`: a number of things whose plural takes an s. */
+/** `F1L, F1R and S2L`. */
+export const listed = (parts: readonly string[]): string =>
+  parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+
 export const counted = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? '' : 's'}`;
 
 /** `Maker’s chart (maker’s chart, edition 2)`: a reference as a record names it. */

@@ -4,21 +4,26 @@ import type { JobRows, RowOf } from '../job/job-rows';
 /** A maker's chart before it belongs to a job: points by their codes, millimetres, chart axes. */
 export interface ChartDraft {
   readonly points: readonly DraftPoint[];
+  /** Points that are only named: the chart gives no coordinates for them. */
+  readonly named?: readonly NamedPoint[];
   readonly dimensions: readonly DraftDimension[];
   /** Pairs of point codes drawn for orientation. */
   readonly lines: readonly (readonly [string, string])[];
   readonly seams: readonly DraftSeam[];
 }
 
-export interface DraftPoint {
+export interface NamedPoint {
   readonly code: string;
   readonly name: string;
   readonly side: Side;
+  readonly holeDiameter: number | null;
+}
+
+export interface DraftPoint extends NamedPoint {
   readonly x: number;
   readonly y: number;
   readonly z: number;
   readonly tolerance: number;
-  readonly holeDiameter: number | null;
 }
 
 export interface DraftDimension {
@@ -72,9 +77,12 @@ const fold = (code: string): string => code.trim().toLowerCase();
 
 /** Everything about a draft that its rows cannot know alone: repeated codes, unknown ends, wrong sides. */
 export function checkDraft(draft: ChartDraft, taken: TakenCodes): DraftFault[] {
-  const known = new Set([...taken.points, ...draft.points.map((point) => fold(point.code))]);
+  const named = draft.named ?? [];
+  const charted = draft.points.map((point) => fold(point.code));
+  const known = new Set([...taken.points, ...charted, ...named.map((point) => fold(point.code))]);
   return [
     ...repeated('points', draft.points, taken.points),
+    ...repeated('named', named, new Set([...taken.points, ...charted])),
     ...repeated('dimensions', draft.dimensions, taken.dimensions),
     ...repeated('seams', draft.seams, taken.seams),
     ...draft.points.flatMap((point, index) => sideFaults(point, index)),
@@ -90,7 +98,7 @@ export function checkDraft(draft: ChartDraft, taken: TakenCodes): DraftFault[] {
 }
 
 function repeated(
-  list: 'points' | 'dimensions' | 'seams',
+  list: 'points' | 'named' | 'dimensions' | 'seams',
   rows: readonly { readonly code: string }[],
   taken: ReadonlySet<string>,
 ): DraftFault[] {
@@ -171,20 +179,18 @@ export function chartRows(
     referenceStations: [],
   };
   const idOf = new Map(existing.map((point) => [fold(point.code), point.id]));
-  for (const { code, name, side, x, y, z, tolerance, holeDiameter } of draft.points) {
+  const addPoint = ({ code, name, side, holeDiameter }: NamedPoint): string => {
     const id = newId();
     idOf.set(fold(code), id);
     rows.points.push({
-      id,
-      jobId,
-      code,
-      name,
-      side,
-      holeDiameter,
-      substituteForId: null,
-      mirrored: true,
-      version: 1,
+      ...{ id, jobId, code, name, side, holeDiameter },
+      ...{ substituteForId: null, mirrored: true, version: 1 },
     });
+    return id;
+  };
+  draft.named?.forEach(addPoint);
+  for (const { x, y, z, tolerance, ...point } of draft.points) {
+    const id = addPoint(point);
     rows.referencePoints.push({
       id: newId(),
       referenceId,
