@@ -82,8 +82,15 @@ describe('the tape', () => {
       : {}),
   }));
   const html = rendered(
-    createElement(Tape, { rows: solbris, lines, onSelect: nothing, onCorrect: nothing, onStrike: nothing }),
+    createElement(Tape, {
+      ...{ rows: solbris, lines, doubtful: new Set([lines[1]!.lineId]) },
+      ...{ onSelect: nothing, onCorrect: nothing, onStrike: nothing },
+    }),
   );
+
+  it('marks the lines that are doubtful, and no other', () => {
+    expect(html.match(/data-doubtful/g)).toHaveLength(1);
+  });
 
   it('keeps a struck line, with who struck it and why', () => {
     expect(html).toMatch(/line-through|<s>|<del/);

@@ -121,10 +121,10 @@ describe('the whole slice, as a new user walks it', () => {
 
   it('refuses a line that says nothing, at the field, and keeps it', async () => {
     const field = page.getByLabel('Reading', { exact: true });
-    await field.fill('F1L X9 12');
+    await field.fill('F1L S1L twelve');
     await page.keyboard.press('Enter');
-    await page.getByText('no point "X9" in this job').waitFor();
-    expect(await field.inputValue()).toBe('F1L X9 12');
+    await page.getByText('"twelve" is not a length').waitFor();
+    expect(await field.inputValue()).toBe('F1L S1L twelve');
     await field.fill('');
   });
 

@@ -38,11 +38,18 @@ export async function openWindow(
   return { context, page, errors };
 }
 
+/** Enter, and once more where the line is asked about. */
+export async function pressEnter(page: Page): Promise<void> {
+  await page.keyboard.press('Enter');
+  const asked = page.locator('#entry-say[role=alert]', { hasText: 'Enter again' });
+  if ((await asked.count()) > 0) await page.keyboard.press('Enter');
+}
+
 /** Types a line into the reading field and waits until it stands on the tape, acknowledged. */
 export async function typeLine(page: Page, line: string): Promise<void> {
   const before = await page.locator('[data-line]').count();
   await page.getByLabel('Reading', { exact: true }).fill(line);
-  await page.keyboard.press('Enter');
+  await pressEnter(page);
   await page.locator('[data-line]').nth(before).waitFor();
   await page.locator('[data-state=waiting]').waitFor({ state: 'detached' });
 }

@@ -1,27 +1,10 @@
 import { mirroredCode } from '../shell/mirrored-code';
 import { predict } from './prediction';
+import { numberSlips, PRIOR, type CauseKind, type MakeSlip, type TypedAmount } from './slips';
 import type { NetSolution } from './solve';
 import { COORDINATE_AXIS, isPair, tipDistance, type SurveyReading } from './survey';
 
-/** The ways people misread, each with how likely it is against a blunder of no known kind. */
-const PRIOR = {
-  startMark: 0.35,
-  otherStartMark: 0.13,
-  startMarkTwice: 0.09,
-  inchStartMark: 0.13,
-  edgeForCentre: 0.25,
-  misheard: 0.2,
-  tenMiscounted: 0.14,
-  digitsExchanged: 0.2,
-  unit: 0.5,
-  sidesExchanged: 0.35,
-  neighbouringHole: 0.15,
-  pointers: 0.5,
-  sign: 0.6,
-  eighthForSixteenth: 0.3,
-} as const;
-
-export type CauseKind = keyof typeof PRIOR;
+export type { CauseKind } from './slips';
 
 /** A misreading that would make a reading fit. */
 export interface Cause {
@@ -39,7 +22,7 @@ export interface Cause {
 /** What is known of a reading besides its number. */
 export interface ReadingFacts {
   /** The number as it was typed, in the unit it was typed in; the value in mm where absent. */
-  readonly typed?: { readonly amount: number; readonly unit: 'mm' | 'cm' | 'm' | 'in' };
+  readonly typed?: TypedAmount;
   /** Diameters of holes, mm, by point. */
   readonly holes?: ReadonlyMap<string, number>;
   /** The point on the other side, by point. */
@@ -142,31 +125,15 @@ function candidates(without: NetSolution, reading: SurveyReading, facts: Reading
     among,
   });
   return [
-    ...(taped ? startMarks(raw, number) : []),
+    ...numberSlips(raw, { taped, signed: width, typed: facts.typed }, number),
     ...(taped ? edges(reading, raw, facts, number) : []),
-    number('tenMiscounted', 'ten millimetres were miscounted', raw + 10, 2),
-    number('tenMiscounted', 'ten millimetres were miscounted', raw - 10, 2),
-    ...typedOtherwise(raw, facts, number),
-    ...units(raw, facts, number),
-    ...(width ? [number('sign', 'the sign of the width was left out or put in', -raw)] : []),
     ...(isPair(reading) ? otherPoints(without, reading, facts) : []),
     ...(reading.kind === 'distance' ? pointers(without, reading) : []),
   ];
 }
 
-type Make = (kind: CauseKind, text: string, value: number, among?: number) => Candidate;
-
-const startMarks = (raw: number, make: Make): Candidate[] => [
-  make('startMark', 'the tape was started at the 100 mm mark and that was not taken off', raw - 100),
-  make('otherStartMark', 'the tape was started at the 50 mm mark and that was not taken off', raw - 50),
-  make('inchStartMark', 'the tape was started at the one-inch mark and that was not taken off', raw - 25.4),
-  make('startMarkTwice', 'the start mark of 100 mm was taken off twice', raw + 100),
-  make('startMarkTwice', 'the start mark of 50 mm was taken off twice', raw + 50),
-  make('startMarkTwice', 'the start mark of one inch was taken off twice', raw + 25.4),
-];
-
 /** Between an edge and a centre lies half a diameter, at one end or at both. */
-function edges(reading: SurveyReading, raw: number, { holes }: ReadingFacts, make: Make): Candidate[] {
+function edges(reading: SurveyReading, raw: number, { holes }: ReadingFacts, make: MakeSlip<Candidate>): Candidate[] {
   if (!holes || !isPair(reading)) return [];
   const radii = [reading.from, reading.to].flatMap((id) => {
     const diameter = holes.get(id);
@@ -188,73 +155,6 @@ function edges(reading: SurveyReading, raw: number, { holes }: ReadingFacts, mak
       2 * amounts.length,
     ),
   ]);
-}
-
-const MM_PER = { mm: 1, cm: 10, m: 1000, in: 25.4 } as const;
-
-/** Misheard numbers, exchanged digits and 1/8 for 1/16, in the unit the number was typed in. */
-function typedOtherwise(raw: number, { typed }: ReadingFacts, make: Make): Candidate[] {
-  const { amount, unit } = typed ?? { amount: raw, unit: 'mm' as const };
-  const back = raw - amount * MM_PER[unit];
-  const inMm = (other: number) => other * MM_PER[unit] + back;
-  const swapped = exchangedDigits(amount);
-  const heard = misheard(amount);
-  return [
-    ...swapped.map((other) =>
-      make(
-        'digitsExchanged',
-        `two digits were exchanged: ${other} instead of ${shown(amount)}`,
-        inMm(other),
-        swapped.length,
-      ),
-    ),
-    ...heard.map((other) =>
-      make('misheard', `misheard: ${other} instead of ${shown(amount)}`, inMm(other), heard.length),
-    ),
-    ...(unit === 'in'
-      ? [1, -1].map((sign) =>
-          make('eighthForSixteenth', '1/8 was taken for 1/16 of an inch, or the reverse', raw + (sign * 25.4) / 16, 2),
-        )
-      : []),
-  ];
-}
-
-const shown = (amount: number): string => String(Math.round(amount * 100) / 100);
-
-/** The numbers that arise when two neighbouring digits change places. */
-function exchangedDigits(amount: number): number[] {
-  const text = shown(Math.abs(amount));
-  const result = new Set<number>();
-  for (let i = 0; i + 1 < text.length; i++) {
-    const [a, b] = [text[i]!, text[i + 1]!];
-    if (!/\d/.test(a) || !/\d/.test(b) || a === b) continue;
-    result.add(Math.sign(amount) * Number(text.slice(0, i) + b + a + text.slice(i + 2)));
-  }
-  return [...result];
-}
-
-/** 13 … 19 heard as 30 … 90 and the reverse, in the last two whole digits or the two before them. */
-function misheard(amount: number): number[] {
-  const whole = Math.trunc(Math.abs(amount));
-  const rest = Math.abs(amount) - whole;
-  const result: number[] = [];
-  for (const place of [1, 100]) {
-    const pair = Math.trunc(whole / place) % 100;
-    const teen = pair >= 13 && pair <= 19 ? (pair - 10) * 10 : undefined;
-    const ty = pair >= 30 && pair <= 90 && pair % 10 === 0 ? pair / 10 + 10 : undefined;
-    const other = teen ?? ty;
-    if (other !== undefined) result.push(Math.sign(amount) * (whole + (other - pair) * place + rest));
-  }
-  return result;
-}
-
-/** Typed in one unit, meant in another. */
-function units(raw: number, { typed }: ReadingFacts, make: Make): Candidate[] {
-  const { amount, unit } = typed ?? { amount: raw, unit: 'mm' as const };
-  const WORD = { mm: 'millimetres', cm: 'centimetres', m: 'metres', in: 'inches' } as const;
-  return (['mm', 'cm', 'in'] as const)
-    .filter((other) => other !== unit)
-    .map((other) => make('unit', `the number is in ${WORD[other]}, not in ${WORD[unit]}`, amount * MM_PER[other]));
 }
 
 /** The same number between other points: the other side, or the hole beside. */

@@ -2,40 +2,75 @@ import { distance, levelDistance, type Position, type Vector } from '../maths/ge
 import type { Reading } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { referencePosition } from '../shell/references/chosen';
-import type { ParsedLine } from '../shell/shorthand/line';
 import { lengthBetween, type RoundJudgement } from '../round/judge/judgement';
 import { isTargetQuantity, type Target } from './targets';
 
-/** What the round, or else the chart, lets expect of a target, mm. */
+/** What is expected of a reading before it is taken. */
+export interface Expectation {
+  readonly value: number;
+  /** One standard deviation, mm: of the net, or of how far shells are bent off their chart. */
+  readonly sd: number;
+  readonly from: 'net' | 'chart' | 'usual';
+}
+
+/** How far a length of a bent shell is off its chart, one standard deviation, mm. */
+const OFF_THE_CHART = 18;
+/** How far a height is off the chart's while nothing says where the round's zero plane lies, one standard deviation, mm. */
+const OFF_THE_PLANE = 80;
+const GAP = { value: 5, sd: 3 } as const;
+const FLUSH = { value: 0, sd: 3 } as const;
+
+type Read = Pick<Reading, 'quantity' | 'measure' | 'pointId' | 'toPointId' | 'stationId'>;
+
+/** What the net, before that the chart, and else what is usual lets expect of a reading. */
+export function expectationOf(job: Job, judgement: RoundJudgement | undefined, reading: Read): Expectation | undefined {
+  const { quantity, pointId, toPointId, stationId } = reading;
+  if (stationId) return gapExpected(job, stationId, quantity);
+  if (!pointId || quantity === 'fixture') return undefined;
+  if (quantity === 'distance') {
+    if (!toPointId) return undefined;
+    const ends = { fromPointId: pointId, toPointId, measure: reading.measure ?? 'tip' } as const;
+    const known = judgement?.net.solution && lengthBetween(judgement, ends);
+    if (known?.from === 'net') return { value: known.value, sd: known.sd, from: 'net' };
+    const [a, b] = [pointId, toPointId].map((id) => referencePosition(job.references, id));
+    if (!a || !b) return undefined;
+    const value = ends.measure === 'level' ? levelDistance(a, b) : distance(a, b);
+    return { value, sd: OFF_THE_CHART, from: 'chart' };
+  }
+  const axis = ({ length: 0, width: 1, height: 2 } as const)[quantity as 'height'];
+  const located = judgement?.located.get(pointId);
+  if (located)
+    return {
+      value: located.position[axis],
+      sd: Math.sqrt(Math.max(0, located.covariance[4 * axis]!)),
+      from: 'net',
+    };
+  const at = referencePosition(job.references, pointId);
+  return at && { value: at[axis], sd: OFF_THE_PLANE, from: 'chart' };
+}
+
+function gapExpected(job: Job, stationId: string, quantity: Reading['quantity']): Expectation | undefined {
+  if (quantity !== 'gap' && quantity !== 'flush') return undefined;
+  const usual = quantity === 'gap' ? GAP : FLUSH;
+  const target = job.references.stations.get(`${stationId} ${quantity}`)?.row.value;
+  return target === undefined ? { ...usual, from: 'usual' } : { value: target, sd: usual.sd, from: 'chart' };
+}
+
+/** The same of a target that is wanted. */
 export function expectedOf(
   job: Job,
   judgement: RoundJudgement | undefined,
   target: Pick<Target, 'codes' | 'quantity' | 'measure'> | undefined,
-): { value: number; sd?: number } | undefined {
-  if (!judgement || !target) return undefined;
-  const [from, to] = target.codes.map((code) => job.pointCalled(code));
-  if (!from) return undefined;
-  if (to && target.quantity === 'distance') {
-    const ends = { fromPointId: from.id, toPointId: to.id, measure: target.measure ?? 'tip' } as const;
-    const known = judgement.net.solution && lengthBetween(judgement, ends);
-    if (known?.from === 'net') return known;
-    const [a, b] = [from, to].map(({ id }) => referencePosition(job.references, id));
-    return a && b ? { value: ends.measure === 'level' ? levelDistance(a, b) : distance(a, b) } : undefined;
-  }
-  const at = judgement.located.get(from.id)?.position;
-  return at && { value: at[{ length: 0, width: 1, height: 2, distance: 2 }[target.quantity] as 0 | 1 | 2] };
-}
-
-/** The same for a line already read. */
-export function expectedFor(
-  job: Job,
-  judgement: RoundJudgement | undefined,
-  parsed: ParsedLine,
-): { value: number } | undefined {
-  const first = parsed.ok ? parsed.readings[0] : undefined;
-  if (first?.quantity !== 'distance') return undefined;
-  const codes = [first.pointId, first.toPointId].flatMap((id) => job.pointOf(id)?.code ?? []);
-  return expectedOf(job, judgement, { quantity: 'distance', measure: first.measure ?? 'tip', codes });
+): Expectation | undefined {
+  const [from, to] = target?.codes.map((code) => job.pointCalled(code)) ?? [];
+  if (!target || !from) return undefined;
+  return expectationOf(job, judgement, {
+    quantity: target.quantity,
+    measure: target.measure ?? null,
+    pointId: from.id,
+    toPointId: to?.id ?? null,
+    stationId: null,
+  });
 }
 
 /** The target a reading was an answer to. */

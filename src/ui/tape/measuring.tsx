@@ -2,21 +2,21 @@
 
 import { Job } from '@/core/shell/job/job';
 import { useMemo, useRef, useState } from 'react';
-import { expectedFor, expectedOf } from '@/core/walk/wanted';
+import { expectedOf } from '@/core/walk/wanted';
 import { ClientOnly } from '../kit/client-only';
 import { FirstFigures } from '../sides/first-figures';
-import { useFormat, usePreferences } from '../shell/preferences-context';
+import { usePreferences } from '../shell/preferences-context';
 import { EntryField, type EntryHandle } from './entry-field';
 import { Keypad } from './keypad';
 import { LiveSheet } from './live-sheet';
 import { MeasuringPanels } from './measuring-panels';
-import { outlandish } from './reading-lines';
 import { useAwake, useKeys } from './screen-helpers';
 import { Standing } from './standing';
 import { Tape } from './tape';
 import { TapeHead } from './tape-head';
 import { CONDITION_KEYS, TargetBar } from './target-bar';
 import { targetText } from './target-text';
+import { useDoubtful } from './use-doubtful';
 import { useNewlyLocated } from './use-newly-located';
 import { useMeasuring, type MeasuringProps, type MeasuringState, type PullContext } from './use-measuring';
 
@@ -37,6 +37,7 @@ function MeasuringScreen(props: MeasuringProps) {
   const [padOpen, setPad] = useState(() => localStorage.getItem('vinkel.keypad') === 'open');
   const field = useRef<EntryHandle>(null);
   const newly = useNewlyLocated(rows, judgement);
+  const doubtful = useDoubtful(screen);
   const { current } = targets;
   const expected = useMemo(() => expectedOf(Job.of(rows), judgement, current), [rows, judgement, current]);
   useAwake(!round.closedAt);
@@ -53,6 +54,7 @@ function MeasuringScreen(props: MeasuringProps) {
           <Tape
             rows={rows}
             lines={screen.shownLines}
+            doubtful={doubtful.lines}
             selected={writing.selected}
             onSelect={writing.select}
             onCorrect={(line) => writing.startCorrection(line, false)}
@@ -60,7 +62,7 @@ function MeasuringScreen(props: MeasuringProps) {
           />
         </div>
         <div className="mt-auto">
-          <MeasuringField screen={screen} pull={pull} field={field} />
+          <MeasuringField screen={screen} question={doubtful.question} pull={pull} field={field} />
         </div>
         {padOpen ? (
           <Keypad
@@ -88,15 +90,16 @@ function MeasuringScreen(props: MeasuringProps) {
 /** The one large field, asking back where a number is far from what is expected. */
 function MeasuringField({
   screen,
+  question,
   pull,
   field,
 }: {
   screen: MeasuringState;
+  question: ReturnType<typeof useDoubtful>['question'];
   pull?: PullContext;
   field: React.RefObject<EntryHandle | null>;
 }) {
-  const format = useFormat();
-  const { rows, round, judgement, targets, writing, lastLine, read, subjects } = screen;
+  const { round, targets, writing, lastLine, read, subjects } = screen;
   const { correction } = writing;
   return (
     <EntryField
@@ -106,7 +109,7 @@ function MeasuringField({
       line={{
         ...{ subjects, read },
         wanted: targets.current && !pull && !correction ? targetText(targets.current) : undefined,
-        question: (text) => outlandish(read(text), expectedFor(Job.of(rows), judgement, read(text)), format.length),
+        question: (text) => question(read(text)),
       }}
       correction={correction}
       on={{

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Target } from '@/core/walk/targets';
 import { demoRows } from '../../../tests/support/demo-rows';
-import { codesOf, lineReader, outlandish, subjectsOf } from './reading-lines';
+import { formatterFor } from '@/formats/formatter';
+import { readPreferences } from '@/formats/preferences';
+import { codesOf, lineReader, subjectsOf, unlikelyQuestion } from './reading-lines';
 import { conditionEntry, readingsEntry, strikeEntry, substituteEntry } from './tape-entries';
 
 const rows = demoRows('solbris');
@@ -47,22 +49,17 @@ describe('a line of the tape', () => {
   });
 });
 
-describe('a number far from what is expected', () => {
-  const show = (mm: number) => mm.toFixed(0);
-  const read = lineReader(subjects, 'mm', diagonal);
+describe('a line that can hardly be right', () => {
+  const format = formatterFor(readPreferences(undefined), 'UTC');
+  const expected = { value: 1762.9, sd: 1.5, from: 'net' } as const;
 
-  it('is asked about before it is taken, whichever way it is off', () => {
-    expect(outlandish(read('18435'), { value: 1843 }, show)).toBe(
-      '18435 is typed, about 1843 is expected: Enter again takes it all the same.',
+  it('is asked about with the expectation beside it, and the slip that explains it', () => {
+    expect(unlikelyQuestion({ expected, over: 100, slip: 'startMark' }, format)).toBe(
+      'expected 1762.9 ±3.0 mm: 100.0 over: the 100 mm mark? Enter again takes it all the same.',
     );
-    expect(outlandish(read('184'), { value: 1843 }, show)).toMatch(/^184 is typed/);
-  });
-
-  it('is not where it is a plain blunder, too short to tell, or nothing is expected', () => {
-    expect(outlandish(read('1943'), { value: 1843 }, show)).toBeUndefined();
-    expect(outlandish(read('200'), { value: 12 }, show)).toBeUndefined();
-    expect(outlandish(read('18435'), undefined, show)).toBeUndefined();
-    expect(outlandish(read('x'), { value: 1843 }, show)).toBeUndefined();
+    expect(unlikelyQuestion({ expected, over: -300 }, format)).toBe(
+      'expected 1762.9 ±3.0 mm: 300.0 under. Enter again takes it all the same.',
+    );
   });
 });
 

@@ -1,13 +1,11 @@
 import type { Reading } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
+import { SLIP_WORD } from '@/core/report/vocabulary/words';
+import type { Unlikely } from '@/core/walk/unlikely';
+import type { Formatter } from '@/formats/formatter';
 import { targetPrefix, type Target } from '@/core/walk/targets';
-import { parseLine, type ParsedLine, type Subjects } from '@/core/shell/shorthand/line';
+import { parseLine, type Subjects } from '@/core/shell/shorthand/line';
 import { readWithNew, type LineWithNew } from '@/core/shell/shorthand/new-points';
-
-/** A number this many times what is expected is asked about. */
-const TOO_MANY_TIMES = 5;
-/** Lengths below this are too short for such a ratio to say anything, mm. */
-const TOO_SHORT = 30;
 
 /** What a line can name in this job. */
 export function subjectsOf(rows: JobRows): Subjects & { readonly names: ReadonlyMap<string, string> } {
@@ -33,17 +31,11 @@ export const lineReader =
     return parseLine(`${targetPrefix(target)}${text}${level}`, subjects, unit);
   };
 
-/** The question about a length many times longer or shorter than expected. */
-export function outlandish(
-  parsed: ParsedLine,
-  expected: { value: number } | undefined,
-  show: (mm: number) => string,
-): string | undefined {
-  const value = parsed.ok ? parsed.readings[0]!.value : 0;
-  if (!parsed.ok || !expected || expected.value < TOO_SHORT) return undefined;
-  const ratio = value / expected.value;
-  if (ratio < TOO_MANY_TIMES && ratio > 1 / TOO_MANY_TIMES) return undefined;
-  return `${show(value)} is typed, about ${show(expected.value)} is expected: Enter again takes it all the same.`;
+/** The question a line raises before it is taken: what is expected, by how much it is off, and the slip that explains it. */
+export function unlikelyQuestion({ expected, over, slip }: Unlikely, format: Formatter): string {
+  const by = `${format.length(Math.abs(over))} ${over > 0 ? 'over' : 'under'}`;
+  const said = `expected ${format.length(expected.value)} ${format.plusMinus(2 * expected.sd)} ${format.unit}: ${by}`;
+  return `${said}${slip ? `: ${SLIP_WORD[slip]}?` : '.'} Enter again takes it all the same.`;
 }
 
 /** Codes of the points some readings speak of. */

@@ -12,6 +12,7 @@ import type { TapeLine } from './use-tape';
 export function Tape({
   rows,
   lines,
+  doubtful,
   selected,
   onSelect,
   onCorrect,
@@ -19,6 +20,8 @@ export function Tape({
 }: {
   rows: JobRows;
   lines: readonly TapeLine[];
+  /** Lines that wear a mark until somebody settles them. */
+  doubtful: ReadonlySet<string>;
   selected?: string;
   onSelect: (lineId: string | undefined) => void;
   onCorrect: (line: TapeLine) => void;
@@ -39,6 +42,7 @@ export function Tape({
           <Line
             key={line.lineId}
             {...{ rows, line, onCorrect, onStrike }}
+            doubtful={doubtful.has(line.lineId)}
             open={selected === line.lineId}
             onSelect={() => onSelect(selected === line.lineId ? undefined : line.lineId)}
           />
@@ -52,6 +56,7 @@ export function Tape({
 function Line({
   rows,
   line,
+  doubtful,
   open,
   onSelect,
   onCorrect,
@@ -59,6 +64,7 @@ function Line({
 }: {
   rows: JobRows;
   line: TapeLine;
+  doubtful: boolean;
   open: boolean;
   onSelect: () => void;
   onCorrect: (line: TapeLine) => void;
@@ -76,6 +82,12 @@ function Line({
         className="flex min-h-9 w-full items-baseline gap-2 text-left"
       >
         <span className={`grow ${strike ? 'text-soft line-through' : ''}`}>
+          {doubtful ? (
+            <span data-doubtful>
+              <span aria-hidden>▲ </span>
+              <span className="sr-only">doubtful: </span>
+            </span>
+          ) : null}
           {subjectText(rows, first)}
           {first.pullId ? ` · ${first.phase === 'underLoad' ? 'under load' : first.phase}` : ''}
         </span>

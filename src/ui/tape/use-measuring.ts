@@ -65,7 +65,22 @@ export function useMeasuring({ rows: stored, roundId, pull }: MeasuringProps) {
     doubts: judgement?.net.doubts.length ?? 0,
   });
   return {
-    ...{ rows, round, lines, shownLines, lastLine, instruments, aim, setAim, live, judgement, targets, subjects, read },
+    ...{
+      rows,
+      round,
+      lines,
+      shownLines,
+      lastLine,
+      instruments,
+      aim,
+      setAim,
+      live,
+      judgement,
+      targets,
+      subjects,
+      read,
+      unit,
+    },
     ...{ speech, writing },
   };
 }

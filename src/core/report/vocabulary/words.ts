@@ -1,3 +1,4 @@
+import type { CauseKind } from '../../survey/slips';
 import type {
   Brace,
   PointCondition,
@@ -156,6 +157,24 @@ export function directionWord(axis: 'x' | 'y' | 'z', sign: number, y = 0): strin
 }
 
 /** `1 point`, `3 points`: a number of things whose plural takes an s. */
+/** A slip of a number, as a question puts it. */
+export const SLIP_WORD: Readonly<Record<CauseKind, string>> = {
+  startMark: 'the 100 mm mark',
+  otherStartMark: 'the 50 mm mark',
+  inchStartMark: 'the one-inch mark',
+  startMarkTwice: 'the start mark taken off twice',
+  edgeForCentre: 'an edge for a centre',
+  misheard: 'misheard',
+  tenMiscounted: 'ten miscounted',
+  digitsExchanged: 'digits exchanged',
+  unit: 'another unit',
+  sidesExchanged: 'the other side',
+  neighbouringHole: 'the hole beside',
+  pointers: 'the pointers',
+  sign: 'the sign',
+  eighthForSixteenth: '1/8 for 1/16',
+};
+
 /** `F1L, F1R and S2L`. */
 export const listed = (parts: readonly string[]): string =>
   parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
