@@ -11,6 +11,8 @@ import type { ReactNode } from 'react';
 import { preferencesCookie } from '@/server/preferences';
 import { readPreferences } from '@/formats/preferences';
 import { machineZone } from '@/formats/shop-time';
+import { people } from '@/server/views';
+import { AskPersonProvider } from '@/ui/shell/ask-person';
 import { Offline } from '@/ui/shell/offline';
 import { PreferencesProvider } from '@/ui/shell/preferences-context';
 
@@ -26,7 +28,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang={preferences.words === 'us' ? 'en-US' : 'en-GB'} data-sheet={preferences.sheet}>
       <body>
         <PreferencesProvider initial={preferences} zone={machineZone()}>
-          {children} <Offline />
+          <AskPersonProvider people={await people()}>
+            {children} <Offline />
+          </AskPersonProvider>
         </PreferencesProvider>
       </body>
     </html>

@@ -32,6 +32,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   supports: ofJob('support'),
   rounds: ofJob('round', 'number'),
   roundControls: of('round_control', 'round_id', 'rounds'),
+  roundEvents: of('round_event', 'round_id', 'rounds', 'round_event.at'),
   references: ofJob('reference', 'rank, created_at'),
   referencePoints: of('reference_point', 'reference_id', 'references'),
   referenceDimensions: of('reference_dimension', 'reference_id', 'references'),
@@ -54,6 +55,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   logSubjects: of('log_subject', 'entry_id', 'logEntries'),
   photographs: ofJob('photograph', 'at'),
   signedRecords: ofJob('signed_record', 'number'),
+  changes: ofJob('change', 'at'),
 };
 
 export const nameOf = (table: JobTable): string => TABLES[table].name;

@@ -18,3 +18,6 @@ export const failed = (path: string, message: string): Failure => ({
   ok: false,
   faults: [{ path, message }],
 });
+
+/** Where the fault stands of what nobody has signed: the interface asks for the name and tries again. */
+export const NO_PERSON = 'person';

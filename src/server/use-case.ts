@@ -2,19 +2,22 @@ import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { Fault } from '@/formats/faults';
 import { parseShape } from '@/formats/faults';
-import type { Outcome } from '@/formats/outcome';
+import { NO_PERSON, type Outcome } from '@/formats/outcome';
 import { readPreferences } from '@/formats/preferences';
 import { preferencesCookie } from './preferences';
 import { store, type Store } from './store';
 
 /** What a use case works with besides its input: the store, who asks, when, and identities for new rows. */
 export interface Context extends Store {
-  /** Who works in the browser that asks. */
+  /** Who works in the browser that asks; where nobody has said so, asking for it refuses the use case. */
   readonly actor: string;
   /** ISO 8601, UTC. */
   readonly now: string;
   readonly newId: () => string;
 }
+
+/** Something was to be signed by somebody who has no name here. */
+class Nameless extends Error {}
 
 /**
  * A use case as the interface calls it: the input is typed by its schema and parsed at the border, and what the database
@@ -37,14 +40,23 @@ export async function runUseCase<Schema extends z.ZodType, T>(
   if (!parsed.ok) return parsed;
   try {
     const opened = await store();
+    const person = readPreferences(await preferencesCookie()).person.trim();
     const context: Context = {
       ...opened,
-      actor: readPreferences(await preferencesCookie()).person.trim() || 'unnamed',
+      get actor() {
+        if (person === '') throw new Nameless();
+        return person;
+      },
       now: new Date().toISOString(),
       newId: randomUUID,
     };
     return await work(parsed.value, context);
   } catch (error) {
+    if (error instanceof Nameless)
+      return {
+        ok: false,
+        faults: [{ path: NO_PERSON, message: 'say first who is working: it is signed with that name' }],
+      };
     const fault = databaseFault(error);
     if (fault) return { ok: false, faults: [fault] };
     throw error;

@@ -68,6 +68,16 @@ export async function shopInstruments() {
   };
 }
 
+/** Everybody who ever wrote something here. */
+export async function people(): Promise<string[]> {
+  const { database } = await store();
+  const tables = ['reading', 'log_entry', 'step_event', 'brace_event', 'pull_event', 'round', 'round_event'];
+  const rows = await database.query<{ author: string }>(
+    tables.map((table) => `select distinct author from ${table}`).join(' union '),
+  );
+  return rows.map(({ author }) => author);
+}
+
 /** The previews of some photographs, by their ids. */
 export async function photographPreviews(ids: readonly string[]): Promise<Map<string, Uint8Array>> {
   const { database } = await store();

@@ -25,6 +25,34 @@ const archive = ['job.json', 'rounds/01.json', 'rounds/02.json'].map((name) => (
   text: text(`solbris/${name}`),
 }));
 
+describe('what the second version wrote', () => {
+  const V2 = 'tests/fixtures/v2';
+  const estate = ['job.json', 'rounds/01.json', 'rounds/02.json'].map((name) => ({
+    path: name,
+    text: readFileSync(path.join(V2, 'solbris', name), 'utf8'),
+  }));
+
+  it('is read as an archive, with who closed its rounds left open, as it was', () => {
+    const read = readArchiveDocuments(estate);
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    const { roundEvents, changes, ...rows } = read.value;
+    expect([roundEvents, changes]).toEqual([[], []]);
+    expect(rows.readings).toHaveLength(
+      [1, 2].reduce((sum, i) => sum + JSON.parse(estate[i]!.text).rows.readings.length, 0),
+    );
+    const again = readArchiveDocuments(archiveDocuments(read.value));
+    expect(again).toEqual(read);
+  });
+
+  it('is read as a signed record, as it was signed', () => {
+    const { rows } = JSON.parse(readFileSync(path.join(V2, 'lodd/job.json'), 'utf8')) as {
+      rows: { signedRecords: { snapshot: unknown }[] };
+    };
+    expect(rows.signedRecords.length).toBeGreaterThan(0);
+    for (const { snapshot } of rows.signedRecords) expect(recordDocument.parse(snapshot)).toEqual(snapshot);
+  });
+});
+
 describe('what the first version wrote', () => {
   it('is read as an archive: every row it had, and no more', () => {
     const read = readArchiveDocuments(archive);

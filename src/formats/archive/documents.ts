@@ -5,13 +5,14 @@ import { ROWS_VERSION, upgradeDocument } from '@/core/shell/job/upgrades';
 import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
 
 /**
- * A whole job as documents: `job.json` (`vinkel.job/2`) with everything but the readings,
- * one `rounds/NN.json` (`vinkel.round/2`) a round with its readings and strikes, and the
+ * A whole job as documents: `job.json` (`vinkel.job/3`) with everything but the readings,
+ * one `rounds/NN.json` (`vinkel.round/3`) a round with its readings and strikes, and the
  * photographs as files under `photographs/`. Documents of earlier versions are read too. See docs/formats.md.
  */
 const ROUND_TABLES = [
   'rounds',
   'roundControls',
+  'roundEvents',
   'readings',
   'readingStrikes',
   'readingKeeps',
@@ -79,6 +80,7 @@ export function archiveDocuments(rows: JobRows): ArchiveDocument[] {
           rows: {
             rounds: [round],
             roundControls: rows.roundControls.filter((control) => control.roundId === round.id),
+            roundEvents: rows.roundEvents.filter((each) => each.roundId === round.id),
             readings,
             readingStrikes: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)),
             readingKeeps: rows.readingKeeps.filter((keep) => ids.has(keep.readingId)),

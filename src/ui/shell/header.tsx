@@ -7,6 +7,7 @@ import { useEffect, useState } from 'react';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { SelectField, TextField } from '../kit/field';
+import { PEOPLE_LIST } from './ask-person';
 import { usePreferences } from './preferences-context';
 
 /** Every key of the program, in one list: shown by `?`. */
@@ -94,8 +95,16 @@ function KeyList() {
 
 function PreferencesPanel() {
   const { preferences, change } = usePreferences();
+  const [open, setOpen] = useState(false);
+  const [person, setPerson] = useState<string>();
+  /** However the panel is left, the name typed is kept. */
+  const keep = (stays: boolean) => {
+    if (person !== undefined && person.trim() !== preferences.person) change({ person: person.trim() });
+    setPerson(undefined);
+    setOpen(stays);
+  };
   return (
-    <Popover.Root>
+    <Popover.Root open={open} onOpenChange={keep}>
       <Popover.Trigger asChild>
         <Button look="quiet">
           <Settings2 size={20} aria-hidden />
@@ -107,8 +116,11 @@ function PreferencesPanel() {
         <Popover.Content align="end" className="z-50 flex w-72 flex-col gap-3 border-2 border-ink bg-paper p-4">
           <TextField
             label="Who is working"
-            defaultValue={preferences.person}
-            onBlur={(event) => change({ person: event.target.value.trim() })}
+            list={PEOPLE_LIST}
+            value={person ?? preferences.person}
+            maxLength={80}
+            onChange={(event) => setPerson(event.target.value)}
+            onKeyDown={(event) => event.key === 'Enter' && keep(false)}
           />
           <SelectField
             label="Lengths"

@@ -18,6 +18,7 @@ export const JOB_TABLES = {
   supports: entity.support,
   rounds: entity.round,
   roundControls: entity.roundControl,
+  roundEvents: entity.roundEvent,
   references: entity.reference,
   referencePoints: entity.referencePoint,
   referenceDimensions: entity.referenceDimension,
@@ -40,6 +41,7 @@ export const JOB_TABLES = {
   logSubjects: entity.logSubject,
   photographs: entity.photograph,
   signedRecords: entity.signedRecord,
+  changes: entity.change,
 } as const;
 
 export type JobTable = keyof typeof JOB_TABLES;

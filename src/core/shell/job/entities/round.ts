@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { at, author, count, id, length, line, measure, name, version } from './fields';
+import { at, author, count, id, length, line, measure, name, text, version } from './fields';
 
 // Measuring: instruments, states, supports, rounds and their readings.
 
@@ -126,6 +126,16 @@ export const pointCondition = z.strictObject({
   author,
 });
 
+/** A round closed, or opened again: who, when and why. */
+export const roundEvent = z.strictObject({
+  id,
+  roundId: id,
+  kind: z.enum(['closed', 'opened']),
+  at,
+  author,
+  reason: text,
+});
+
 export type Instrument = z.infer<typeof instrument>;
 export type InstrumentVersion = z.infer<typeof instrumentVersion>;
 export type ShellState = z.infer<typeof shellState>;
@@ -136,3 +146,4 @@ export type Reading = z.infer<typeof reading>;
 export type ReadingStrike = z.infer<typeof readingStrike>;
 export type ReadingKeep = z.infer<typeof readingKeep>;
 export type PointCondition = z.infer<typeof pointCondition>;
+export type RoundEvent = z.infer<typeof roundEvent>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, at, code, line, name, text, version, side, measure } from './fields';
+import { id, at, code, line, name, text, version, side, measure, author } from './fields';
 
 // The job and its shell: what can be measured.
 
@@ -59,9 +59,26 @@ export const seamStation = z.strictObject({
   name: line,
 });
 
+/** A row of a job that was changed by hand: how it was, how it is, who changed it and when. */
+export const change = z.strictObject({
+  id,
+  jobId: id,
+  /** What one action changed together. */
+  batch: id,
+  /** Table and identity of the row. */
+  tableName: line,
+  rowId: id,
+  /** Null where the row was made, or taken out. */
+  before: z.record(z.string(), z.unknown()).nullable(),
+  after: z.record(z.string(), z.unknown()).nullable(),
+  at,
+  author,
+});
+
 export type Job = z.infer<typeof job>;
 export type Point = z.infer<typeof point>;
 export type Dimension = z.infer<typeof dimension>;
 export type MemberLine = z.infer<typeof memberLine>;
 export type Seam = z.infer<typeof seam>;
 export type SeamStation = z.infer<typeof seamStation>;
+export type Change = z.infer<typeof change>;
