@@ -55,8 +55,13 @@ export interface TapeReceipt {
 export async function takeTapeEntry(input: unknown, newId: () => string): Promise<Outcome<TapeReceipt>> {
   return runUseCase(tapeEntry, input, (entry, { database, journal }) =>
     database.transaction(async (tx) => {
-      const [round] = await tx.query<{ jobId: string }>('select job_id from round where id = $1', [entry.roundId]);
+      const [round] = await tx.query<{ jobId: string; closedAt: string | null }>(
+        'select job_id, closed_at from round where id = $1',
+        [entry.roundId],
+      );
       if (!round) return failed('roundId', 'this round is not here any more');
+      if (round.closedAt !== null && !isTakenBefore(entry, round.closedAt))
+        return failed('round', 'the round is closed: open it again to go on');
       if (entry.points.some((each) => each.jobId !== round.jobId))
         return failed('points', 'a point of another job cannot be made in this round');
       if (entry.conditions.some((each) => each.roundId !== entry.roundId))
@@ -98,6 +103,10 @@ export async function takeTapeEntry(input: unknown, newId: () => string): Promis
     }),
   );
 }
+
+/** Readings that waited somewhere until now, taken before their round was closed. */
+const isTakenBefore = ({ readings, strike, keeps }: z.infer<typeof tapeEntry>, closedAt: string): boolean =>
+  strike === null && keeps.length === 0 && readings.length > 0 && readings.every(({ takenAt }) => takenAt < closedAt);
 
 /** The code of one of these new points that another point of the job has by now. */
 async function takenMeanwhile(tx: Queryable, jobId: string, points: readonly Point[]): Promise<string | undefined> {

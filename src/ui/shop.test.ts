@@ -84,7 +84,7 @@ describe('the tape', () => {
   const html = rendered(
     createElement(Tape, {
       ...{ rows: solbris, lines, doubtful: new Set([lines[1]!.lineId]) },
-      ...{ onSelect: nothing, onCorrect: nothing, onStrike: nothing },
+      on: { select: nothing, correct: nothing, strike: nothing },
     }),
   );
 

@@ -97,7 +97,7 @@ export class Bench {
 
   async closeRound(roundId: string): Promise<void> {
     const round = (await this.rows()).rounds.find(({ id }) => id === roundId)!;
-    valueOf(await rounds.saveRound({ ...round, closedAt: new Date().toISOString() }));
+    valueOf(await rounds.recordRoundEvent({ id: randomUUID(), roundId: round.id, kind: 'closed', reason: '' }));
   }
 
   /** An entry of the tape with one height. */

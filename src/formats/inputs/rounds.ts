@@ -8,10 +8,21 @@ export const newRound = z.strictObject({
   support: entity.support,
   control: z.array(z.uuid()),
 });
-export const roundFields = entity.round;
+/** A round closed or opened again. */
+export const roundEvent = entity.roundEvent.omit({ at: true, author: true });
+export const roundId = z.uuid();
+
+/** What is still open in a round: counts and codes. */
+export interface OpenInRound {
+  readonly doubtful: number;
+  readonly loose: readonly string[];
+  readonly unmeasured: readonly string[];
+  readonly undecided: number;
+}
+
 /** The points a round is aligned on. */
 export const control = z.strictObject({ roundId: z.uuid(), pointIds: z.array(z.uuid()) });
 
 export type NewRoundInput = z.input<typeof newRound>;
-export type RoundFields = z.input<typeof roundFields>;
+export type RoundEventInput = z.input<typeof roundEvent>;
 export type Control = z.input<typeof control>;

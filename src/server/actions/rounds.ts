@@ -1,8 +1,10 @@
 'use server';
 
 import * as input from '@/formats/inputs/rounds';
-import { insert, update } from '@/db/table';
+import { insert, rowById, update } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
+import { rowsAt } from '../rows-at';
+import { runTask } from '../tasks';
 import { useCase } from '../use-case';
 
 /** Opens a round of measuring: the state of the shell and the support it stands on are rows of their own. */
@@ -24,14 +26,35 @@ export const openRound = useCase(input.newRound, async ({ round, state, support,
   return done({ roundId: round.id });
 });
 
-/** Writes a round's own fields: its name, temperature, or that it is closed. */
-export const saveRound = useCase(input.roundFields, async (row, { database }) => {
-  const result = await update(database, 'rounds', row);
-  if (result.ok) return done(result.row);
-  return {
-    ...failed('round', 'somebody else changed this round meanwhile'),
-    current: result.current,
-  };
+/**
+ * Closes a round, or opens it again: an event with who and why. Said twice it is done once, and a round that is as wanted
+ * already stays as it is.
+ */
+export const recordRoundEvent = useCase(input.roundEvent, (event, { database, actor, now }) =>
+  database.transaction(async (tx) => {
+    const round = await rowById(tx, 'rounds', event.roundId);
+    if (!round) return failed('round', 'this round is not here any more');
+    const closing = event.kind === 'closed';
+    if (closing === (round.closedAt !== null)) return done(null);
+    if (!closing && event.reason.trim() === '') return failed('reason', 'opening a closed round needs its reason');
+    await insert(tx, 'roundEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
+    await update(tx, 'rounds', { ...round, closedAt: closing ? now : null });
+    return done(null);
+  }),
+);
+
+/** What is still open in a round, to be seen before it is closed. */
+export const openInRound = useCase(input.roundId, async (roundId, { database }) => {
+  const round = await rowById(database, 'rounds', roundId);
+  const at = round && (await rowsAt(database, round.jobId));
+  if (!at) return failed('round', 'this round is not here any more');
+  const { value } = await runTask('judge', at, { roundId });
+  return done({
+    doubtful: value.net.doubts.length,
+    loose: value.net.loose.map(({ id }) => at.rows.points.find((point) => point.id === id)?.code ?? ''),
+    unmeasured: value.dimensions.filter(({ measured }) => !measured).map(({ dimension }) => dimension.code),
+    undecided: [...value.points, ...value.dimensions].filter(({ judged }) => judged?.verdict === 'undecided').length,
+  });
 });
 
 /** Sets the points the round is aligned on. */

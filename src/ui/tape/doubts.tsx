@@ -12,12 +12,15 @@ import { subjectText } from './tape';
 export function Doubts({
   rows,
   doubts,
+  closed,
   onCorrect,
   onAgain,
   onKeep,
 }: {
   rows: JobRows;
   doubts: readonly Doubt[];
+  /** In a closed round they are shown as they stand. */
+  closed?: boolean;
   /** Supersedes the reading by a corrected line, with the reason. */
   onCorrect: (reading: Reading, line: string, reason: string) => void;
   onAgain: (reading: Reading) => void;
@@ -55,15 +58,17 @@ export function Doubts({
                 .
               </p>
             ) : null}
-            <div className="mt-1 flex flex-wrap gap-1.5">
-              {line ? (
-                <Button look="main" onClick={() => onCorrect(reading, line, doubt.cause!.text)}>
-                  Correct it to {line}
-                </Button>
-              ) : null}
-              <Button onClick={() => onAgain(reading)}>Measure again</Button>
-              <Button onClick={() => onKeep(reading)}>Keep it</Button>
-            </div>
+            {closed ? null : (
+              <div className="mt-1 flex flex-wrap gap-1.5">
+                {line ? (
+                  <Button look="main" onClick={() => onCorrect(reading, line, doubt.cause!.text)}>
+                    Correct it to {line}
+                  </Button>
+                ) : null}
+                <Button onClick={() => onAgain(reading)}>Measure again</Button>
+                <Button onClick={() => onKeep(reading)}>Keep it</Button>
+              </div>
+            )}
           </li>
         );
       })}

@@ -61,6 +61,7 @@ export function MeasuringPanels({
           <Doubts
             rows={rows}
             doubts={doubts}
+            closed={round.closedAt !== null}
             onCorrect={writing.takeInstead}
             onAgain={writing.repeat}
             onKeep={writing.keep}

@@ -55,10 +55,13 @@ function MeasuringScreen(props: MeasuringProps) {
             rows={rows}
             lines={screen.shownLines}
             doubtful={doubtful.lines}
+            closed={round.closedAt !== null}
             selected={writing.selected}
-            onSelect={writing.select}
-            onCorrect={(line) => writing.startCorrection(line, false)}
-            onStrike={(line) => writing.startCorrection(line, true)}
+            on={{
+              select: writing.select,
+              correct: (line) => writing.startCorrection(line, false),
+              strike: (line) => writing.startCorrection(line, true),
+            }}
           />
         </div>
         <div className="mt-auto">

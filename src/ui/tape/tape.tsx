@@ -8,25 +8,26 @@ import { useFormat } from '../shell/preferences-context';
 import { QUANTITY_WORD } from '@/core/report/vocabulary/words';
 import type { TapeLine } from './use-tape';
 
-/** The running tape: every line typed, oldest at the top; a correction strikes, nothing is overwritten. */
-export function Tape({
-  rows,
-  lines,
-  doubtful,
-  selected,
-  onSelect,
-  onCorrect,
-  onStrike,
-}: {
-  rows: JobRows;
-  lines: readonly TapeLine[];
+/** What can be done with the lines of a tape. */
+export interface TapeEvents {
+  readonly select: (lineId: string | undefined) => void;
+  readonly correct: (line: TapeLine) => void;
+  readonly strike: (line: TapeLine) => void;
+}
+
+interface TapeProps {
+  readonly rows: JobRows;
+  readonly lines: readonly TapeLine[];
   /** Lines that wear a mark until somebody settles them. */
-  doubtful: ReadonlySet<string>;
-  selected?: string;
-  onSelect: (lineId: string | undefined) => void;
-  onCorrect: (line: TapeLine) => void;
-  onStrike: (line: TapeLine) => void;
-}) {
+  readonly doubtful: ReadonlySet<string>;
+  /** Nothing is corrected or struck in a closed round. */
+  readonly closed?: boolean;
+  readonly selected?: string;
+  readonly on: TapeEvents;
+}
+
+/** The running tape: every line typed, oldest at the top; a correction strikes, nothing is overwritten. */
+export function Tape({ rows, lines, doubtful, closed = false, selected, on }: TapeProps) {
   const end = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const strip = end.current?.parentElement;
@@ -41,10 +42,9 @@ export function Tape({
         {lines.map((line) => (
           <Line
             key={line.lineId}
-            {...{ rows, line, onCorrect, onStrike }}
+            {...{ rows, line, closed, on }}
             doubtful={doubtful.has(line.lineId)}
             open={selected === line.lineId}
-            onSelect={() => onSelect(selected === line.lineId ? undefined : line.lineId)}
           />
         ))}
       </ol>
@@ -53,23 +53,16 @@ export function Tape({
   );
 }
 
-function Line({
-  rows,
-  line,
-  doubtful,
-  open,
-  onSelect,
-  onCorrect,
-  onStrike,
-}: {
-  rows: JobRows;
-  line: TapeLine;
-  doubtful: boolean;
-  open: boolean;
-  onSelect: () => void;
-  onCorrect: (line: TapeLine) => void;
-  onStrike: (line: TapeLine) => void;
-}) {
+interface LineProps {
+  readonly rows: JobRows;
+  readonly line: TapeLine;
+  readonly doubtful: boolean;
+  readonly closed: boolean;
+  readonly open: boolean;
+  readonly on: TapeEvents;
+}
+
+function Line({ rows, line, doubtful, closed, open, on }: LineProps) {
   const format = useFormat();
   const [first] = line.readings as [Reading];
   const { strike, state } = line;
@@ -77,7 +70,7 @@ function Line({
     <li className="border-b border-dashed border-faint" data-line={line.lineId} data-state={strike ? 'struck' : state}>
       <button
         type="button"
-        onClick={onSelect}
+        onClick={() => on.select(open ? undefined : line.lineId)}
         aria-expanded={open}
         className="flex min-h-9 w-full items-baseline gap-2 text-left"
       >
@@ -123,10 +116,10 @@ function Line({
           <span className="text-xs text-soft">
             typed “{first.raw}” · {format.day(first.takenAt)} {format.time(first.takenAt)}
           </span>
-          {strike ? null : (
+          {strike || closed ? null : (
             <>
-              <Button onClick={() => onCorrect(line)}>Correct</Button>
-              <Button onClick={() => onStrike(line)}>Strike</Button>
+              <Button onClick={() => on.correct(line)}>Correct</Button>
+              <Button onClick={() => on.strike(line)}>Strike</Button>
             </>
           )}
         </div>

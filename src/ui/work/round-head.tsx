@@ -3,12 +3,9 @@
 import Link from 'next/link';
 import type { Phase, Pull, Round } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
-import type { RoundFields } from '@/formats/inputs/rounds';
-import { Button } from '../kit/button';
-import { Faults } from '../kit/faults';
-import { useAction, type Action } from '../kit/use-action';
 import { Cautions } from '../ladder/steps';
 import { useFormat } from '../shell/preferences-context';
+import { CloseRound, OpenAgain, type RoundActions } from './close-round';
 import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 
 /** Which round this is, in which state and on which support; the way between tape and sheet. */
@@ -16,19 +13,18 @@ export function RoundHead({
   rows,
   round,
   here,
-  saveRound,
+  actions,
   pull,
   phase,
 }: {
   rows: Tables<'shellStates' | 'supports'>;
   round: Round;
   here: 'measure' | 'sheet' | 'sides' | 'space';
-  saveRound: Action<RoundFields, Round>;
+  actions: RoundActions;
   pull?: Pull;
   phase?: Phase;
 }) {
   const format = useFormat();
-  const { run, faults, pending } = useAction(saveRound);
   const base = `/jobs/${round.jobId}/rounds/${round.id}`;
   const state = rows.shellStates.find((each) => each.id === round.stateId)!;
   const support = rows.supports.find((each) => each.id === round.supportId)!;
@@ -73,15 +69,8 @@ export function RoundHead({
             In space
           </Link>
         </nav>
-        <Button
-          look="quiet"
-          disabled={pending}
-          onClick={() => run({ ...round, closedAt: round.closedAt ? null : new Date().toISOString() })}
-        >
-          {round.closedAt ? 'Open the round again' : 'Close the round'}
-        </Button>
+        {round.closedAt ? <OpenAgain round={round} {...actions} /> : <CloseRound round={round} {...actions} />}
       </div>
-      <Faults faults={faults} />
       {pull ? (
         <>
           <p className="border-y-2 border-ink py-1 font-medium">

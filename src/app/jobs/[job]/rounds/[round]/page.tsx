@@ -1,5 +1,5 @@
 import { only } from '@/core/shell/job/job-rows';
-import { saveRound } from '@/server/actions/rounds';
+import { openInRound, recordRoundEvent } from '@/server/actions/rounds';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { RoundHead } from '@/ui/work/round-head';
 import { Measuring } from '@/ui/tape/measuring';
@@ -24,7 +24,7 @@ export default async function Page({ params, searchParams }: Props) {
         rows={only(rows, 'shellStates', 'supports')}
         round={round}
         here="measure"
-        saveRound={saveRound}
+        actions={{ recordRoundEvent, openInRound }}
         pull={pull}
         phase={context?.phase}
       />

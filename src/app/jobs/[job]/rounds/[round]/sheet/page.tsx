@@ -1,6 +1,6 @@
 import { only } from '@/core/shell/job/job-rows';
 import { chooseReference } from '@/server/actions/references';
-import { saveRound, setControl } from '@/server/actions/rounds';
+import { openInRound, recordRoundEvent, setControl } from '@/server/actions/rounds';
 import { runTask } from '@/server/tasks';
 import { jobAt, roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { Deviations } from '@/ui/sheet/deviations';
@@ -11,7 +11,12 @@ export default async function Page({ params }: { params: Promise<RoundParams> })
   const ghosts = await runTask('ghosts', await jobAt(round.jobId), { roundId: round.id });
   return (
     <div className="flex flex-col gap-3">
-      <RoundHead rows={only(rows, 'shellStates', 'supports')} round={round} here="sheet" saveRound={saveRound} />
+      <RoundHead
+        rows={only(rows, 'shellStates', 'supports')}
+        round={round}
+        here="sheet"
+        actions={{ recordRoundEvent, openInRound }}
+      />
       <Deviations
         rows={rowsForRounds(rows, [round.id])}
         roundId={round.id}

@@ -1,6 +1,6 @@
 import { only } from '@/core/shell/job/job-rows';
 import { setMirrored } from '@/server/actions/references';
-import { saveRound } from '@/server/actions/rounds';
+import { openInRound, recordRoundEvent } from '@/server/actions/rounds';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { SidesPage } from '@/ui/sides/sides-page';
 import { RoundHead } from '@/ui/work/round-head';
@@ -9,7 +9,12 @@ export default async function Page({ params }: { params: Promise<RoundParams> })
   const { rows, round } = await roundRows(await params);
   return (
     <div className="flex flex-col gap-3">
-      <RoundHead rows={only(rows, 'shellStates', 'supports')} round={round} here="sides" saveRound={saveRound} />
+      <RoundHead
+        rows={only(rows, 'shellStates', 'supports')}
+        round={round}
+        here="sides"
+        actions={{ recordRoundEvent, openInRound }}
+      />
       <SidesPage rows={rowsForRounds(rows, [round.id])} roundId={round.id} setMirrored={setMirrored} />
     </div>
   );
