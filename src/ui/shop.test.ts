@@ -39,6 +39,7 @@ describe('the day sheet', () => {
     return textOf(
       rendered(
         createElement(DayPage, {
+          editJob: async () => ({ ok: false, faults: [] }),
           ...{ job: rows.jobs[0]!, day: view, printedAt: '2026-11-24T17:00:00Z' },
           names: settleNames(Job.of(rows)),
         }),

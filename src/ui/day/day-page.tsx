@@ -12,6 +12,9 @@ import { useSettleWords, type SettleNames } from '../sheet/use-settle-words';
 import { useFormat } from '../shell/preferences-context';
 import { BRACE_WORD, CAUTION_WORD, QUANTITY_WORD, RUNG_WORD } from '@/core/report/vocabulary/words';
 import { ChangeMark } from '../sheet/change-mark';
+import type { JobFields as JobInput } from '@/formats/inputs/jobs';
+import type { Action } from '../kit/use-action';
+import { EditJob } from './edit-job';
 
 export type DayView = Omit<DaySheet, 'latest'> & { readonly latestRound?: Round };
 
@@ -23,17 +26,22 @@ export function DayPage({
   day,
   names,
   printedAt,
+  editJob,
 }: {
   job: Job;
   day: DayView;
   names: SettleNames;
   printedAt: string;
+  editJob: Action<JobInput, Job>;
 }) {
   const format = useFormat();
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-2xl">{job.name}</h1>
+        <span className="no-print">
+          <EditJob job={job} editJob={editJob} />
+        </span>
         <p className="text-soft">
           {[job.owner, job.bench].filter(Boolean).join(' · ')}
           <span className="hidden print:inline"> · printed {format.day(printedAt)}</span>

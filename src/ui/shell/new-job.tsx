@@ -4,9 +4,10 @@ import { useRouter } from 'next/navigation';
 import { newJob, type NewJobInput } from '@/formats/inputs/jobs';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
-import { SelectField, TextField } from '../kit/field';
+import { TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
+import { JobFields } from './job-fields';
 
 const FIELDS = { name: '', shell: '', identityNumber: '', owner: '', shop: '', bench: '' };
 const DEFAULTS: typeof FIELDS & { driverSide: NewJobInput['driverSide'] } = { ...FIELDS, driverSide: 'left' };
@@ -30,20 +31,7 @@ export function NewJob({ createJob }: { createJob: Action<NewJobInput, { jobId: 
       <form onSubmit={form.submit} className="flex flex-col gap-4" noValidate>
         <TextField label="Name of the job" {...form.field('name')} autoFocus />
         <div className="grid gap-4 sm:grid-cols-2">
-          <TextField label="Shell, model and year" {...form.field('shell')} />
-          <TextField label="Identity number stamped in it" {...form.field('identityNumber')} />
-          <TextField label="Owner" {...form.field('owner')} />
-          <TextField label="Shop" {...form.field('shop')} />
-          <TextField label="Bench or stands" {...form.field('bench')} />
-          <SelectField
-            label="The driver sits on the"
-            {...form.field('driverSide')}
-            hint="Left and right are as seen from that seat"
-            options={[
-              ['left', 'left'],
-              ['right', 'right'],
-            ]}
-          />
+          <JobFields field={form.field} />
         </div>
         <Faults faults={form.faults} />
         <Button type="submit" look="main" disabled={form.pending} className="self-start">
