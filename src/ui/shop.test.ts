@@ -39,7 +39,7 @@ describe('the day sheet', () => {
     return textOf(
       rendered(
         createElement(DayPage, {
-          editJob: async () => ({ ok: false, faults: [] }),
+          editJob: async () => ({ ok: false as const, faults: [] }),
           ...{ job: rows.jobs[0]!, day: view, printedAt: '2026-11-24T17:00:00Z' },
           names: settleNames(Job.of(rows)),
         }),
