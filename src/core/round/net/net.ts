@@ -65,7 +65,9 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
   const { survey, start, rough, notEntering } = surveyOf(job, observed);
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
   const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };
-  const determined = solveDetermined(trusted, last);
+  const upright = start === 'readings' ? withHeights(trusted) : trusted;
+  const determined = solveDetermined(upright, last);
+  const loose = [...determined.loose, ...withoutHeights(trusted, upright)];
   const main = determined.pieces[0];
   const factsOf = factsFor(job);
   const repeats = differingRepeats(survey).filter(({ readingId }) => !job.isKept(readingId));
@@ -75,7 +77,7 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
       ...common,
       doubts: [...farDoubts(survey, far), ...repeats],
       leftOut: far,
-      loose: determined.loose,
+      loose,
       unchecked: [],
       inPlan: locateInPlan(trusted),
       apart: [],
@@ -118,11 +120,40 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
     solution,
     doubts: [...doubts, ...repeats.filter(({ readingId }) => !doubted.has(readingId))],
     leftOut: [...doubted],
-    loose: determined.loose,
+    loose,
     unchecked: uncheckedPoints(solution),
-    inPlan: determined.loose.length > 0 ? inPlanBeside(trusted, solution) : [],
+    inPlan: loose.length > 0 ? inPlanBeside(trusted, solution) : [],
     apart: determined.pieces.slice(1).map((piece) => piece.survey.points.map(({ id }) => id)),
   };
+}
+
+/** So many heights a plane needs before lengths say anything of heights. */
+const FEWEST_HEIGHTS = 3;
+
+/**
+ * A net with nothing to start from but its readings, without the points whose height nobody read: their lengths fit as
+ * well above the others as below, and nothing tells which.
+ */
+function withHeights({ points, readings }: Survey): Survey {
+  const read = new Set(
+    readings.flatMap((reading) =>
+      reading.kind === 'height' || reading.kind === 'position' || reading.kind === 'rise' ? pointsOf(reading) : [],
+    ),
+  );
+  const known = read.size < FEWEST_HEIGHTS ? new Set<string>() : read;
+  return {
+    points: points.filter(({ id }) => known.has(id)),
+    readings: readings.filter((reading) => pointsOf(reading).every((id) => known.has(id))),
+  };
+}
+
+/** Points that were left out for want of a height. */
+function withoutHeights(whole: Survey, upright: Survey): LoosePoint[] {
+  const kept = new Set(upright.points.map(({ id }) => id));
+  const spoken = new Set(whole.readings.flatMap(pointsOf));
+  return whole.points.flatMap(({ id }) =>
+    spoken.has(id) && !kept.has(id) ? [{ id, directions: [[0, 0, 1] as const], advice: 'add its height' }] : [],
+  );
 }
 
 /** What of the rest is known in plan, with the points that are located standing as they are. */

@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest';
+import { demoRows } from '../../../../tests/support/demo-rows';
+import { seeded } from '../../maths/random/seeded';
+import type { Reading } from '../../shell/job/entities';
+import { Job } from '../../shell/job/job';
+import { judgeRound } from '../judge/judge-round';
+
+const kvist = demoRows('kvist');
+const own = kvist.rounds.find(({ shell }) => shell === '')!;
+const round = { ...own, temperature: null };
+const SHELL: Readonly<Record<string, readonly [number, number, number]>> = {
+  FL: [0, -410, 215],
+  FR: [0, 410, 218],
+  ML: [1150, -655, 190],
+  MR: [1152, 655, 188],
+  RL: [2390, -480, 262],
+  RR: [2385, 482, 260],
+};
+const CODES = Object.keys(SHELL);
+const idOf = (code: string) => `00000000-0000-4000-8000-00000000000${CODES.indexOf(code)}`;
+
+/** Six points without a chart: all their lengths, and the heights of some. */
+function taped(heights: readonly string[]): Job {
+  const random = seeded(heights.length + 1);
+  const template = kvist.readings.find(({ quantity }) => quantity === 'distance')!;
+  const reading = (some: Partial<Reading>, i: number): Reading => ({
+    ...template,
+    ...{ id: `00000000-0000-4000-8000-0000000001${String(i).padStart(2, '0')}`, roundId: round.id, sequence: i },
+    ...{ toPointId: null, pointerFrom: null, pointerTo: null, pullId: null, ...some },
+  });
+  const lengths = CODES.flatMap((from, i) =>
+    CODES.slice(i + 1).map((to): Partial<Reading> => ({
+      ...{ quantity: 'distance', measure: 'tip', pointId: idOf(from), toPointId: idOf(to) },
+      value: Math.hypot(...[0, 1, 2].map((k) => SHELL[to]![k]! - SHELL[from]![k]!)) + 0.6 * random.normal(),
+    })),
+  );
+  const read = heights.map((code): Partial<Reading> => ({
+    ...{ quantity: 'height', measure: null, pointId: idOf(code) },
+    value: SHELL[code]![2] + 0.6 * random.normal(),
+  }));
+  const points = CODES.map((code) => ({
+    ...kvist.points[0]!,
+    ...{ id: idOf(code), code, name: '', substituteForId: null, mirrored: true },
+    side: code.endsWith('L') ? ('left' as const) : ('right' as const),
+  }));
+  return Job.of({
+    ...kvist,
+    ...{ points, readings: [...lengths, ...read].map(reading), rounds: [round], readingStrikes: [], readingKeeps: [] },
+    ...{ references: [], referencePoints: [], referenceDimensions: [], dimensions: [], pointConditions: [] },
+  });
+}
+
+describe('six points without a chart', () => {
+  it('are located in plan with one height, and told no height that the lengths cannot tell from its mirror image', () => {
+    const { net, located } = judgeRound(taped(['FL']), round);
+    expect([located.size, net.inPlan.length]).toEqual([0, 6]);
+    expect(net.inPlan.filter(({ heightMissing }) => heightMissing)).toHaveLength(5);
+    expect(net.loose.map(({ advice }) => advice)).toContain('add its height');
+  });
+
+  it('are located where their heights were read, and in plan where not', () => {
+    const { net, located } = judgeRound(taped(['FL', 'FR', 'RL']), round);
+    expect([...located.keys()].sort()).toEqual(['FL', 'FR', 'RL'].map(idOf).sort());
+    expect(net.inPlan.map(({ id }) => id)).toEqual(['ML', 'MR', 'RR'].map(idOf));
+    expect(net.inPlan.every(({ sd }) => sd < 2)).toBe(true);
+  });
+
+  it('are all located with all their heights', () => {
+    const { net, located } = judgeRound(taped(CODES), round);
+    expect([located.size, net.inPlan.length, net.loose.length]).toEqual([6, 0, 0]);
+    for (const code of CODES) expect(located.get(idOf(code))!.position[2]).toBeCloseTo(SHELL[code]![2], -1);
+  });
+});
