@@ -73,9 +73,7 @@ describe('a shell with nothing but a tape, in inches, from an empty folder', () 
     const pairs = CODES.flatMap((from, i) => CODES.slice(i + 1).map((to) => [from, to] as const));
     for (const [from, to] of pairs) if (!done.has(`${from} ${to}`)) await typeLine(page, length(from, to));
     await typeLine(page, `FL h ${inches(SHELL.FL![2])}`);
-    const plan = page.locator('[data-in-plan="6"]');
-    await plan.waitFor();
-    expect(await plan.textContent()).toContain('the heights are missing at FR, ML, MR, RL and RR');
+    await page.locator('[data-in-plan="6"]', { hasText: 'the heights are missing at FR, ML, MR, RL and RR' }).waitFor();
     await page.goto(`${roundUrl}/sides`);
     await page.locator('[data-figure=sides]').first().waitFor();
     expect(await page.getByRole('alert').textContent()).toContain('cannot be compared as a whole');

@@ -4,7 +4,7 @@ import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { worstKnown } from '@/core/round/net/spread';
-import { listed } from '@/core/report/vocabulary/words';
+import { byCode, listed } from '@/core/report/vocabulary/words';
 import { useFormat } from '../shell/preferences-context';
 
 /** How the round stands: one line that follows each reading. */
@@ -93,7 +93,10 @@ function InPlan({ net: { inPlan }, code }: { net: RoundJudgement['net']; code: (
   const format = useFormat();
   if (inPlan.length === 0) return null;
   const worst = Math.max(...inPlan.map(({ sd }) => sd));
-  const missing = inPlan.filter(({ heightMissing }) => heightMissing).map(({ id }) => code(id));
+  const missing = inPlan
+    .filter(({ heightMissing }) => heightMissing)
+    .map(({ id }) => code(id))
+    .sort(byCode);
   return (
     <p data-in-plan={inPlan.length}>
       <strong>{inPlan.length}</strong> more located in plan only, to {format.plusMinus(2 * worst)} {format.unit} or

@@ -175,6 +175,9 @@ export const SLIP_WORD: Readonly<Record<CauseKind, string>> = {
   eighthForSixteenth: '1/8 for 1/16',
 };
 
+/** The order of codes as people count: D2 before D10. */
+export const byCode = (a: string, b: string): number => a.localeCompare(b, 'en', { numeric: true });
+
 /** `F1L, F1R and S2L`. */
 export const listed = (parts: readonly string[]): string =>
   parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
