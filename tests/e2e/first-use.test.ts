@@ -76,7 +76,7 @@ describe('a shell with nothing but a tape, in inches, from an empty folder', () 
     await page.locator('[data-in-plan="6"]', { hasText: 'the heights are missing at FR, ML, MR, RL and RR' }).waitFor();
     await page.goto(`${roundUrl}/sides`);
     await page.locator('[data-figure=sides]').first().waitFor();
-    expect(await page.getByRole('alert').textContent()).toContain('cannot be compared as a whole');
+    await page.getByText('The sides cannot be compared as a whole').waitFor();
   });
 
   it('has them all once the heights are read', async () => {
@@ -88,7 +88,7 @@ describe('a shell with nothing but a tape, in inches, from an empty folder', () 
   it('asks about a reading that cannot be right, and marks its line when it is taken all the same', async () => {
     await page.getByLabel('Reading', { exact: true }).fill('FL FR 42 1/4');
     await page.keyboard.press('Enter');
-    await page.getByText(/expected 32 1\/4 .* over/).waitFor();
+    await page.getByText(/expected 32 .* over/).waitFor();
     await page.keyboard.press('Enter');
     await page.locator('[data-line] [data-doubtful]').waitFor();
   });
