@@ -22,27 +22,33 @@ export interface Accusation {
 /** Test values correlated beyond this cannot be told apart. */
 const INSEPARABLE = 0.9;
 const MOST_ACCUSED = 15;
+/** Farther than this from what was expected a reading is strange by itself, mm. */
+const STRANGE = 20;
 
 /**
  * Finds the wrong readings one by one: the worst is accused, left out, and the net solved again, so that
  * readings which only look wrong because of it are cleared (iterated data snooping, Baarda 1968;
  * Pope 1976).
  *
+ * @param strangeness how far a reading is from what was expected before anything was read, mm: of readings whose tests
+ *   cannot be told apart, the strangest by far is accused
  * @returns the accusations, the worst first, and the net without the culprits
  */
 export function accuse(
   solution: NetSolution,
   factsOf: (reading: SurveyReading) => ReadingFacts = () => ({}),
+  strangeness: (reading: SurveyReading) => number = () => 0,
 ): { accusations: Accusation[]; cleared: NetSolution } {
   const accusations: Accusation[] = [];
   let current = solution;
   while (accusations.length < MOST_ACCUSED) {
     const checks = checkObservations(current);
-    const worst = checks.reduce<number>(
+    const loudest = checks.reduce<number>(
       (best, check, i) => (check.suspect && (best < 0 || Math.abs(check.w!) > Math.abs(checks[best]!.w!)) ? i : best),
       -1,
     );
-    if (worst < 0) break;
+    if (loudest < 0) break;
+    const worst = strangest(current, checks, loudest, strangeness);
     const check = checks[worst]!;
     const { survey } = current;
     const reading = survey.readings[check.observation.reading];
@@ -63,6 +69,26 @@ export function accuse(
     current = next.solution;
   }
   return { accusations, cleared: current };
+}
+
+/** Of readings that cannot be told apart from the one with the largest test value, the one that is strange by itself. */
+function strangest(
+  solution: NetSolution,
+  checks: readonly ObservationCheck[],
+  loudest: number,
+  strangeness: (reading: SurveyReading) => number,
+): number {
+  const of = (i: number) => {
+    const reading = solution.survey.readings[checks[i]!.observation.reading];
+    return reading ? strangeness(reading) : 0;
+  };
+  const alike = new Set(inseparable(solution, checks, loudest));
+  const rivals = checks.flatMap(({ observation, suspect }, i) => {
+    const id = solution.survey.readings[observation.reading]?.id;
+    return suspect && id !== undefined && alike.has(id) ? [i] : [];
+  });
+  const best = rivals.reduce((a, b) => (of(b) > of(a) ? b : a), loudest);
+  return of(best) > STRANGE && of(best) > 3 * of(loudest) ? best : loudest;
 }
 
 /** The net without the reading of an observation; a held point becomes free. */

@@ -40,7 +40,7 @@ export function Standing({
           : ''}
         {net.unchecked.length > 0 ? `; ${net.unchecked.length} points not checked yet` : ''}.
       </p>
-      <InPlan net={net} code={(id) => job.code(id)} />
+      <InPlan net={net} more={judgement.located.size > 0} code={(id) => job.code(id)} />
       {newly.length > 0 ? (
         <p className="font-medium">
           Newly located: {newly.slice(0, 8).join(', ')}
@@ -89,7 +89,16 @@ export function Standing({
 }
 
 /** What is known in plan while its height is not, and the heights that are missing, by name. */
-function InPlan({ net: { inPlan }, code }: { net: RoundJudgement['net']; code: (id: string) => string }) {
+function InPlan({
+  net: { inPlan },
+  more,
+  code,
+}: {
+  net: RoundJudgement['net'];
+  /** There are points located altogether, besides these. */
+  more: boolean;
+  code: (id: string) => string;
+}) {
   const format = useFormat();
   if (inPlan.length === 0) return null;
   const worst = Math.max(...inPlan.map(({ sd }) => sd));
@@ -99,8 +108,8 @@ function InPlan({ net: { inPlan }, code }: { net: RoundJudgement['net']; code: (
     .sort(byCode);
   return (
     <p data-in-plan={inPlan.length}>
-      <strong>{inPlan.length}</strong> more located in plan only, to {format.plusMinus(2 * worst)} {format.unit} or
-      better
+      <strong>{inPlan.length}</strong> {more ? 'more ' : ''}located in plan only, to {format.plusMinus(2 * worst)}{' '}
+      {format.unit} or better
       {missing.length > 0 ? `: the heights are missing at ${listed(missing)}` : ''}.
     </p>
   );

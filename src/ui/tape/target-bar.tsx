@@ -60,13 +60,14 @@ export function TargetBar({
             </span>
           </>
         ) : (
-          <h2 className="text-lg">{nothingWanted(targets.planning, rows.points.length)}</h2>
+          <h2 className="text-lg">{nothingWanted(targets, rows.points.length)}</h2>
         )}
       </div>
       <div className="flex flex-wrap items-center gap-x-4">
         <p className="min-w-0 grow basis-72 text-sm text-soft">
           {current ? current.codes.map((code) => `${code} ${nameOf(code)}`).join(' · ') : ''}
-          {queue[1] ? ` — then ${targetText(queue[1])}` : ''} · {targets.open} of {targets.total} left
+          {queue[1] ? ` — then ${targetText(queue[1])}` : ''}
+          {targets.total > 0 ? ` · ${targets.open} of ${targets.total} left` : ''}
         </p>
         <label className="flex items-center">
           <span className="sr-only">Order of reading</span>
@@ -134,9 +135,10 @@ export function TargetBar({
 }
 
 /** What stands where a pair would, when none is wanted. */
-function nothingWanted(planning: boolean, points: number): string {
+function nothingWanted({ planning, total }: MeasuringState['targets'], points: number): string {
   if (points === 0) return 'No points yet: two codes and a length, FL FR 1230, make the first two.';
-  return planning ? 'Planning the walk …' : 'Everything on this list is read.';
+  if (planning) return 'Planning the walk …';
+  return total > 0 ? 'Everything on this list is read.' : 'No list to follow without a chart: type what you read.';
 }
 
 /** Points with something in the way, each with the way back. */

@@ -49,6 +49,19 @@ describe('a round solved as a net', () => {
     ]);
   });
 
+  it('leaves out the new reading that is far off, not the sound ones it cannot be told apart from', () => {
+    const read = {
+      quantity: 'distance' as const,
+      measure: 'tip' as const,
+      pointId: idOf('F2L'),
+      toPointId: idOf('F2R'),
+    };
+    const rows = withReadings(braced, { ...read, value: 860 });
+    const { leftOut, doubts } = solve(rows, braced);
+    expect(leftOut).toEqual([rows.readings.at(-1)!.id]);
+    expect(doubts[0]!.expected!.value).toBeCloseTo(801, -1);
+  });
+
   it('takes a doubtful reading back in when somebody keeps it', () => {
     const doubt = solve(solbris).doubts.at(-1)!;
     const keep = {

@@ -82,7 +82,7 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
       inPlan: locateInPlan(trusted),
       apart: [],
     };
-  const { accusations, cleared } = accuse(main, factsOf);
+  const { accusations, cleared } = accuse(main, factsOf, start === 'chart' ? offStart(survey) : undefined);
   const accused = accusations.flatMap(({ reading, axis, w, cause, together }): Doubt[] =>
     !reading || job.isKept(reading.id)
       ? []
@@ -170,11 +170,14 @@ function inPlanBeside({ points, readings }: Survey, solution: NetSolution): Plan
 
 /** Readings that contradict the starting coordinates by more than any shell is bent. */
 function farFromStart(survey: Survey): string[] {
-  const at = new Map(survey.points.map(({ id, start }) => [id, start]));
-  return survey.readings.flatMap((reading) => {
-    const off = misfitAt(reading, (id) => at.get(id)!);
-    return Math.abs(off) > FAR ? [reading.id] : [];
-  });
+  const off = offStart(survey);
+  return survey.readings.flatMap((reading) => (off(reading) > FAR ? [reading.id] : []));
+}
+
+/** How far a reading is from what the starting coordinates let expect, mm. */
+function offStart({ points }: Survey): (reading: SurveyReading) => number {
+  const at = new Map(points.map(({ id, start }) => [id, start]));
+  return (reading) => Math.abs(misfitAt(reading, (id) => at.get(id)!));
 }
 
 function misfitAt(reading: SurveyReading, at: (id: string) => Vector): number {
