@@ -50,17 +50,47 @@ const TYPE_WORDS: Readonly<Record<string, string>> = {
   string: 'text',
   array: 'a list',
   object: 'an object',
+  record: 'an object',
   boolean: 'true or false',
   tuple: 'a list',
   int: 'a whole number',
 };
 
-/** Wording of the commonest issues; the library's own for the rest. */
-const wordIssue: z.core.$ZodErrorMap = (issue) => {
-  if (issue.code !== 'invalid_type') return undefined;
-  const expected = TYPE_WORDS[issue.expected] ?? issue.expected;
-  return issue.input === undefined ? `missing: expected ${expected}` : `expected ${expected}`;
+/** What a text of a certain form should have been. */
+const FORMAT_WORDS: Readonly<Record<string, string>> = {
+  uuid: 'not an identity this program made',
+  datetime: 'not a date and time',
+  date: 'not a date: year-month-day',
+  regex: 'not written as it should be',
 };
+
+/** An issue in words: what would be accepted. A message that a schema has of its own goes before. */
+const wordIssue: z.core.$ZodErrorMap = (issue) => {
+  switch (issue.code) {
+    case 'invalid_type': {
+      const expected = TYPE_WORDS[issue.expected] ?? issue.expected;
+      return issue.input === undefined ? `missing: expected ${expected}` : `expected ${expected}`;
+    }
+    case 'too_big':
+      return `at most ${issue.maximum}${UNIT_WORDS[issue.origin] ?? ''}`;
+    case 'too_small':
+      if (issue.origin === 'string')
+        return Number(issue.minimum) <= 1 ? 'type something here' : `at least ${issue.minimum} letters`;
+      return issue.inclusive ? `${issue.minimum}${UNIT_WORDS[issue.origin] ?? ''} or more` : `above ${issue.minimum}`;
+    case 'invalid_format':
+      return FORMAT_WORDS[issue.format] ?? 'not written as it should be';
+    case 'invalid_value':
+      return `one of: ${issue.values.map(String).join(', ')}`;
+    case 'invalid_union':
+      return 'none of the forms this can have';
+    case 'not_multiple_of':
+      return `a multiple of ${issue.divisor}`;
+    default:
+      return undefined;
+  }
+};
+
+const UNIT_WORDS: Readonly<Record<string, string>> = { string: ' letters', array: ' of them', set: ' of them' };
 
 function issueFaults(issue: z.core.$ZodIssue): Fault[] {
   if (issue.code === 'unrecognized_keys')

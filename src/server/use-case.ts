@@ -74,11 +74,13 @@ function databaseFault(error: unknown): Fault | undefined {
     constraint?: string;
     detail?: string;
   };
-  if (code === '23505')
-    return {
-      path: constraint.includes('code') ? 'code' : 'row',
-      message: `this stands here already ${detail}`.trim(),
-    };
+  if (code === '23505') {
+    // PostgreSQL tells it as `Key (job_id, code)=(…, X9) already exists.`
+    const value = /=\((?:[^,)]*, )*([^,)]*)\)/.exec(detail)?.[1];
+    return constraint.includes('code')
+      ? { path: 'code', message: `${value ? `“${value}”` : 'this code'} stands here already: take another code` }
+      : { path: 'row', message: 'this stands here already' };
+  }
   if (code === '23503')
     return {
       path: 'row',

@@ -162,11 +162,15 @@ function WaitForm({ stepId, record, done }: { stepId: string; record: Record; do
     schema: stepEvent,
     action: record,
     defaults: { kind: 'curing', until: '', note: '' },
-    read: ({ kind, until = '', note = '' }) => ({
-      ...{ id: crypto.randomUUID(), stepId, note },
-      kind: kind as StepEvent['kind'],
-      until: until ? format.instant(until, MORNING) : null,
-    }),
+    read: ({ kind, until = '', note = '' }, faults) => {
+      if (until && until < format.date(new Date().toISOString()))
+        faults.push({ path: 'until', message: 'that day is past: take one to come, or none' });
+      return {
+        ...{ id: crypto.randomUUID(), stepId, note },
+        kind: kind as StepEvent['kind'],
+        until: until ? format.instant(until, MORNING) : null,
+      };
+    },
     done,
   });
   return (

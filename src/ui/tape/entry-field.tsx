@@ -24,6 +24,10 @@ export interface EntryHandle {
 
 const REASONS = ['misread', 'misheard', 'wrong point', 'start mark not taken off', 'gauge slipped', 'typing slip'];
 
+/** What a line takes on itself, asked before it does. */
+const turnedQuestion = (asks: readonly string[] | undefined): string | undefined =>
+  asks?.[0] && `${asks[0]} Enter again takes it so.`;
+
 /** How a line is read and what is asked of it. */
 interface LineReading {
   readonly subjects: Subjects & { readonly names: ReadonlyMap<string, string> };
@@ -86,7 +90,7 @@ function useEntry({
     if (!line.trim() || disabled) return;
     const result = read(line);
     if (!result.ok) return setRefusal(result.reason);
-    const doubt = newPointsQuestion(result.made ?? []) ?? question(line);
+    const doubt = newPointsQuestion(result.made ?? []) ?? turnedQuestion(result.asks) ?? question(line);
     if (doubt && asked !== line) {
       setText(line);
       setAsked(line);

@@ -110,3 +110,24 @@ describe('a length as it is printed', () => {
     );
   });
 });
+
+describe('fractions as tapes have them', () => {
+  it.each([
+    ['104-15/16', 104.9375],
+    ['104 15/16"', 104.9375],
+    ["8' 8-15/16", 104.9375],
+    ['104 1/3', 104 + 1 / 3],
+    ['3/64', 3 / 64],
+  ])('reads %s', (text, inches) => {
+    expect(parseLength(text, 'in')).toMatchObject({ ok: true, mm: expect.closeTo(25.4 * inches, 9) });
+  });
+
+  it.each([
+    ['104 7/17', '104 7/16'],
+    ['7/17', '7/16'],
+    ['104 16/17', '104 15/16'],
+    ['104 32/33', '105'],
+  ])('refuses %s with the nearest sixteenth', (text, near) => {
+    expect(parseLength(text, 'in')).toMatchObject({ ok: false, reason: expect.stringContaining(`: ${near} is`) });
+  });
+});

@@ -39,13 +39,17 @@ const VULGAR: Readonly<Record<string, string>> = {
 
 /** Brings quotes, minus signs, spaces and one-character fractions to the plain keyboard's. */
 export function plainLengthText(text: string): string {
-  return text
-    .replace(/[¼½¾⅛⅜⅝⅞⅓⅔⅕⅖⅗⅘⅙⅚]/g, (sign) => ` ${VULGAR[sign]}`)
-    .replace(/[−–]/g, '-')
-    .replace(/⁄/g, '/')
-    .replace(/[’‘′]/g, "'")
-    .replace(/[”“″]|''/g, '"')
-    .replace(/[\u00a0\u2009\u202f]/g, ' ');
+  return (
+    text
+      .replace(/[¼½¾⅛⅜⅝⅞⅓⅔⅕⅖⅗⅘⅙⅚]/g, (sign) => ` ${VULGAR[sign]}`)
+      .replace(/[−–]/g, '-')
+      .replace(/⁄/g, '/')
+      .replace(/[’‘′]/g, "'")
+      .replace(/[”“″]|''/g, '"')
+      .replace(/[\u00a0\u2009\u202f]/g, ' ')
+      // 104-15/16 is a whole number and a fraction, not a difference.
+      .replace(/(\d)-(?=\d+\s*\/\s*\d)/g, '$1 ')
+  );
 }
 
 const NUMBER = String.raw`\d+(?:[.,]\d+)?|[.,]\d+`;
@@ -69,6 +73,9 @@ const UNIT_OF: Readonly<Record<string, LengthUnit>> = {
   inches: 'in',
   '"': 'in',
 };
+
+/** What rules are divided into, and the fractions that have a sign of their own. */
+const ON_RULES: ReadonlySet<number> = new Set([2, 3, 4, 5, 6, 8, 10, 16, 32, 64]);
 
 const decimal = (text: string): number => Number(text.replace(',', '.'));
 
@@ -98,6 +105,7 @@ export function parseLength(text: string, bare: LengthUnit = 'mm'): ParsedLength
     return { ok: false, reason: `"${text.trim()}" mixes a decimal with a fraction` };
   if (bottom !== undefined && Number(bottom) === 0)
     return { ok: false, reason: `the fraction ${top}/${bottom} divides by zero` };
+  if (bottom !== undefined && !ON_RULES.has(Number(bottom))) return { ok: false, reason: offRule() };
 
   const fraction = top === undefined ? 0 : Number(top) / Number(bottom);
   const rest = (number === undefined ? 0 : decimal(number)) + fraction;
@@ -105,6 +113,13 @@ export function parseLength(text: string, bare: LengthUnit = 'mm'): ParsedLength
   const mm = sign === '-' ? -amount : amount;
   if (!Number.isFinite(mm)) return { ok: false, reason: `"${text.trim()}" is too large` };
   return { ok: true, mm, signed: sign !== undefined, warnings: warningsFor() };
+
+  /** A fraction no rule has, with the sixteenth that is nearest. */
+  function offRule(): string {
+    const sixteenths = Math.round((16 * Number(top)) / Number(bottom));
+    const near = inchText((decimal(number ?? '0') + sixteenths / 16) * MM_PER.in, 16);
+    return `no rule is divided into ${bottom}ths: ${near} is the nearest sixteenth`;
+  }
 
   function warningsFor(): string[] {
     const warnings: string[] = [];

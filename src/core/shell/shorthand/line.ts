@@ -42,6 +42,8 @@ export type ParsedLine =
       readonly ok: true;
       readonly readings: readonly ShorthandReading[];
       readonly warnings: readonly string[];
+      /** What is asked before it is taken. */
+      readonly asks?: readonly string[];
     }
   | { readonly ok: false; readonly reason: string };
 
@@ -70,7 +72,7 @@ const refuse = (reason: string): ParsedLine => ({ ok: false, reason });
  * A width without a sign takes the sign of the point's side.
  */
 export function parseLine(text: string, subjects: Subjects, unit: LengthUnit): ParsedLine {
-  const words = plainLengthText(text).trim().split(/\s+/);
+  const words = withoutListCommas(plainLengthText(text).trim()).split(/\s+/);
   if (words[0] === '') return refuse('nothing was typed');
   const named = readSubject(words, subjects);
   if (!named.ok) return named;
@@ -80,6 +82,10 @@ export function parseLine(text: string, subjects: Subjects, unit: LengthUnit): P
   if (named.kind === 'station') return readAmounts(rest, STATION_ORDER, unit, finishStation(named.id));
   return readAmounts(rest, POINT_ORDER, unit, finishPoint(named.point));
 }
+
+/** `FL, FR, 1230` as people list things: a comma behind a code is a blank; one in a number stays. */
+const withoutListCommas = (text: string): string =>
+  text.replace(/^([a-z][\w.]*)\s*,\s*/i, '$1 ').replace(/^(\S+\s+[a-z][\w.]*)\s*,\s*/i, '$1 ');
 
 type NamedPoint = Subjects['points'][number];
 type Named =
@@ -288,6 +294,9 @@ const finishPoint =
   (point: NamedPoint) =>
   (amounts: readonly Amount[], warnings: string[]): ParsedLine => ({
     ok: true,
+    ...(point.side === 'left' && amounts.some(({ quantity, mm, signed }) => quantity === 'width' && !signed && mm > 0)
+      ? { asks: [`${point.code} is a left point: its width is taken as left of the centre plane, below zero.`] }
+      : {}),
     readings: amounts.map(({ quantity, mm, signed }) => ({
       ...NOTHING,
       quantity,

@@ -39,7 +39,7 @@ describe('a line that names points which are not there yet', () => {
   });
 
   it('reads dashes, arrows and commas between two codes', () => {
-    for (const text of ['FL-FR 1230', 'FL to FR 1230'])
+    for (const text of ['FL-FR 1230', 'FL to FR 1230', 'FL, FR 1230', 'FL,FR,1230', 'fl ,fr, 1230'])
       expect(madeBy(readWithNew(text, nothing, 'mm')).map(({ code }) => code)).toEqual(['FL', 'FR']);
   });
 
