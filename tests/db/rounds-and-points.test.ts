@@ -62,6 +62,19 @@ describe('a closed round', () => {
   });
 });
 
+describe('an empty round', () => {
+  it('is dropped with what was written down for it alone; one with a reading is not', async () => {
+    const [empty, read] = [await bench().openRound('By mistake'), await bench().openRound('As found')];
+    valueOf(await take(await bench().height(read, 'F1L', 540)));
+    valueOf(await rounds.dropRound(empty));
+    valueOf(await rounds.dropRound(empty));
+    expect(faultsOf(await rounds.dropRound(read)).map(({ path }) => path)).toEqual(['round']);
+    const rows = await bench().rows();
+    expect(rows.rounds.map(({ id }) => id)).toEqual([read]);
+    expect([rows.shellStates.length, rows.supports.length]).toEqual([1, 1]);
+  });
+});
+
 describe('a point', () => {
   it('is there once it is named, with no coordinates at all', async () => {
     const { point } = await bench().point('F1L');

@@ -43,6 +43,32 @@ export const recordRoundEvent = useCase(input.roundEvent, (event, { database, ac
   }),
 );
 
+/** Drops a round in which nothing was ever read, with the state and the support that were written down for it alone. */
+export const dropRound = useCase(input.roundId, (roundId, { database }) =>
+  database.transaction(async (tx) => {
+    const round = await rowById(tx, 'rounds', roundId);
+    // Somebody else dropped it first: it is gone, as wanted.
+    if (!round) return done(null);
+    const used = await tx.query(
+      `select id from reading where round_id = $1
+       union all select id from point_condition where round_id = $1
+       union all select id from round_event where round_id = $1`,
+      [roundId],
+    );
+    if (used.length > 0) return failed('round', 'something was written in this round: close it instead');
+    await tx.query('delete from round_control where round_id = $1', [roundId]);
+    await tx.query('delete from round where id = $1', [roundId]);
+    for (const [table, column, id] of [
+      ['shell_state', 'state_id', round.stateId],
+      ['support', 'support_id', round.supportId],
+    ])
+      await tx.query(`delete from ${table} where id = $1 and not exists (select from round where ${column} = $1)`, [
+        id,
+      ]);
+    return done(null);
+  }),
+);
+
 /** What is still open in a round, to be seen before it is closed. */
 export const openInRound = useCase(input.roundId, async (roundId, { database }) => {
   const round = await rowById(database, 'rounds', roundId);

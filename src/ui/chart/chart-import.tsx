@@ -22,6 +22,20 @@ interface PickedFile {
 
 const MOST_SHOWN = 400;
 
+/** Where the files to fill in are. */
+export const ChartTemplates = () => (
+  <>
+    templates:{' '}
+    <a className="underline" href="/api/templates/points">
+      points.csv
+    </a>
+    ,{' '}
+    <a className="underline" href="/api/templates/dimensions">
+      dimensions.csv
+    </a>
+  </>
+);
+
 /** What an import looks at before it takes anything. */
 type Taking = Tables<'jobs' | 'points' | 'dimensions' | 'seams'>;
 
@@ -94,14 +108,7 @@ export function ChartImport({
           />
         </div>
         <p className="text-sm">
-          Templates:{' '}
-          <a className="underline" href="/api/templates/points">
-            points.csv
-          </a>
-          ,{' '}
-          <a className="underline" href="/api/templates/dimensions">
-            dimensions.csv
-          </a>
+          <ChartTemplates />
         </p>
         {preview ? <PreviewTable preview={preview} faulty={faulty} /> : null}
         <Faults faults={faults} title="Nothing was taken" />

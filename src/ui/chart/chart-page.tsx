@@ -10,7 +10,7 @@ import type { ChartDimension, ChartFiles, ChartPoint } from '@/formats/inputs/ch
 import { Empty } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
 import type { Action } from '../kit/use-action';
-import { ChartImport } from './chart-import';
+import { ChartImport, ChartTemplates } from './chart-import';
 import { EditableTable } from './editable-table';
 import { DimensionDialog } from './dimension-dialog';
 import { PointDialog } from './point-dialog';
@@ -76,7 +76,10 @@ export function ChartPage({ rows, sealed, actions }: ChartPageProps) {
         </p>
       ) : null}
       {points.length === 0 ? (
-        <Empty title="The chart is empty">Bring in a CSV, or add its points by hand.</Empty>
+        <Empty title="The chart is empty">
+          Bring in a CSV, or add its points by hand; <ChartTemplates />. With nothing but a tape, go to Measure and type
+          the first length: its points are made.
+        </Empty>
       ) : null}
       <Tabs defaultValue="points">
         <TabList label="Chart" className="mb-3">

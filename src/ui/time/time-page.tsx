@@ -21,14 +21,14 @@ export function TimePage({ jobId, time }: { jobId: string; time: ThroughTime }) 
   if (time.series.length === 0)
     return (
       <div className="flex flex-col gap-3">
-        <h1 className="text-2xl">Through time</h1>
+        <h1 className="text-2xl">Over time</h1>
         <Empty title="Nothing to follow yet">As soon as a round has measured a dimension, it stands here.</Empty>
       </div>
     );
   const open = (roundId: string) => router.push(`/jobs/${jobId}/rounds/${roundId}`);
   return (
     <div className="flex flex-col gap-3">
-      <h1 className="text-2xl">Through time</h1>
+      <h1 className="text-2xl">Over time</h1>
       <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1fr)_19rem]">
         <div className="flex min-w-0 flex-col gap-4">
           {shown.map((series) => (

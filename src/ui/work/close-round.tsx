@@ -1,5 +1,6 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { Round } from '@/core/shell/job/entities';
 import { counted, listed } from '@/core/report/vocabulary/words';
@@ -87,6 +88,26 @@ export function sentencesOf({ doubtful, loose, unmeasured, undecided }: OpenInRo
     ...(loose.length > 0 ? [`Still loose: ${named(loose)}.`] : []),
     ...(undecided > 0 ? [`${counted(undecided, 'figure')} ${undecided === 1 ? 'is' : 'are'} undecided.`] : []),
   ];
+}
+
+/** Takes a round away in which nothing was read. */
+export function DropRound({ round, dropRound }: { round: Pick<Round, 'id' | 'jobId'>; dropRound: Action<string> }) {
+  const router = useRouter();
+  const { run, faults, pending } = useAction(dropRound);
+  return (
+    <>
+      <Button
+        look="quiet"
+        disabled={pending}
+        onClick={async () => {
+          if ((await run(round.id)).ok) router.push(`/jobs/${round.jobId}/measure`);
+        }}
+      >
+        Drop this empty round
+      </Button>
+      <Faults faults={faults} />
+    </>
+  );
 }
 
 /** Opens a closed round again, for a reason that is kept. */

@@ -3,9 +3,10 @@
 import Link from 'next/link';
 import type { Phase, Pull, Round } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
+import type { Action } from '../kit/use-action';
 import { Cautions } from '../ladder/steps';
 import { useFormat } from '../shell/preferences-context';
-import { CloseRound, OpenAgain, type RoundActions } from './close-round';
+import { CloseRound, DropRound, OpenAgain, type RoundActions } from './close-round';
 import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 
 /** Which round this is, in which state and on which support; the way between tape and sheet. */
@@ -14,6 +15,7 @@ export function RoundHead({
   round,
   here,
   actions,
+  dropRound,
   pull,
   phase,
 }: {
@@ -21,6 +23,8 @@ export function RoundHead({
   round: Round;
   here: 'measure' | 'sheet' | 'sides' | 'space';
   actions: RoundActions;
+  /** Where nothing was read yet. */
+  dropRound?: Action<string>;
   pull?: Pull;
   phase?: Phase;
 }) {
@@ -69,6 +73,7 @@ export function RoundHead({
             In space
           </Link>
         </nav>
+        {dropRound ? <DropRound round={round} dropRound={dropRound} /> : null}
         {round.closedAt ? <OpenAgain round={round} {...actions} /> : <CloseRound round={round} {...actions} />}
       </div>
       {pull ? (

@@ -1,5 +1,5 @@
 import { only } from '@/core/shell/job/job-rows';
-import { openInRound, recordRoundEvent } from '@/server/actions/rounds';
+import { dropRound, openInRound, recordRoundEvent } from '@/server/actions/rounds';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { RoundHead } from '@/ui/work/round-head';
 import { Measuring } from '@/ui/tape/measuring';
@@ -25,6 +25,7 @@ export default async function Page({ params, searchParams }: Props) {
         round={round}
         here="measure"
         actions={{ recordRoundEvent, openInRound }}
+        dropRound={rows.readings.some(({ roundId }) => roundId === round.id) ? undefined : dropRound}
         pull={pull}
         phase={context?.phase}
       />
