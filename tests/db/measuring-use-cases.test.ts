@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { chartOf, chooseReferences } from '@/core/shell/references/chosen';
+import { chartOf, chooseReferences, formerPosition } from '@/core/shell/references/chosen';
 import * as chart from '@/server/actions/chart';
 import * as instruments from '@/server/actions/instruments';
 import * as jobs from '@/server/actions/jobs';
@@ -131,12 +131,33 @@ describe('the chart', () => {
     expect(await chart.removeDimension(front.dimension.id)).toEqual({ ok: true, value: null });
   });
 
-  it('does not let a point go that was read', async () => {
+  it('retires a point that was read from the next edition, and brings it back with one button', async () => {
     const roundId = await bench().openRound('As found');
     valueOf(await takeTapeEntry(await bench().height(roundId, 'S1L', 151), randomUUID));
-    const faults = faultsOf(await chart.removePoint((await bench().point('S1L')).point.id));
-    expect(faults).toMatchObject([{ message: expect.stringContaining('still used by readings') }]);
-    expect((await bench().point('S1L')).reference).toBeDefined();
+    const { point, reference } = await bench().point('S1L');
+    expect(valueOf(await chart.pointUses(point.id))).toMatchObject({
+      readings: 1,
+      rounds: ['As found'],
+      dimensions: ['D2'],
+    });
+    valueOf(await chart.removePoint(point.id));
+    const retired = await bench().rows();
+    expect(retired.points.map(({ id }) => id)).toContain(point.id);
+    expect(chooseReferences(retired).points.has(point.id)).toBe(false);
+    expect(retired.references.map(({ edition }) => edition).sort()).toEqual([1, 2]);
+    expect(formerPosition(retired, point.id)).toEqual([reference.x, reference.y, reference.z]);
+    valueOf(await chart.restorePoint(point.id));
+    valueOf(await chart.restorePoint(point.id));
+    const back = await bench().rows();
+    expect(chooseReferences(back).points.get(point.id)!.row).toMatchObject({ x: reference.x, z: reference.z });
+    expect(back.referencePoints.filter(({ pointId }) => pointId === point.id)).toHaveLength(2);
+  });
+
+  it('lets a point go that nothing rests on', async () => {
+    const { point } = await bench().point('R1L');
+    expect(valueOf(await chart.pointUses(point.id))).toMatchObject({ readings: 0, dimensions: [] });
+    valueOf(await chart.removePoint(point.id));
+    expect((await bench().rows()).points.map(({ id }) => id)).not.toContain(point.id);
   });
 
   it('takes a seam with its targets on the edition that may be written', async () => {

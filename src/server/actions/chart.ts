@@ -4,7 +4,8 @@ import { randomUUID } from 'node:crypto';
 import { chartRows, takenCodes } from '@/core/shell/chart/draft';
 import type { JobRows, JobTable, RowOf } from '@/core/shell/job/job-rows';
 import { chartOf } from '@/core/shell/references/chosen';
-import { isSealed, nextEdition } from '@/core/shell/references/editions';
+import { isUsed, usesOfPoint } from '@/core/shell/point-uses';
+import { editionsOf, isSealed, nextEdition } from '@/core/shell/references/editions';
 import type { Database, Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
 import { insert, rowById, update, type EditableTable } from '@/db/table';
@@ -17,14 +18,17 @@ import { useCase } from '../use-case';
 /**
  * The chart to write to. Where a closed round or a signed record rests on the edition in use, the next
  * edition is made first and taken into use; `copyOf` says where each figure went.
+ *
+ * @param always make the next edition in any case
  */
 async function writableChart(
   tx: Queryable,
   rows: JobRows,
+  always = false,
 ): Promise<{ id: string; copyOf: ReadonlyMap<string, string> } | undefined> {
   const chart = chartOf(rows);
   if (!chart) return undefined;
-  if (!isSealed(chart, rows)) return { id: chart.id, copyOf: new Map() };
+  if (!always && !isSealed(chart, rows)) return { id: chart.id, copyOf: new Map() };
   const next = nextEdition(rows, chart, new Date().toISOString(), randomUUID);
   await tx.query('update reference set in_use = false where id = $1', [chart.id]);
   for (const [table, list] of Object.entries(next.rows)) await insert(tx, table as JobTable, list as never[]);
@@ -174,8 +178,46 @@ export const saveDimension = useCase(input.chartDimension, ({ dimension, referen
   saveTogether(database, ['dimensions', dimension], ['referenceDimensions', reference]),
 );
 
-/** Removes a point nothing refers to yet, or its figure from the edition in use where an earlier one keeps it. */
-export const removePoint = useCase(input.subjectId, (id, { database }) => removeSubject(database, 'point', id));
+/** What rests on a point, to be seen before it is taken out. */
+export const pointUses = useCase(input.subjectId, async (id, { database }) => {
+  const point = await rowById(database, 'points', id);
+  const rows = point && (await loadJob(database, point.jobId));
+  return rows ? done(usesOfPoint(rows, id)) : failed('point', 'this point is not here any more');
+});
+
+/**
+ * Removes a point that nothing rests on yet. One that something does rest on is retired: the next edition of the chart
+ * says nothing of it, the edition before keeps its figure, and its readings stay what they were.
+ */
+export const removePoint = useCase(input.subjectId, async (id, { database }) => {
+  const point = await rowById(database, 'points', id);
+  const rows = point && (await loadJob(database, point.jobId));
+  if (!rows || !isUsed(usesOfPoint(rows, id))) return removeSubject(database, 'point', id);
+  return database.transaction(async (tx) => {
+    const chart = await writableChart(tx, rows, true);
+    await tx.query('delete from reference_point where reference_id = $1 and point_id = $2', [chart?.id, id]);
+    return done(null);
+  });
+});
+
+/** Brings a retired point back into the chart, with the figure the last edition had that spoke of it. */
+export const restorePoint = useCase(input.subjectId, async (id, { database, newId }) => {
+  const point = await rowById(database, 'points', id);
+  const rows = point && (await loadJob(database, point.jobId));
+  const chart = rows && chartOf(rows);
+  if (!chart) return failed('point', 'this point is not here any more');
+  const editions = editionsOf(rows, chart);
+  const former = editions.flatMap(({ id: referenceId }) =>
+    rows.referencePoints.filter((row) => row.pointId === id && row.referenceId === referenceId),
+  );
+  const last = former.at(-1);
+  if (!last) return failed('point', 'no edition of the chart ever spoke of this point: give it its coordinates');
+  // It is back already.
+  if (last.referenceId === chart.id) return done(null);
+  return onChart(database, point.jobId, async (tx, { id: referenceId }) => {
+    await insert(tx, 'referencePoints', [{ ...last, id: newId(), referenceId, version: 1 }]);
+  });
+});
 
 export const removeDimension = useCase(input.subjectId, (id, { database }) => removeSubject(database, 'dimension', id));
 

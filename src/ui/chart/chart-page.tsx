@@ -2,14 +2,16 @@
 
 import type { ColumnDef } from '@tanstack/react-table';
 import { useMemo } from 'react';
-import type { Reference } from '@/core/shell/job/entities';
+import type { Point, Reference } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
+import type { PointUses } from '@/core/shell/point-uses';
 import { chartOf } from '@/core/shell/references/chosen';
 import { editionsOf } from '@/core/shell/references/editions';
 import type { ChartDimension, ChartFiles, ChartPoint } from '@/formats/inputs/chart';
-import { Empty } from '../kit/faults';
+import { Button } from '../kit/button';
+import { Empty, Faults } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
-import type { Action } from '../kit/use-action';
+import { useAction, type Action } from '../kit/use-action';
 import { ChartImport, ChartTemplates } from './chart-import';
 import { EditableTable } from './editable-table';
 import { DimensionDialog } from './dimension-dialog';
@@ -22,6 +24,8 @@ export interface ChartActions {
   readonly addPoint: Action<ChartPoint>;
   readonly savePoint: Action<ChartPoint>;
   readonly removePoint: Action<string>;
+  readonly restorePoint: Action<string>;
+  readonly pointUses: Action<string, PointUses>;
   readonly addDimension: Action<ChartDimension>;
   readonly saveDimension: Action<ChartDimension>;
   readonly removeDimension: Action<string>;
@@ -127,14 +131,18 @@ function PointTable({ rows, reference, actions, points }: TableProps & { points:
         id: 'edit',
         header: () => <span className="sr-only">Edit</span>,
         enableSorting: false,
-        cell: (cell) => (
-          <PointDialog
-            jobId={jobId}
-            referenceId={reference.id}
-            row={cell.row.original}
-            save={actions.savePoint}
-            remove={actions.removePoint}
-          />
+        cell: ({ row: { original } }) => (
+          <span className="flex">
+            {original.retired ? <BringBack point={original.point} restorePoint={actions.restorePoint} /> : null}
+            <PointDialog
+              jobId={jobId}
+              referenceId={reference.id}
+              row={original}
+              save={actions.savePoint}
+              remove={actions.removePoint}
+              uses={actions.pointUses}
+            />
+          </span>
         ),
       },
     ];
@@ -145,6 +153,19 @@ function PointTable({ rows, reference, actions, points }: TableProps & { points:
       <div>
         <PointDialog jobId={jobId} referenceId={reference.id} save={actions.addPoint} />
       </div>
+    </>
+  );
+}
+
+/** Brings a retired point back into the chart. */
+function BringBack({ point, restorePoint }: { point: Point; restorePoint: Action<string> }) {
+  const { run, faults, pending } = useAction(restorePoint);
+  return (
+    <>
+      <Button look="quiet" disabled={pending} onClick={() => run(point.id)} aria-label={`Bring ${point.code} back`}>
+        Bring back
+      </Button>
+      <Faults faults={faults} />
     </>
   );
 }
@@ -216,9 +237,12 @@ function chartedPoints(rows: ChartRows, reference: Reference | undefined): Chart
   const byPoint = new Map(
     rows.referencePoints.filter((row) => row.referenceId === reference?.id).map((row) => [row.pointId, row]),
   );
+  const editions = new Set(reference ? editionsOf(rows, reference).map(({ id }) => id) : []);
   return rows.points.map((point) => {
     const row = byPoint.get(point.id);
-    return { id: point.id, point, ...(row ? { reference: row } : {}) };
+    const retired =
+      !row && rows.referencePoints.some((each) => each.pointId === point.id && editions.has(each.referenceId));
+    return { id: point.id, point, ...(row ? { reference: row } : {}), retired };
   });
 }
 

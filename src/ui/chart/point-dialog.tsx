@@ -1,6 +1,8 @@
 import type { Point } from '@/core/shell/job/entities';
 import { chartPoint, type ChartPoint } from '@/formats/inputs/chart';
 import { SelectField, TextField } from '../kit/field';
+import { counted, listed } from '@/core/report/vocabulary/words';
+import type { PointUses } from '@/core/shell/point-uses';
 import type { Action } from '../kit/use-action';
 import { figureToWrite, RowDialog, RowFields, useRowForm, type ChartedPoint } from './row-form';
 
@@ -10,6 +12,7 @@ interface Edited {
   readonly row?: ChartedPoint;
   readonly save: Action<ChartPoint>;
   readonly remove?: Action<string>;
+  readonly uses?: Action<string, PointUses>;
 }
 
 /** Adds or edits a point with its chart position. */
@@ -21,7 +24,7 @@ export function PointDialog(edited: Edited) {
   );
 }
 
-function PointForm({ jobId, referenceId, row, save, remove, done }: Edited & { done: () => void }) {
+function PointForm({ jobId, referenceId, row, save, remove, uses, done }: Edited & { done: () => void }) {
   const { point, reference } = row ?? {};
   const form = useRowForm({
     schema: chartPoint,
@@ -66,7 +69,7 @@ function PointForm({ jobId, referenceId, row, save, remove, done }: Edited & { d
     done,
   });
   return (
-    <RowFields {...{ form, remove, done }} rowId={row?.id}>
+    <RowFields {...{ form, remove, done }} rowId={row?.id} restsOn={uses && ((id) => sentencesFrom(uses, id))}>
       <TextField label="Code" {...form.field('code')} />
       <TextField label="Name" {...form.field('name')} />
       <SelectField
@@ -89,3 +92,17 @@ function PointForm({ jobId, referenceId, row, save, remove, done }: Edited & { d
     </RowFields>
   );
 }
+
+async function sentencesFrom(uses: Action<string, PointUses>, id: string): Promise<readonly string[]> {
+  const outcome = await uses(id);
+  return outcome.ok ? usesSentences(outcome.value) : [];
+}
+
+/** What rests on a point, a sentence each. */
+export const usesSentences = ({ readings, rounds, dimensions, pulls, braces, entries }: PointUses): string[] => [
+  ...(readings > 0 ? [`${counted(readings, 'reading')} in ${listed(rounds)}.`] : []),
+  ...(dimensions.length > 0 ? [`The dimensions ${listed(dimensions)}.`] : []),
+  ...(pulls.length > 0 ? [`The pulls ${listed(pulls)}.`] : []),
+  ...(braces.length > 0 ? [`The braces ${listed(braces)}.`] : []),
+  ...(entries > 0 ? [`${counted(entries, 'entry')} of the log.`] : []),
+];

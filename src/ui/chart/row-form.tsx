@@ -1,5 +1,5 @@
 import { Pencil, Plus, Trash2 } from 'lucide-react';
-import { useRef, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import type { FieldValues } from 'react-hook-form';
 import type { z } from 'zod';
 import type { Dimension, Point, ReferenceDimension, ReferencePoint } from '@/core/shell/job/entities';
@@ -18,6 +18,8 @@ export interface ChartedPoint {
   readonly point: Point;
   /** Absent where the chart says nothing of it. */
   readonly reference?: ReferencePoint;
+  /** An earlier edition speaks of it: it can be brought back. */
+  readonly retired?: boolean;
 }
 
 export interface ChartedDimension {
@@ -112,6 +114,7 @@ export function RowFields({
   form,
   rowId,
   remove,
+  restsOn,
   done,
   children,
 }: {
@@ -119,12 +122,17 @@ export function RowFields({
   /** Of the line edited; absent for a new one. */
   rowId?: string;
   remove?: Action<string>;
+  /** What rests on the row, a sentence each: asked before it is removed. */
+  restsOn?: (id: string) => Promise<readonly string[]>;
   done: () => void;
   children: ReactNode;
 }) {
+  const [resting, setResting] = useState<readonly string[]>([]);
   const removing = useAction(remove ?? nothing);
   const elsewhere = form.faults.filter(({ path }) => path !== 'row' || !form.current);
   const takeOut = async (id: string) => {
+    const uses = resting.length === 0 && restsOn ? await restsOn(id) : [];
+    if (uses.length > 0) return setResting(uses);
     const outcome = await removing.run(id);
     if (outcome.ok) done();
   };
@@ -133,9 +141,11 @@ export function RowFields({
       {children}
       <StaleNote current={form.current} onOverwrite={form.overwrite} />
       <Faults faults={[...elsewhere, ...removing.faults]} />
+      {resting.length > 0 ? <Resting sentences={resting} /> : null}
       <FormButtons
         editing={rowId !== undefined}
         pending={form.pending}
+        removal={resting.length > 0 ? 'Retire it all the same' : 'Remove'}
         onRemove={remove && rowId ? () => void takeOut(rowId) : undefined}
       />
     </form>
@@ -197,7 +207,26 @@ function RowTrigger({ what, kind, ...rest }: { what?: string; kind: string }) {
   );
 }
 
-function FormButtons({ editing, pending, onRemove }: { editing: boolean; pending: boolean; onRemove?: () => void }) {
+/** What rests on a row, and what becomes of it when the row is taken out of the chart. */
+const Resting = ({ sentences }: { sentences: readonly string[] }) => (
+  <div role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2 sm:col-span-2" data-resting>
+    <ul className="list-disc pl-5">
+      {sentences.map((each) => (
+        <li key={each}>{each}</li>
+      ))}
+    </ul>
+    <p>It is retired from the next edition of the chart, never removed; one button brings it back.</p>
+  </div>
+);
+
+interface Buttons {
+  readonly editing: boolean;
+  readonly pending: boolean;
+  readonly removal: string;
+  readonly onRemove?: () => void;
+}
+
+function FormButtons({ editing, pending, removal, onRemove }: Buttons) {
   return (
     <div className="flex gap-2 sm:col-span-2">
       <Button type="submit" look="main" disabled={pending}>
@@ -205,7 +234,7 @@ function FormButtons({ editing, pending, onRemove }: { editing: boolean; pending
       </Button>
       {onRemove ? (
         <Button look="quiet" onClick={onRemove}>
-          <Trash2 size={17} aria-hidden /> Remove
+          <Trash2 size={17} aria-hidden /> {removal}
         </Button>
       ) : null}
     </div>

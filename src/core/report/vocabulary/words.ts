@@ -182,7 +182,8 @@ export const byCode = (a: string, b: string): number => a.localeCompare(b, 'en',
 export const listed = (parts: readonly string[]): string =>
   parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
 
-export const counted = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? '' : 's'}`;
+export const counted = (count: number, thing: string): string =>
+  `${count} ${count === 1 ? thing : /[^aeiou]y$/.test(thing) ? `${thing.slice(0, -1)}ies` : `${thing}s`}`;
 
 /** `Maker’s chart (maker’s chart, edition 2)`: a reference as a record names it. */
 export const referenceText = ({ name, kind, edition = 1 }: { name: string; kind: string; edition?: number }): string =>

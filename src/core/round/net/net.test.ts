@@ -49,6 +49,23 @@ describe('a round solved as a net', () => {
     ]);
   });
 
+  it('accuses no sound reading of a point the chart no longer speaks of', () => {
+    const f2l = idOf('F2L');
+    const [chart] = solbris.references;
+    const earlier = { ...chart!, id: uuid(), inUse: false };
+    const rows = {
+      ...solbris,
+      references: [...solbris.references, earlier],
+      referencePoints: solbris.referencePoints.map((row) =>
+        row.pointId === f2l && row.referenceId === chart!.id ? { ...row, referenceId: earlier.id } : row,
+      ),
+    };
+    expect(Job.of(rows).references.points.has(f2l)).toBe(false);
+    expect(solve(rows).doubts.map(({ readingId }) => readingId)).toEqual(
+      solve(solbris).doubts.map(({ readingId }) => readingId),
+    );
+  });
+
   it('leaves out the new reading that is far off, not the sound ones it cannot be told apart from', () => {
     const read = {
       quantity: 'distance' as const,

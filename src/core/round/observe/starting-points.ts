@@ -19,10 +19,12 @@ export function startingPoints(
   points: readonly Point[],
   references: ChosenReferences,
   readings: readonly SurveyReading[],
+  former: (id: string) => Position<'chart'> | undefined = () => undefined,
 ): SurveyPoint[] {
   const charted = new Map(
     points.flatMap(({ id }) => {
-      const at = referencePosition(references, id);
+      // A point the chart no longer speaks of stands where it stood.
+      const at = referencePosition(references, id) ?? former(id);
       return at ? [[id, at] as const] : [];
     }),
   );

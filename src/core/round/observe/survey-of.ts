@@ -1,7 +1,7 @@
 import { position, type Position } from '../../maths/geometry/vector';
 import type { Reading } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
-import { referencePosition } from '../../shell/references/chosen';
+import { formerPosition, referencePosition } from '../../shell/references/chosen';
 import { roughStart, type RoughStart } from '../../survey/rough-start';
 import type { Survey, SurveyReading } from '../../survey/survey';
 import type { Observed } from './observe';
@@ -30,7 +30,7 @@ export function surveyOf(job: Job, observed: readonly Observed[]): RoundSurvey {
   const notEntering = about.flatMap(({ reading }) => (reading.fit === 'none' ? [reading.pointId!] : []));
   if (points.some(({ id }) => referencePosition(references, id)))
     return {
-      survey: { points: startingPoints(points, references, readings), readings },
+      survey: { points: startingPoints(points, references, readings, (id) => formerPosition(job.rows, id)), readings },
       start: 'chart',
       notEntering,
     };

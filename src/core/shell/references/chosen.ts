@@ -83,6 +83,18 @@ export function referencePosition(
 export const positionOf = ({ x, y, z }: Pick<ReferencePoint, 'x' | 'y' | 'z'>): Position<'chart'> =>
   position([x, y, z]);
 
+/** Where any edition or reference that is out of use had a point last: good to start from, not to judge by. */
+export function formerPosition(
+  rows: Pick<JobRows, 'references' | 'referencePoints'>,
+  pointId: string,
+): Position<'chart'> | undefined {
+  const madeAt = new Map(rows.references.map(({ id, createdAt }) => [id, createdAt]));
+  const had = rows.referencePoints
+    .filter((row) => row.pointId === pointId)
+    .sort((a, b) => (madeAt.get(b.referenceId) ?? '').localeCompare(madeAt.get(a.referenceId) ?? ''));
+  return had[0] && positionOf(had[0]);
+}
+
 /** The chart's edition in use. */
 export const chartOf = (rows: Pick<JobRows, 'references'>): Reference | undefined =>
   rows.references.find(({ kind, inUse }) => kind === 'chart' && inUse);

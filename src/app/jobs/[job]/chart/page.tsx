@@ -8,7 +8,8 @@ import { ChartPage } from '@/ui/chart/chart-page';
 export default async function Page({ params }: { params: Promise<{ job: string }> }) {
   const rows = await jobRows((await params).job);
   const reference = chartOf(rows);
-  const { importChart, addPoint, savePoint, removePoint, addDimension, saveDimension, removeDimension } = chart;
+  const { importChart, addPoint, savePoint, removePoint, restorePoint, pointUses } = chart;
+  const { addDimension, saveDimension, removeDimension } = chart;
   return (
     <ChartPage
       rows={only(
@@ -21,6 +22,8 @@ export default async function Page({ params }: { params: Promise<{ job: string }
         addPoint,
         savePoint,
         removePoint,
+        restorePoint,
+        pointUses,
         addDimension,
         saveDimension,
         removeDimension,

@@ -1,0 +1,33 @@
+import type { JobRows } from './job/job-rows';
+
+/** What in a job speaks of a point: it is not taken out from under these. */
+export interface PointUses {
+  readonly readings: number;
+  readonly rounds: readonly string[];
+  readonly dimensions: readonly string[];
+  readonly pulls: readonly string[];
+  readonly braces: readonly string[];
+  readonly entries: number;
+}
+
+/** Everything of a job that rests on a point. */
+export function usesOfPoint(rows: JobRows, pointId: string): PointUses {
+  const readings = rows.readings.filter((each) => each.pointId === pointId || each.toPointId === pointId);
+  const rounds = new Set(readings.map(({ roundId }) => roundId));
+  const holding = new Set(rows.pullHolds.filter((each) => each.pointId === pointId).map(({ pullId }) => pullId));
+  return {
+    readings: readings.length,
+    rounds: rows.rounds.filter(({ id }) => rounds.has(id)).map(({ name }) => name),
+    dimensions: rows.dimensions
+      .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
+      .map(({ code }) => code),
+    pulls: rows.pulls.filter((pull) => pull.pointId === pointId || holding.has(pull.id)).map(({ code }) => code),
+    braces: rows.braces
+      .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
+      .map(({ code }) => code),
+    entries: rows.logSubjects.filter((subject) => subject.pointId === pointId).length,
+  };
+}
+
+export const isUsed = ({ readings, dimensions, pulls, braces, entries }: PointUses): boolean =>
+  readings + dimensions.length + pulls.length + braces.length + entries > 0;
