@@ -159,13 +159,16 @@ export function recordFacts(
   return facts.map(([term, text]) => [term, text || '–']);
 }
 
+/** What a brace in each state does: a planned one holds nothing yet. */
+const BRACE_HOLDS = { planned: 'is to hold', fitted: 'holds', removed: 'held' } as const;
+
 /** Braces, then pulls, a line each by its code. */
 export const workLines = ({ braces, pulls }: RecordDocument, format: Formatter): { code: string; text: string }[] => [
   ...braces.map(({ code, ends, kind, section, length, holds, state }) => ({
     code,
     text: [
       `${ends}, ${BRACE_WORD[kind]}, ${section}${length === undefined ? '' : `, ${format.length(length)} ${format.unit}`}`,
-      `held ${holds.join(', ') || 'nothing named'}`,
+      `${BRACE_HOLDS[state]} ${holds.join(', ') || 'nothing named'}`,
       state,
     ].join('; '),
   })),

@@ -89,26 +89,37 @@ export const FIRST_STEPS: readonly {
 ];
 
 /** The usual cautions where a rung can hurt somebody, in plain words. */
+/** Wherever a spark can fly, whatever the work is called: brace, cut, pull plate, grinding, weld. */
+const FIRE_WATCH =
+  'Blanket and extinguisher; fire watch for an hour after the last spark, grinding too, both sides felt for heat, then another look.';
+/** Before the first spark, not only before the first cut. */
+const TANK_OUT =
+  'Fuel, brake and refrigerant lines drained or out; the tank outside and capped, an empty one too, never cut or heated.';
+
 export const CAUTIONS: Readonly<Partial<Record<Rung, readonly string[]>>> = {
   look: ['Old underseal, pads and gaskets may hold asbestos: test before scraping.'],
   setUp: ['Stands under the shell before anybody is under it.', 'Lift only at points that carry.'],
   brace: [
+    TANK_OUT,
+    FIRE_WATCH,
     'Earth clamp beside the weld, electronics disconnected.',
     'Measure before and after: welding a brace in can itself pull a dimension.',
   ],
   cut: [
-    'Fuel, brake and refrigerant lines drained or out; the tank outside and capped, never cut or heated.',
+    TANK_OUT,
+    FIRE_WATCH,
     'Battery and airbag or belt-tensioner charges disconnected by the maker’s procedure.',
     'Eye, ear and hand protection; sharp edges. Body lead: low heat, hand scrape, never power-sand.',
   ],
   pull: [
     'Nobody in line with a chain, nobody under or inside the shell. Safety cable, rated clamps.',
+    `Pull plates are welded on. ${FIRE_WATCH}`,
     'Set pointers before the pull; read with the pump stopped and held, from outside the chain’s sweep.',
   ],
   fit: ['Gas struts off before heat. Sharp edges.'],
   weld: [
     'No chlorinated cleaner near an arc: phosgene. Lead and zinc fume: extraction and a proper mask.',
-    'Blanket and extinguisher; fire watch for an hour after the last spark, both sides felt for heat.',
+    FIRE_WATCH,
     'Shielding gas in a closed shell or pit suffocates. Foam, sealer and wax burn to poison: clear them first.',
   ],
 };
