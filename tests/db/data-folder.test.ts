@@ -4,6 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { JOB_TABLE_NAMES } from '@/core/shell/job/job-rows';
+import { ROWS_VERSION } from '@/core/shell/job/upgrades';
 import { FolderInUse, lockFolder } from '@/db/data-folder';
 import { loadJob } from '@/db/jobs';
 import { addContent } from '@/db/photographs';
@@ -137,7 +138,7 @@ describe('the journal', () => {
     await second.close();
     const lines = readFileSync(path.join(folder, 'journal.jsonl'), 'utf8').trim().split('\n');
     expect(lines).toHaveLength(3);
-    expect(JSON.parse(lines[2]!)).toMatchObject({ format: 'vinkel.journal/2' });
+    expect(JSON.parse(lines[2]!)).toMatchObject({ format: `vinkel.journal/${ROWS_VERSION}` });
   });
 
   it('refuses a line that is not a reading, and starts all the same', async () => {
