@@ -141,6 +141,7 @@ describe('the chart', () => {
       dimensions: ['D2'],
     });
     valueOf(await chart.removePoint(point.id));
+    valueOf(await chart.removePoint(point.id));
     const retired = await bench().rows();
     expect(retired.points.map(({ id }) => id)).toContain(point.id);
     expect(chooseReferences(retired).points.has(point.id)).toBe(false);

@@ -193,6 +193,9 @@ export const removePoint = useCase(input.subjectId, async (id, { database }) => 
   const point = await rowById(database, 'points', id);
   const rows = point && (await loadJob(database, point.jobId));
   if (!rows || !isUsed(usesOfPoint(rows, id))) return removeSubject(database, 'point', id);
+  const inUse = chartOf(rows)?.id;
+  // It is retired already.
+  if (!rows.referencePoints.some((row) => row.pointId === id && row.referenceId === inUse)) return done(null);
   return database.transaction(async (tx) => {
     const chart = await writableChart(tx, rows, true);
     await tx.query('delete from reference_point where reference_id = $1 and point_id = $2', [chart?.id, id]);

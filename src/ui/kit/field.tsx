@@ -20,14 +20,18 @@ function Around({ id, label, error, hint, children }: Labelled & { id: string; c
       </label>
       {children}
       {hint && !error ? <p className="text-sm text-soft">{hint}</p> : null}
-      {error ? (
-        <p role="alert" className="text-sm font-medium text-minus">
-          {error}
-        </p>
-      ) : null}
+      <FieldError error={error} />
     </div>
   );
 }
+
+/** What is wrong with a field, beside it. */
+export const FieldError = ({ error }: { error: string | undefined }) =>
+  error ? (
+    <p role="alert" className="text-sm font-medium text-minus">
+      {error}
+    </p>
+  ) : null;
 
 /** One labelled line of text. */
 export function TextField({ label, error, hint, ...rest }: Labelled & ComponentProps<'input'>) {

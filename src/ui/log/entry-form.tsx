@@ -9,7 +9,7 @@ import { newEntry, type NewEntry } from '@/formats/inputs/log';
 import type { Outcome } from '@/formats/outcome';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
-import { TextArea, TextField } from '../kit/field';
+import { FieldError, TextArea, TextField } from '../kit/field';
 import { useEntryForm, wordsOf } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
 
@@ -138,11 +138,7 @@ const Photographs = ({ files, choose, error }: Choosing) => (
         onChange={(event) => choose([...(event.target.files ?? [])])}
       />
     </label>
-    {error ? (
-      <p role="alert" className="text-sm font-medium text-minus">
-        {error}
-      </p>
-    ) : null}
+    <FieldError error={error} />
   </div>
 );
 

@@ -38,12 +38,12 @@ export function startingPoints(
   const shift = mapAxes((axis) => median(shifts[axis]));
   const centre = mapAxes((axis) => [...turned.values()].reduce((sum, at) => sum + at[axis] / turned.size, 0));
   const standing = new Map([...turned].map(([id, at]) => [id, mapAxes((axis) => at[axis] + shift[axis])] as const));
-  const others = placeAmong(
-    standing,
-    points.map(({ id }) => id),
-    readings,
-    (id) => points.find((point) => point.id === id)?.side,
-  );
+  const side = new Map(points.map((point) => [point.id, point.side]));
+  const ids = [...side.keys()];
+  // Usually the chart has them all.
+  const others = ids.every((id) => standing.has(id))
+    ? standing
+    : placeAmong(standing, ids, readings, (id) => side.get(id));
   return points.map(({ id, substituteForId }) => {
     const beside = standing.get(substituteForId ?? '');
     const own = standing.get(id) ?? (beside && mapAxes((axis) => beside[axis] + ASIDE[axis])) ?? others.get(id);
