@@ -1,5 +1,6 @@
 import { chartRows, type ChartDraft } from '@/core/shell/chart/draft';
 import { distance, levelDistance, position, type Vector } from '@/core/maths/geometry/vector';
+import { NEW_JOB } from '@/core/shell/job/entities';
 import type {
   Job,
   LogEntry,
@@ -15,7 +16,7 @@ import type {
   Support,
 } from '@/core/shell/job/entities';
 import { emptyJobRows, type RowOf, type JobTable } from '@/core/shell/job/job-rows';
-import type { Random } from '@/core/maths/random/seeded';
+import { seeded, type Random } from '@/core/maths/random/seeded';
 
 /** The instruments the schema brings, by their fixed identities. */
 export const INSTRUMENTS = {
@@ -72,6 +73,8 @@ export class JobBuilder {
   readonly rows = emptyJobRows();
   readonly jobId: string;
   readonly referenceId: string;
+  /** Identities of what was added to the demo later: the readings' own chance stays what it was. */
+  readonly later = seeded(2026);
   private minutes: number;
   private ordinal = 0;
   private sequence = 0;
@@ -79,12 +82,12 @@ export class JobBuilder {
   constructor(
     readonly random: Random,
     start: string,
-    job: Omit<Job, 'id' | 'startedAt' | 'version'>,
+    job: Omit<Job, 'id' | 'startedAt' | keyof typeof NEW_JOB> & Pick<Job, 'note'>,
   ) {
     this.minutes = Date.parse(start) / 60_000;
     this.jobId = random.uuid();
     this.referenceId = random.uuid();
-    this.rows.jobs.push({ id: this.jobId, ...job, startedAt: this.now(), version: 1 });
+    this.rows.jobs.push({ ...NEW_JOB, id: this.jobId, ...job, startedAt: this.now() });
     for (const name of Object.keys(INSTRUMENTS) as InstrumentName[]) {
       const { kind, sd, perMetre, steel, name: title } = INSTRUMENTS[name];
       this.rows.instruments.push({ id: idOf(1, name), name: title, kind });
@@ -164,7 +167,7 @@ export class JobBuilder {
 
   /** The chart's points, dimensions and seams; without figures where the job has no chart. */
   chart(draft: ChartDraft, withFigures = true): void {
-    const made = chartRows(draft, { jobId: this.jobId, referenceId: this.referenceId }, [], this.random.uuid);
+    const made = chartRows(draft, { jobId: this.jobId, referenceId: this.referenceId }, this.rows, this.random.uuid);
     for (const [table, rows] of Object.entries(made))
       if (withFigures || !table.startsWith('reference')) (this.rows[table as JobTable] as unknown[]).push(...rows);
   }
@@ -185,7 +188,7 @@ export class JobBuilder {
     return this.rows.seamStations.find((each) => each.seamId === seam.id && each.number === Number(number))!.id;
   }
 
-  step(rung: Rung, title: string, needs = ''): Step {
+  step(rung: Rung, title: string, needs = '', doneBy: Step['doneBy'] = null): Step {
     return this.add('steps', {
       id: this.random.uuid(),
       jobId: this.jobId,
@@ -194,6 +197,7 @@ export class JobBuilder {
       title,
       note: '',
       needs,
+      doneBy,
       version: 1,
     });
   }
@@ -254,6 +258,10 @@ export class JobBuilder {
 
   close(round: Round): void {
     round.closedAt = this.now();
+    this.add('roundEvents', {
+      ...{ id: this.later.uuid(), roundId: round.id, kind: 'closed', at: this.now() },
+      ...{ author: round.author, reason: '' },
+    });
   }
 
   private noisy(value: number, instrument: InstrumentName, digits = 1): number {
@@ -393,6 +401,7 @@ export class JobBuilder {
       at: this.now(),
       roundId: round?.id ?? null,
       supersedes: null,
+      overturnedBy: '',
     });
     for (const { point, dimension, accepted } of about)
       this.add('logSubjects', {

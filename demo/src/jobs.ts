@@ -2,10 +2,12 @@ import { Job } from '@/core/shell/job/job';
 import type { ChartDraft } from '@/core/shell/chart/draft';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { FIRST_STEPS } from '@/core/days/ladder';
+import { morningThree } from '@/core/plan/morning';
 import { buildRecord } from '@/core/report/record/record';
+import type { RecordDocument } from '@/core/shell/record-document';
 import { aimOf } from '@/core/findings/brace-pull';
 import { judgeRound } from '@/core/round/judge/judge-round';
-import type { Round, Step } from '@/core/shell/job/entities';
+import type { LogEntry, Round, Step } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
 import { seeded } from '@/core/maths/random/seeded';
@@ -30,7 +32,7 @@ export interface DemoJob {
 }
 
 const defaultSteps = (job: JobBuilder): Step[] =>
-  FIRST_STEPS.map(({ rung, title, needs }) => job.step(rung, title, needs));
+  FIRST_STEPS.map(({ rung, title, needs, doneBy }) => job.step(rung, title, needs, doneBy));
 
 type Places = ReadonlyMap<string, Vector>;
 
@@ -268,6 +270,7 @@ export function solbris(): DemoJob {
   job.stepEvent(parts!, 'missing', ALVA!, 'on order since 12 November', '2026-12-04T12:00:00.000Z');
   void cut;
   otherReferences(job, chart);
+  writtenBesides(job, { corner: corner.id, sill: sill.id });
   return {
     folder: 'solbris',
     rows: job.rows,
@@ -307,6 +310,69 @@ function otherReferences(job: JobBuilder, chart: ChartDraft): void {
     );
   job.figure(sill, 'CL1', lengths.find(({ code }) => code === 'CL1')!.value + 4.6);
 }
+
+/** What findings say more, what was assumed and decided, the parts on the shelf, and a morning's three readings. */
+function writtenBesides(job: JobBuilder, { corner, sill }: Readonly<Record<'corner' | 'sill', string>>): void {
+  const { later } = job;
+  const entry = (kind: LogEntry['kind'], text: string, reason: string, overturnedBy = '') =>
+    job.add('logEntries', {
+      ...{ id: later.uuid(), jobId: job.jobId, kind, text, reason, overturnedBy },
+      ...{ author: ALVA!, at: job.now(), roundId: null, supersedes: null },
+    });
+  job.add('findingDetails', {
+    ...{ entryId: corner, sort: 'coatingThickness', grade: null, before: 6.5, after: 0.3 },
+    ...{ weight: 'structural', otherSide: false },
+  });
+  job.add('findingDetails', {
+    ...{ entryId: sill, sort: 'rust', grade: null, before: 1.2, after: 0.7 },
+    ...{ weight: 'structural', otherSide: true },
+  });
+  entry(
+    'assumption',
+    'The rear seat crossmember stayed where it was: the hinge of the damage lies at or behind it.',
+    'Its two diagonals agree, and no crease runs into it.',
+    'A height at C1L or C1R more than 3 mm off once the filler is out.',
+  );
+  const whole = entry(
+    'decision',
+    'Left sill outer and inner replaced whole, not patched.',
+    'Rotten at two places with sound metal only between them.',
+  );
+  job.add('decisionDetails', {
+    entryId: whole.id,
+    hours: 38,
+    ownerSays: 'yes',
+    ownerSaidAt: '2026-11-16T10:00:00.000Z',
+  });
+  const tags: readonly (readonly [part: string, takenFrom: string, state: string, shelf: string, until: string])[] = [
+    ['Left door', 'A2L and A3L hinges', 'sound, hinge pins worn', 'Rack 2, lower', 'the new sill is welded'],
+    ['Left rear lamp panel', 'between R3L and R4L', 'bent, brackets good', 'Rack 1', 'its brackets are copied'],
+  ];
+  for (const [i, [part, takenFrom, state, shelf, keepUntil]] of tags.entries())
+    job.add('partTags', {
+      ...{ id: later.uuid(), jobId: job.jobId, number: i + 1, part, takenFrom, state, shelf, keepUntil },
+      ...{ at: job.now(), author: NILS!, version: 1 },
+    });
+  job.until('2026-11-24T06:40:00Z');
+  const proposed = morningThree(Job.of({ ...job.rows }));
+  if ('missing' in proposed) throw new Error('the estate has no morning three');
+  const { roundId, version, pairs } = proposed.what;
+  const check = job.add('morningChecks', {
+    ...{ id: later.uuid(), jobId: job.jobId, roundId, instrumentVersionId: version.id },
+    ...{ at: job.now(), author: RONJA! },
+  });
+  for (const { expected, sd, ...pair } of pairs)
+    job.add('morningReadings', {
+      ...{ id: later.uuid(), morningCheckId: check.id, ...pair, expected, sd },
+      value: round1(expected + 0.6 * sd * later.normal()),
+    });
+}
+
+/** The record as signed: a reason beside whatever was open. */
+const signedOver = ({ open = [], ...record }: RecordDocument): RecordDocument => ({
+  ...(JSON.parse(JSON.stringify(record)) as RecordDocument),
+  open: open.map((each) => ({ ...each, reason: 'Looked at together with the owner on the bench; it stays so.' })),
+});
 
 const round1 = (value: number): number => Math.round(value * 10) / 10;
 
@@ -457,7 +523,7 @@ export function lodd(): DemoJob {
     number: 1,
     signedBy: ALVA!,
     signedAt: job.now(),
-    snapshot: JSON.parse(JSON.stringify(buildRecord(Job.of({ ...job.rows }), job.now()))) as never,
+    snapshot: signedOver(buildRecord(Job.of({ ...job.rows }), job.now())),
   });
   void accepted;
   return {

@@ -1,7 +1,9 @@
 import type { Job } from '@/core/shell/job/entities';
+import { byCode } from '@/core/shell/by-code';
 import { JOB_TABLE_NAMES, type JobRows, type JobTable } from '@/core/shell/job/job-rows';
-import { isoTime, type Queryable } from './database';
-import { columns, jsonOfJob, TIME_KEYS } from './table';
+import { isoTime, type Database, type Queryable } from './database';
+import { removeContent } from './photographs';
+import { columns, jsonOfJob, nameOf, rowsOfJob, TABLES, TIME_KEYS } from './table';
 
 /** One line of the job list. */
 export interface JobSummary extends Job {
@@ -35,8 +37,30 @@ export async function loadJob(db: Queryable, jobId: string): Promise<JobRows | u
   for (const table of JOB_TABLE_NAMES)
     for (const key of TIME_KEYS[table])
       for (const row of rows[table]) if (typeof row[key] === 'string') row[key] = isoTime(row[key]);
+  for (const table of CODED) (rows[table] as { code: string }[]).sort((a, b) => byCode(a.code, b.code));
   return rows as unknown as JobRows;
 }
 
+/** Tables read in the order of their codes, as people count and not as the database sorts. */
+const CODED = ['points', 'dimensions', 'seams', 'pulls', 'braces'] as const satisfies readonly JobTable[];
+
 // PostgreSQL's functions take a hundred arguments: a table is two.
 const LOAD_JOB = `select json_build_object(${JOB_TABLE_NAMES.map((table) => `'${table}', ${jsonOfJob(table)}`).join(',\n')}) as rows`;
+
+/** Removes a whole job with its pictures: the only delete that append-only rows allow. */
+export async function removeRows(database: Database, rows: JobRows): Promise<void> {
+  const jobId = rows.jobs[0]!.id;
+  await database.transaction(async (tx) => {
+    await tx.query("select set_config('vinkel.removing', 'a job', true)");
+    await tx.query('delete from job_export where job_id = $1', [jobId]);
+    for (const table of JOB_TABLE_NAMES.toReversed()) {
+      if (!TABLES[table].owner) continue;
+      const name = nameOf(table);
+      await tx.query(`delete from ${name} where ctid in (select ${name}.ctid from ${rowsOfJob(table)})`, [jobId]);
+    }
+    await removeContent(
+      tx,
+      rows.photographs.map(({ id }) => id),
+    );
+  });
+}

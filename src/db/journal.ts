@@ -13,6 +13,8 @@ import { insert } from './table';
  */
 export interface Journal {
   append(rows: Partial<JobRows>): Promise<void>;
+  /** A whole job was removed: nothing written of it before is put back. */
+  remove(jobId: string): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -24,17 +26,21 @@ const journalLine = z.strictObject({
   rows: z.strictObject(
     Object.fromEntries(JOB_TABLE_NAMES.map((table) => [table, z.array(JOB_TABLES[table]).optional()])),
   ),
+  /** The job that was removed. */
+  removed: z.uuid().optional(),
 });
 
 /** Opens the journal for appending; a line torn by a crash is ended first. */
 export async function openJournal(path: string): Promise<Journal> {
   const file = await open(path, 'a+');
   await endTornLine(file);
+  const write = async (line: z.input<typeof journalLine>) => {
+    await file.appendFile(`${JSON.stringify(line)}\n`);
+    await file.datasync();
+  };
   return {
-    append: async (rows) => {
-      await file.appendFile(`${JSON.stringify({ format: FORMAT, rows })}\n`);
-      await file.datasync();
-    },
+    append: (rows) => write({ format: FORMAT, rows } as unknown as z.input<typeof journalLine>),
+    remove: (removed) => write({ format: FORMAT, rows: {}, removed }),
     close: () => file.close(),
   };
 }
@@ -65,14 +71,17 @@ export async function replayJournal(database: Database, path: string): Promise<R
       (row) => row.id,
     ),
   );
+  const lines = text.split('\n');
+  const removedAt = removals(lines);
   let restored = 0;
   const faults: { line: number; reason: string }[] = [];
-  for (const [index, line] of text.split('\n').entries()) {
+  for (const [index, line] of lines.entries()) {
     if (line.trim() === '') continue;
     try {
       const rows = journalLine.parse(upgradeDocument(JSON.parse(line), NAME)).rows as Partial<JobRows>;
       const lacking = [...(rows.readings ?? []), ...(rows.readingStrikes ?? [])].filter((row) => !present.has(row.id));
-      if (lacking.length === 0) continue;
+      const gone = (rows.jobs ?? []).some(({ id }) => index < (removedAt.get(id) ?? -1));
+      if (lacking.length === 0 || gone) continue;
       await database.transaction(async (tx) => {
         for (const table of JOB_TABLE_NAMES)
           await insert(tx, table, (rows[table] ?? []) as never[], { skipExisting: true });
@@ -87,4 +96,17 @@ export async function replayJournal(database: Database, path: string): Promise<R
     }
   }
   return { restored, faults };
+}
+
+/** The jobs that were removed, and the line that says so. */
+function removals(lines: readonly string[]): Map<string, number> {
+  const found = new Map<string, number>();
+  for (const [index, line] of lines.entries())
+    try {
+      const removed = line.includes('"removed"') ? (JSON.parse(line) as { removed?: unknown }).removed : undefined;
+      if (typeof removed === 'string') found.set(removed, index);
+    } catch {
+      // A torn line is named where it is read.
+    }
+  return found;
 }

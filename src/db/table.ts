@@ -23,10 +23,10 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   jobs: { name: 'job', owner: 'job' },
   instruments: { name: 'instrument', order: 'name' },
   instrumentVersions: { name: 'instrument_version', order: 'number' },
-  points: ofJob('point', 'code'),
-  dimensions: ofJob('dimension', 'code'),
+  points: ofJob('point'),
+  dimensions: ofJob('dimension'),
   memberLines: ofJob('member_line'),
-  seams: ofJob('seam', 'code'),
+  seams: ofJob('seam'),
   seamStations: of('seam_station', 'seam_id', 'seams', 'seam.code, seam_station.number'),
   shellStates: ofJob('shell_state', 'reached_at'),
   supports: ofJob('support'),
@@ -39,14 +39,14 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   referenceStations: of('reference_station', 'reference_id', 'references'),
   referenceRounds: of('reference_round', 'reference_id', 'references'),
   referenceChoices: ofJob('reference_choice', 'at'),
-  pulls: ofJob('pull', 'code'),
+  pulls: ofJob('pull'),
   pullHolds: of('pull_hold', 'pull_id', 'pulls'),
   pullEvents: of('pull_event', 'pull_id', 'pulls', 'pull_event.at'),
   readings: of('reading', 'round_id', 'rounds', 'round.number, reading.sequence'),
   readingStrikes: of('reading_strike', 'reading_id', 'readings', 'reading_strike.struck_at'),
   readingKeeps: of('reading_keep', 'reading_id', 'readings', 'reading_keep.at'),
   pointConditions: of('point_condition', 'round_id', 'rounds', 'point_condition.at'),
-  braces: ofJob('brace', 'code'),
+  braces: ofJob('brace'),
   braceDimensions: of('brace_dimension', 'brace_id', 'braces'),
   braceEvents: of('brace_event', 'brace_id', 'braces', 'brace_event.at'),
   steps: ofJob('step', 'ordinal'),
@@ -56,6 +56,12 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   photographs: ofJob('photograph', 'at'),
   signedRecords: ofJob('signed_record', 'number'),
   changes: ofJob('change', 'at'),
+  withdrawals: ofJob('withdrawal', 'at'),
+  findingDetails: of('finding_detail', 'entry_id', 'logEntries'),
+  decisionDetails: of('decision_detail', 'entry_id', 'logEntries'),
+  partTags: ofJob('part_tag', 'number'),
+  morningChecks: ofJob('morning_check', 'at'),
+  morningReadings: of('morning_reading', 'morning_check_id', 'morningChecks'),
 };
 
 export const nameOf = (table: JobTable): string => TABLES[table].name;
@@ -147,7 +153,8 @@ export type EditableTable =
   | 'rounds'
   | 'braces'
   | 'pulls'
-  | 'steps';
+  | 'steps'
+  | 'partTags';
 
 /** One row by its identity. */
 export async function rowById<T extends EditableTable>(

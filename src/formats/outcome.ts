@@ -21,3 +21,6 @@ export const failed = (path: string, message: string): Failure => ({
 
 /** Where the fault stands of what nobody has signed: the interface asks for the name and tries again. */
 export const NO_PERSON = 'person';
+
+/** Where the fault stands of a job brought in that is here already: it can come as a copy, or what is missing of it. */
+export const HERE_ALREADY = 'here';

@@ -1,7 +1,14 @@
 import type { RecordDocument } from '@/core/shell/record-document';
 import {
+  counted,
   BRACE_WORD,
   CAUTION_WORD,
+  GRADE_WORD,
+  MORNING_VERDICT_WORD,
+  OPEN_WORD,
+  PULL_STATE_WORD,
+  RUNG_WORD,
+  SORT_WORD,
   referenceText,
   STATE_WORD,
   SUPPORT_WORD,
@@ -114,7 +121,12 @@ export const CHANGE_COLUMNS: readonly TableColumn<Change>[] = [
 ];
 
 export const GAP_COLUMNS: readonly TableColumn<Gap>[] = [
-  { title: 'Station', width: 16, text: ({ seam, station, quantity }) => `${seam}.${station} ${quantity}` },
+  {
+    title: 'Station',
+    width: 16,
+    text: ({ seam, station, quantity }) => `${seam}.${station} ${quantity}`,
+    also: ({ round }) => (round === undefined ? '' : `round ${round}`),
+  },
   { title: 'Seam', width: 36, text: ({ name, side }, format) => `${format.name(name)}, ${side}` },
   {
     title: ({ unit }) => `Read ${unit}`,
@@ -172,10 +184,11 @@ export const workLines = ({ braces, pulls }: RecordDocument, format: Formatter):
       state,
     ].join('; '),
   })),
-  ...pulls.map(({ code, point, distance, heldAt, springBacks }) => ({
+  ...pulls.map(({ code, point, distance, heldAt, springBacks, state }) => ({
     code,
     text: [
       `at ${point}, ${format.length(distance)} ${format.unit} wanted`,
+      ...(state ? [PULL_STATE_WORD[state]] : []),
       `held: ${heldAt || 'not said'}`,
       ...(springBacks.length > 0
         ? [`sprang back ${springBacks.map(format.difference).join(', ')} ${format.unit}`]
@@ -189,8 +202,96 @@ type Entry = RecordDocument['log'][number];
 export const entryHead = ({ kind, at, author, about }: Entry, format: Formatter): string =>
   `${kind}, ${format.day(at)}, ${author}${about.length > 0 ? `: ${about.join(', ')}` : ''}`;
 
-export const entryText = ({ text, reason }: Entry, format: Formatter): string =>
-  format.name(text) + (reason ? ` Because: ${format.name(reason)}` : '');
+export const entryText = (entry: Entry, format: Formatter): string =>
+  [
+    format.name(entry.text),
+    ...(entry.reason ? [`Because: ${format.name(entry.reason)}`] : []),
+    ...(entry.overturnedBy ? [`Overturned by: ${format.name(entry.overturnedBy)}`] : []),
+    ...detailSentences(entry, format),
+  ].join(' ');
+
+/** What a finding or a decision says besides its words. */
+export function detailSentences(
+  { finding, decision }: Pick<Entry, 'finding' | 'decision'>,
+  format: Formatter,
+): string[] {
+  const thickness = ([finding?.before, finding?.after] as const).map((mm) =>
+    mm === null || mm === undefined ? undefined : `${format.length(mm)} ${format.unit}`,
+  );
+  return [
+    ...(finding && finding.sort !== 'other' ? [`Kind: ${SORT_WORD[finding.sort]}.`] : []),
+    ...(finding?.grade ? [`It is ${GRADE_WORD[finding.grade]}.`] : []),
+    ...(thickness[0] || thickness[1] ? [`Before ${thickness[0] ?? '–'}, after ${thickness[1] ?? '–'}.`] : []),
+    ...(finding?.weight ? [`${finding.weight === 'structural' ? 'Structural' : 'Cosmetic'}.`] : []),
+    ...(finding?.otherSide ? ['Seen on one side: look at the other.'] : []),
+    ...(decision?.hours ? [`${counted(decision.hours, 'hour')}.`] : []),
+    ...(decision?.ownerSays && decision.ownerSaidAt
+      ? [`The owner says ${decision.ownerSays}, ${format.day(decision.ownerSaidAt)}.`]
+      : []),
+  ];
+}
+
+/** A part of a record that is told in lines. */
+export interface ToldPart {
+  readonly title: string;
+  readonly lines: readonly string[];
+}
+
+/** What a record tells besides tables, for the screen and for paper alike; parts with nothing in them are left out. */
+export function toldParts(record: RecordDocument, format: Formatter, signed: boolean): ToldPart[] {
+  const { doubts = [], steps = [], mornings = [], parts = [], takenBack = [], open = [] } = record;
+  const told: ToldPart[] = [
+    {
+      title: 'Readings left out as doubtful',
+      lines: doubts.map(
+        ({ round, subject, value, cause }) =>
+          `Round ${round}: ${subject}, read ${format.length(value)} ${format.unit}${cause ? `; ${cause}` : ''}`,
+      ),
+    },
+    {
+      title: 'Done, step by step',
+      lines: steps.map(
+        ({ rung, title, state, at, author }) =>
+          `${RUNG_WORD[rung as 'look'] ?? rung}: ${format.name(title)} – ${state}, ${author}, ${format.day(at)}`,
+      ),
+    },
+    {
+      title: 'Mornings',
+      lines: mornings.map(
+        ({ at, author, round, verdict, readings }) =>
+          `${format.day(at)}, ${author}, against round ${round}: ${MORNING_VERDICT_WORD[verdict]} (${readings
+            .map(({ ends, change, plusMinus }) => `${ends} ${format.difference(change)} ${format.plusMinus(plusMinus)}`)
+            .join('; ')} ${format.unit})`,
+      ),
+    },
+    {
+      title: 'Parts taken off',
+      lines: parts.map(({ number, part, takenFrom, state, shelf, keepUntil }) =>
+        [
+          `${number}: ${format.name(part)}`,
+          ...(takenFrom ? [`from ${format.name(takenFrom)}`] : []),
+          ...[state, shelf].filter(Boolean),
+          ...(keepUntil ? [`not scrapped until ${keepUntil}`] : []),
+        ].join('; '),
+      ),
+    },
+    {
+      title: 'Taken back',
+      lines: takenBack.map(({ what, reason, author, at }) => `${what}: ${reason} (${author}, ${format.day(at)})`),
+    },
+    {
+      title: signed ? 'Open when it was signed' : 'Open',
+      lines: open.map((each) => openLine(each, format)),
+    },
+  ];
+  return told.filter(({ lines }) => lines.length > 0);
+}
+
+export const openLine = (
+  { kind, subject, reason }: NonNullable<RecordDocument['open']>[number],
+  format: Formatter,
+): string =>
+  `${format.name(subject)}: ${OPEN_WORD[kind]}${reason ? `. Signed all the same: ${format.name(reason)}` : ''}`;
 
 /** Who signs, on the left under a record. */
 export const signedBy = (signature: Signature | undefined, format: Formatter): string =>

@@ -1,5 +1,3 @@
-import { takenCodes } from '@/core/shell/chart/draft';
-import { emptyJobRows } from '@/core/shell/job/job-rows';
 import { position, type Position, type Vector } from '@/core/maths/geometry/vector';
 import { solveDetermined } from '@/core/survey/determined';
 import { looseSentence } from '@/core/survey/loose';
@@ -36,11 +34,11 @@ export type SisterFile =
  */
 export function readSister(text: string, name: string, unit: LengthUnit): SisterFile {
   if (!/\.json$/i.test(name))
-    return fromPoints(readChartCsv([{ name, text }], { unit, driverSide: 'left' }, takenCodes(emptyJobRows())));
+    return fromPoints(readChartCsv([{ name, text }], { unit, driverSide: 'left' }, new Set()));
   const json = parseJson(text);
   if (!json.ok) return { ok: false, faults: json.faults.map(faultText) };
   const isSurvey = (json.value as { format?: unknown } | null)?.format === 'vinkel.survey/1';
-  return isSurvey ? fromSurvey(json.value) : fromPoints(readChartJson(text, takenCodes(emptyJobRows())));
+  return isSurvey ? fromSurvey(json.value) : fromPoints(readChartJson(text, new Set()));
 }
 
 function fromPoints({ draft, rows, faults }: ReturnType<typeof readChartJson>): SisterFile {

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import path from 'node:path';
@@ -9,6 +9,7 @@ import { text as readText } from 'node:stream/consumers';
 import { promisify } from 'node:util';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { ZipFile as ZipWriter } from 'yazl';
+import { copyOf } from '@/core/shell/job/copy';
 import { JOB_TABLE_NAMES, theJob, type JobRows } from '@/core/shell/job/job-rows';
 import { loadJob } from '@/db/jobs';
 import { contentOf, removeContent } from '@/db/photographs';
@@ -23,7 +24,7 @@ import {
   type ArchiveDocument,
 } from '@/formats/archive/documents';
 import { fileName } from '@/formats/file-name';
-import { done, failed, type Outcome } from '@/formats/outcome';
+import { done, failed, HERE_ALREADY, type Outcome } from '@/formats/outcome';
 import { makePreview, storeContent } from './photographs';
 import { store, type Store } from './store';
 
@@ -41,14 +42,31 @@ export async function exportJob(
       open(null, Readable.from(contentOf(database, photograph.id), { objectMode: false })),
     );
   zip.end();
+  await database.query('insert into job_export (job_id, sha256, at) values ($1, $2, now())', [
+    jobId,
+    contentHash(rows),
+  ]);
   return { name: fileName(theJob(rows).name), zip: zip.outputStream as Readable };
 }
+
+/** What a job's archive holds, in one figure: the same for the same rows. */
+export const contentHash = (rows: JobRows): string =>
+  createHash('sha256')
+    .update(JSON.stringify(archiveDocuments(rows)))
+    .digest('hex');
+
+/** How a job that is here already is brought in again. */
+export type BringAs = 'new' | 'copy' | 'missing';
 
 /** Documents of a job are texts; one larger than this is not ours. */
 const MOST_DOCUMENT_BYTES = 512 * 1024 * 1024;
 
 /** Brings a job in from an archive on the disk, all of it or nothing. */
-export async function importJob({ database, journal }: Store, zipPath: string): Promise<Outcome<{ jobId: string }>> {
+export async function importJob(
+  { database, journal }: Store,
+  zipPath: string,
+  as: BringAs = 'new',
+): Promise<Outcome<{ jobId: string }>> {
   let zip: ZipFile;
   try {
     zip = await open(zipPath, { lazyEntries: true, autoClose: false });
@@ -67,27 +85,33 @@ export async function importJob({ database, journal }: Store, zipPath: string): 
     if (!entries.has(JOB_PATH)) return failed('file', `this is not an exported job: ${JOB_PATH} is missing`);
     const read = readArchiveDocuments(documents);
     if (!read.ok) return read;
-    const rows = read.value;
+    const { rows, former } = as === 'copy' ? copyOf(read.value, randomUUID) : { rows: read.value, former: new Map() };
     const job = theJob(rows);
     const [present] = await database.query('select id from job where id = $1', [job.id]);
-    if (present) return failed('job', `the job "${job.name}" is here already`);
-    const lacking = rows.photographs.filter((photograph) => !entries.has(photographPath(photograph)));
+    if (present && as !== 'missing') return failed(HERE_ALREADY, `the job "${job.name}" is here already`);
+    const pathOf = (photograph: JobRows['photographs'][number]) =>
+      photographPath({ ...photograph, id: former.get(photograph.id) ?? photograph.id });
+    const there = new Set(
+      (await database.query<{ id: string }>('select id from photograph_content')).map(({ id }) => id),
+    );
+    const wanted = rows.photographs.filter(({ id }) => !there.has(id));
+    const lacking = wanted.filter((photograph) => !entries.has(pathOf(photograph)));
     if (lacking.length > 0)
       return {
         ok: false,
-        faults: lacking.map((each) => ({ path: photographPath(each), message: 'is missing' })),
+        faults: lacking.map((each) => ({ path: pathOf(each), message: 'is missing' })),
       };
-    for (const photograph of rows.photographs) {
-      const fault = await bringPhotograph(database, zip, entries.get(photographPath(photograph))!, photograph, brought);
+    for (const photograph of wanted) {
+      const fault = await bringPhotograph(database, zip, entries.get(pathOf(photograph))!, photograph, brought);
       if (fault) {
         await removeContent(database, brought);
-        return failed(photographPath(photograph), fault);
+        return failed(pathOf(photograph), fault);
       }
     }
     await database.transaction(async (tx) => {
       for (const table of JOB_TABLE_NAMES)
         await insert(tx, table, rows[table] as never[], {
-          skipExisting: table === 'instruments' || table === 'instrumentVersions',
+          skipExisting: as === 'missing' || table === 'instruments' || table === 'instrumentVersions',
         });
       await journalRows(journal, rows);
     });
@@ -183,13 +207,13 @@ const stream = (zip: ZipFile, entry: Entry): Promise<Readable> =>
   );
 
 /** Writes an upload to the data folder's disk, brings the job in, and tidies up. */
-export async function importUpload(body: ReadableStream<Uint8Array>): Promise<Outcome<{ jobId: string }>> {
+export async function importUpload(body: ReadableStream<Uint8Array>, as: BringAs): Promise<Outcome<{ jobId: string }>> {
   const opened = await store();
   const folder = await mkdtemp(path.join(opened.folder, 'import-'));
   try {
     const zipPath = path.join(folder, 'job.zip');
     await pipeline(Readable.fromWeb(body as NodeReadableStream), createWriteStream(zipPath));
-    return await importJob(opened, zipPath);
+    return await importJob(opened, zipPath, as);
   } finally {
     await rm(folder, { recursive: true, force: true });
   }

@@ -4,7 +4,7 @@ import { runTask, type RowsAt } from './tasks';
 
 type Signature = Pick<SignedRecord, 'number' | 'signedBy' | 'signedAt'>;
 
-/** A signed record by its number, or the job as it stands. */
+/** A signed record by its number, the last signed one where none is named, or the job as it stands (`now`). */
 export async function recordOf(
   at: RowsAt,
   number: string | undefined | null,
@@ -16,7 +16,9 @@ export async function recordOf(
   });
   const { signedRecords } = at.rows;
   const signatures = signedRecords.map(signatureOf);
-  const signed = signedRecords.find((each) => String(each.number) === number);
+  const signed =
+    signedRecords.find((each) => String(each.number) === number) ??
+    (number === 'now' ? undefined : signedRecords.at(-1));
   if (signed) return { record: signed.snapshot, signature: signatureOf(signed), signatures };
   const madeAt = new Date().toISOString();
   // The same page asked again on the same state is the same record, but for the time printed on it.

@@ -26,8 +26,31 @@ class Nameless extends Error {}
 export function useCase<Schema extends z.ZodType, T = null>(
   schema: Schema,
   work: (input: z.output<Schema>, context: Context) => Promise<Outcome<T>>,
-): (input: z.input<Schema>) => Promise<Outcome<T>> {
-  return async (input) => runUseCase(schema, input, work);
+): (input: z.input<Schema>, request?: string) => Promise<Outcome<T>> {
+  return async (input, request) => once(request, () => runUseCase(schema, input, work));
+}
+
+/** What the forms last sent came to, by the identity of each form; one process holds the data, so it is enough here. */
+const shared = globalThis as typeof globalThis & { vinkelRequests?: Map<string, Promise<Outcome<unknown>>> };
+const REMEMBERED = 500;
+
+/**
+ * A form that is sent twice, by two presses or by two windows, is done once: the second is told what the first was. One
+ * that was refused may be sent again.
+ */
+function once<T>(request: string | undefined, work: () => Promise<Outcome<T>>): Promise<Outcome<T>> {
+  if (typeof request !== 'string') return work();
+  const known = (shared.vinkelRequests ??= new Map());
+  const before = known.get(request);
+  if (before) return before as Promise<Outcome<T>>;
+  const outcome = work();
+  known.set(request, outcome);
+  for (const oldest of known.keys()) if (known.size > REMEMBERED) known.delete(oldest);
+  outcome.then(
+    ({ ok }) => ok || known.delete(request),
+    () => known.delete(request),
+  );
+  return outcome;
 }
 
 /** The same for input of any kind, as it comes over a route. */

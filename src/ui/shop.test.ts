@@ -39,7 +39,7 @@ describe('the day sheet', () => {
     return textOf(
       rendered(
         createElement(DayPage, {
-          editJob: async () => ({ ok: false as const, faults: [] }),
+          actions: { editJob: async () => ({ ok: false as const, faults: [] }), writeMorning: action },
           ...{ job: rows.jobs[0]!, day: view, printedAt: '2026-11-24T17:00:00Z' },
           names: settleNames(Job.of(rows)),
         }),
@@ -155,7 +155,8 @@ describe('the walk on paper', () => {
 describe('braces', () => {
   const made = bracesPage(Job.of(solbris));
   const listed = made.braces;
-  const common = { ...made, planBrace: action, recordBraceEvent: action };
+  const actions = { planBrace: action, recordBraceEvent: action, correctBrace: action, withdraw: action };
+  const common = { ...made, actions };
 
   it('show their length and what they are there to hold', () => {
     const text = textOf(rendered(createElement(Braces, { rows: solbris, ...common })));
@@ -175,7 +176,10 @@ describe('braces', () => {
 describe('pulls', () => {
   const made = pullsPage(Job.of(solbris));
   const listed = made.pulls;
-  const actions = { planPull: action, recordPullEvent: action, setPullHolds: action };
+  const actions = {
+    ...{ planPull: action, recordPullEvent: action, setPullHolds: action },
+    ...{ correctPull: action, withdraw: action },
+  };
   const pagesText = (of: typeof made) => textOf(rendered(createElement(Pulls, { rows: solbris, ...of, actions })));
   const text = pagesText(made);
 
@@ -197,7 +201,10 @@ describe('a rung where work can hurt somebody', () => {
   const steps = (rung: Rung) =>
     textOf(
       rendered(
-        createElement(Steps, { jobId: solbris.jobs[0]!.id, rung, steps: [], addStep: action, recordStepEvent: action }),
+        createElement(Steps, {
+          ...{ jobId: solbris.jobs[0]!.id, rung, steps: [] },
+          actions: { addStep: action, recordStepEvent: action, correctStep: action },
+        }),
       ),
     );
 
@@ -215,16 +222,15 @@ describe('a rung where work can hurt somebody', () => {
 });
 
 describe('gaps', () => {
+  const actions = { addSeam: action, correctSeam: action, withdraw: action };
   it('stand left beside right with their verdicts', () => {
     const cold = judgeRound(Job.of(lodd), lodd.rounds.at(-1)!);
     const pairs = pairSeams(judgeSeams(Job.of(lodd), cold));
-    const text = textOf(rendered(createElement(Gaps, { rows: lodd, pairs, roundName: 'cold', addSeam: action })));
+    const text = textOf(rendered(createElement(Gaps, { rows: lodd, pairs, roundName: 'cold', actions })));
     expect(pairs.length).toBeGreaterThan(0);
     for (const { left, right } of pairs)
       for (const side of [left, right]) if (side) expect(text).toContain(side.seam.code);
-    expect(textOf(rendered(createElement(Gaps, { rows: lodd, pairs: [], addSeam: action })))).toContain(
-      'No seam is named',
-    );
+    expect(textOf(rendered(createElement(Gaps, { rows: lodd, pairs: [], actions })))).toContain('No seam is named');
   });
 });
 
@@ -232,6 +238,8 @@ describe('the list of jobs', () => {
   it('counts as one speaks', () => {
     const [job] = solbris.jobs;
     const jobs = [{ ...job!, pointCount: 1, roundCount: 2 }] as never;
-    expect(textOf(rendered(createElement(JobList, { jobs })))).toMatch(/1 point, 2 rounds/);
+    expect(
+      textOf(rendered(createElement(JobList, { jobs, actions: { putAwayJob: action, removeJob: action } }))),
+    ).toMatch(/1 point, 2 rounds/);
   });
 });

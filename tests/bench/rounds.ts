@@ -1,7 +1,7 @@
 import type { Case } from './case';
 import { Job } from '@/core/shell/job/job';
 import { emptyJobRows, type JobRows } from '@/core/shell/job/job-rows';
-import type { Reading } from '@/core/shell/job/entities';
+import { NEW_JOB, type Reading } from '@/core/shell/job/entities';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { seeded } from '@/core/maths/random/seeded';
 import { shellNet } from '@/core/practice/shell-net';
@@ -26,9 +26,8 @@ function jobOf(points: number, distances: number, dimensions: number): JobRows {
     shop: '',
     driverSide: 'left',
     bench: '',
-    note: '',
+    ...NEW_JOB,
     startedAt: at,
-    version: 1,
   });
   rows.references.push({
     id: referenceId,
@@ -72,6 +71,7 @@ function jobOf(points: number, distances: number, dimensions: number): JobRows {
       holeDiameter: null,
       substituteForId: null,
       mirrored: true,
+      place: '',
       version: 1,
     });
     rows.referencePoints.push({

@@ -148,7 +148,7 @@ describe('a job as an archive', () => {
   });
 
   it('that is here already is not taken twice', async () => {
-    expect(await faults(files())).toEqual([{ path: 'job', message: 'the job "Solbris 1200 estate" is here already' }]);
+    expect(await faults(files())).toEqual([{ path: 'here', message: 'the job "Solbris 1200 estate" is here already' }]);
   });
 
   it('of no job is none', async () => {

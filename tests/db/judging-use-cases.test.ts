@@ -1,3 +1,7 @@
+import { buildRecord } from '@/core/report/record/record';
+import { Job } from '@/core/shell/job/job';
+import { loadJob } from '@/db/jobs';
+import { store } from '@/server/store';
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
@@ -170,15 +174,37 @@ describe('work on the shell', () => {
   });
 });
 
+/** What is open in a job as it stands. */
+const openNow = async (jobId: string) =>
+  buildRecord(Job.of((await loadJob((await store()).database, jobId))!), '').open ?? [];
+
 describe('a signed record', () => {
   it('is numbered, and stays as it was when the job goes on', async () => {
-    const sign = () => signRecord({ id: randomUUID(), jobId: bench().jobId, signedBy: 'Alva' });
-    expect(valueOf(await sign()).number).toBe(1);
+    const { jobId } = bench();
+    const accepted = (await openNow(jobId)).map((each) => ({ ...each, reason: 'begun only' }));
+    const sign = (id: string = randomUUID()) => signRecord({ id, jobId, signedBy: 'Alva', accepted });
+    const first = randomUUID();
+    expect(valueOf(await sign(first)).number).toBe(1);
+    expect(valueOf(await sign(first)).number).toBe(1);
     const [job] = (await bench().rows()).jobs;
     valueOf(await jobs.editJob({ ...job!, owner: 'Harbour museum' }));
     expect(valueOf(await sign()).number).toBe(2);
     const records = (await bench().rows()).signedRecords.toSorted((a, b) => a.number - b.number);
     expect(records.map(({ snapshot }) => snapshot.job.owner)).toEqual(['', 'Harbour museum']);
+  });
+
+  it('is refused over what is open and nobody accepted, holds what was, and does its step', async () => {
+    const { jobId } = bench();
+    const open = await openNow(jobId);
+    expect(open.map(({ kind }) => kind)).toContain('openStep');
+    const [fault] = faultsOf(await signRecord({ id: randomUUID(), jobId, signedBy: 'Alva' }));
+    expect(fault!.message).toMatch(/is open: settle it, or say why it is signed all the same/);
+    const accepted = open.map((each) => ({ ...each, reason: 'handed over as it is' }));
+    valueOf(await signRecord({ id: randomUUID(), jobId, signedBy: 'Alva', accepted }));
+    const rows = await bench().rows();
+    expect(rows.signedRecords[0]!.snapshot.open).toEqual(accepted);
+    const step = rows.steps.find(({ doneBy }) => doneBy === 'signing')!;
+    expect(rows.stepEvents).toMatchObject([{ stepId: step.id, kind: 'done', author: 'Alva', note: 'record 1' }]);
   });
 
   it('of no job is refused in words', async () => {

@@ -1,8 +1,10 @@
 import { AXES } from '../maths/geometry/vector';
-import type { Brace, Dimension, Quantity, Round, Rung } from '../shell/job/entities';
+import type { Brace, Dimension, Pull, Quantity, Round, Rung } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { isFinished, ladderOf, type LadderStep } from './ladder';
-import { braceState } from '../findings/brace-pull';
+import { braceState, plannedBraces, unreadPulls } from '../findings/brace-pull';
+import { judgeMorning, type MorningVerdict } from '../findings/morning';
+import { morningThree, type MorningProposal, type NoMorning } from '../plan/morning';
 import { compareRounds, type RoundChange } from '../findings/change';
 import { judgeRound } from '../round/judge/judge-round';
 import type { RoundJudgement } from '../round/judge/judgement';
@@ -24,7 +26,13 @@ export interface DaySheet {
     readonly first?: LadderStep;
     readonly curing: readonly LadderStep[];
     readonly missing: readonly LadderStep[];
+    /** Braces that are only planned, and pulls nobody finished or read after release. */
+    readonly unfitted: readonly Brace[];
+    readonly unread: readonly Pull[];
   };
+  /** The three readings before the first tool of the day. */
+  readonly morning: MorningProposal | NoMorning;
+  readonly mornings: readonly MorningVerdict[];
 }
 
 export type BeforeCut =
@@ -59,7 +67,8 @@ export function daySheet(job: Job): DaySheet {
   const rounds = job.ownRounds.filter((round) => read.has(round.id));
   const latest = rounds.length > 0 ? judgeRound(job, rounds.at(-1)!) : undefined;
   const before = rounds.length > 1 ? judgeRound(job, rounds.at(-2)!) : undefined;
-  const fitted = job.rows.braces.filter((brace) => braceState(job, brace) === 'fitted');
+  const judged = job.ownRounds.map((round) => judgeRound(job, round));
+  const fitted = job.braces.filter((brace) => braceState(job, brace) === 'fitted');
   return {
     ...(latest ? { latest } : {}),
     ...(latest && before
@@ -78,11 +87,15 @@ export function daySheet(job: Job): DaySheet {
       ...(ladder.next ? { first: ladder.next } : {}),
       curing: steps.filter((step) => step.state === 'curing'),
       missing: steps.filter((step) => step.state === 'missing'),
+      unfitted: plannedBraces(job),
+      unread: unreadPulls(job, judged),
     },
+    morning: morningThree(job),
+    mornings: job.rows.morningChecks.map((check) => judgeMorning(job, check)),
   };
 }
 
-function contradictedIn(job: Job, { round, net }: RoundJudgement): Contradicted[] {
+export function contradictedIn(job: Job, { round, net }: RoundJudgement): Contradicted[] {
   return net.doubts.flatMap(({ readingId, cause }) => {
     const reading = job.reading(readingId);
     if (!reading) return [];
@@ -106,19 +119,19 @@ export function doneBetween(job: Job, earlier: Round, later: Round): string[] {
   const stepOf = new Map(
     job.rows.steps.filter((step) => CHANGES_METAL.has(step.rung)).map((step) => [step.id, step.title]),
   );
-  const braceOf = new Map(job.rows.braces.map((brace) => [brace.id, brace.code]));
-  const pullOf = new Map(job.rows.pulls.map((pull) => [pull.id, pull.code]));
+  const braceOf = new Map(job.braces.map((brace) => [brace.id, brace.code]));
+  const pullOf = new Map(job.pulls.map((pull) => [pull.id, pull.code]));
   const events = [
-    ...job.rows.stepEvents
+    ...job.stepEvents
       .filter((event) => event.kind === 'done' && stepOf.has(event.stepId))
       .map((event) => ({ at: event.at, text: stepOf.get(event.stepId)! })),
-    ...job.rows.braceEvents
+    ...job.braceEvents
       .filter((event) => event.kind !== 'planned')
       .map((event) => ({
         at: event.at,
         text: `brace ${braceOf.get(event.braceId)} ${event.kind}`,
       })),
-    ...job.rows.pullEvents
+    ...job.pullEvents
       .filter((event) => event.kind === 'done')
       .map((event) => ({ at: event.at, text: `pull ${pullOf.get(event.pullId)} done` })),
   ];
@@ -137,7 +150,7 @@ function beforeNextCut(
   const needs = steps.filter((step) => !isFinished(step) && step.step.needs !== '');
   const lastRound = rounds.at(-1);
   const afterBrace = fitted.flatMap((brace) => {
-    const event = job.rows.braceEvents.filter((each) => each.braceId === brace.id).at(-1)!;
+    const event = job.braceEvents.filter((each) => each.braceId === brace.id).at(-1)!;
     if (lastRound && lastRound.startedAt >= event.at) return [];
     return dimensionsOf(job, brace).map((dimension) => ({
       kind: 'afterBrace' as const,

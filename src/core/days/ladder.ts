@@ -37,7 +37,7 @@ export const isFinished = (step: LadderStep): boolean => step.state === 'done' |
 
 /** The ladder of a job as its steps and their events make it. */
 export function ladderOf(job: Job): Ladder {
-  const last = new Map(job.rows.stepEvents.map((event) => [event.stepId, event]));
+  const last = new Map(job.stepEvents.map((event) => [event.stepId, event]));
   const all = job.rows.steps.map((step): LadderStep => {
     const event = last.get(step.id);
     return { step, state: event ? STATE_AFTER[event.kind] : 'open', ...(event ? { event } : {}) };
@@ -64,6 +64,7 @@ export const FIRST_STEPS: readonly {
   readonly rung: Rung;
   readonly title: string;
   readonly needs: string;
+  readonly doneBy?: Step['doneBy'];
 }[] = [
   { rung: 'look', title: 'Walk round, note old repairs, rust, creases and cracks', needs: '' },
   { rung: 'look', title: 'Decide what to measure from', needs: '' },
@@ -85,7 +86,7 @@ export const FIRST_STEPS: readonly {
   { rung: 'fit', title: 'Fit the new panels dry, doors hung', needs: '' },
   { rung: 'weld', title: 'Weld, measuring tacked and after each side', needs: '' },
   { rung: 'verify', title: 'Measure cold, on the same support', needs: '' },
-  { rung: 'verify', title: 'Sign the record', needs: '' },
+  { rung: 'verify', title: 'Sign the record', needs: '', doneBy: 'signing' },
 ];
 
 /** The usual cautions where a rung can hurt somebody, in plain words. */

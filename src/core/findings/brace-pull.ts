@@ -7,7 +7,7 @@ import {
   type Displacement,
   type Position,
 } from '../maths/geometry/vector';
-import type { Brace, BraceEvent, Pull, Reading } from '../shell/job/entities';
+import type { Brace, BraceEvent, Pull, PullEvent, Reading } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { AXIS_OF, distanceBetween } from '../round/observe/measured';
 import { observePull, subjectKey, type Observed } from '../round/observe/observe';
@@ -52,7 +52,24 @@ export function braceGeometry(
 
 /** The last thing that happened to a brace. */
 export const braceState = (job: Job, brace: Brace): BraceEvent['kind'] =>
-  job.rows.braceEvents.filter((event) => event.braceId === brace.id).at(-1)?.kind ?? 'planned';
+  job.braceEvents.filter((event) => event.braceId === brace.id).at(-1)?.kind ?? 'planned';
+
+/** The last thing that happened to a pull. */
+export const pullState = (job: Job, pull: Pull): PullEvent['kind'] =>
+  job.pullEvents.findLast((event) => event.pullId === pull.id)?.kind ?? 'planned';
+
+/** Braces nobody has fitted yet. */
+export const plannedBraces = (job: Job): Brace[] => job.braces.filter((brace) => braceState(job, brace) === 'planned');
+
+/** Pulls that nobody finished, or read after their last release. */
+export const unreadPulls = (job: Job, judgements: readonly RoundJudgement[]): Pull[] =>
+  job.pulls.filter((pull) => {
+    const state = pullState(job, pull);
+    if (state === 'abandoned') return false;
+    const judgement = judgements.find(({ round }) => round.id === pull.roundId);
+    const progress = judgement ? pullProgress(job, pull, judgement) : [];
+    return state !== 'done' || !progress.some(({ cycles }) => cycles.at(-1)?.released !== undefined);
+  });
 
 /** Back by as much as the point is out: the wanted movement in chart axes, mm. */
 export function aimOf(judgement: RoundJudgement, pointId: string): Displacement<'chart'> | undefined {

@@ -1,7 +1,7 @@
 import { from as between, mapAxes, type Displacement, type Vector } from '../maths/geometry/vector';
 import type { Dimension, Point, Round } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
-import { judgeChange, type ChangeVerdict } from '../maths/statistics/verdict';
+import { COVERAGE, judgeChange, type ChangeVerdict } from '../maths/statistics/verdict';
 import { placedPosition, type RoundJudgement } from '../round/judge/judgement';
 import { subjectKey } from '../round/observe/observe';
 
@@ -112,3 +112,18 @@ function instrumentsDiffer(job: Job, earlier: Round, later: Round): boolean {
     return then !== undefined && [...versions].sort().join() !== [...then].sort().join();
   });
 }
+
+/** Beyond what reading explains, whatever the limit: more than two standard deviations. */
+export const isBeyondNoise = ({ change, sd }: { readonly change: number; readonly sd: number }): boolean =>
+  Math.abs(change) > COVERAGE * sd;
+
+/** What moved beyond noise first, the surest of them at the top; then what is undecided, the widest last. */
+export const tellingFirst = <
+  Change extends { readonly change: number; readonly sd: number; readonly verdict: ChangeVerdict },
+>(
+  changes: readonly Change[],
+): Change[] => {
+  const rank = (each: Change) => (isBeyondNoise(each) ? 0 : each.verdict === 'held' ? 2 : 1);
+  const sureness = (each: Change) => Math.abs(each.change) / each.sd;
+  return changes.toSorted((a, b) => rank(a) - rank(b) || sureness(b) - sureness(a));
+};

@@ -68,23 +68,23 @@ export function lengthsThroughTime(job: Job): ThroughTime {
 function eventsOf(job: Job): TimeEvent[] {
   const code = (list: readonly { id: string; code: string }[], id: string) =>
     list.find((each) => each.id === id)?.code ?? '';
-  const braces = job.rows.braceEvents.flatMap(({ at, kind, braceId }): TimeEvent[] =>
+  const braces = job.braceEvents.flatMap(({ at, kind, braceId }): TimeEvent[] =>
     kind === 'planned'
       ? []
       : [
           {
             at,
             kind: kind === 'fitted' ? 'braced' : 'unbraced',
-            text: `brace ${code(job.rows.braces, braceId)} ${kind}`,
+            text: `brace ${code(job.braces, braceId)} ${kind}`,
           },
         ],
   );
-  const pulls = job.rows.pullEvents.flatMap(({ at, kind, pullId }): TimeEvent[] =>
+  const pulls = job.pullEvents.flatMap(({ at, kind, pullId }): TimeEvent[] =>
     kind === 'done' || kind === 'loaded'
-      ? [{ at, kind: 'pulled', text: `pull ${code(job.rows.pulls, pullId)} ${kind}` }]
+      ? [{ at, kind: 'pulled', text: `pull ${code(job.pulls, pullId)} ${kind}` }]
       : [],
   );
-  const steps = job.rows.stepEvents.flatMap(({ at, kind, stepId }): TimeEvent[] => {
+  const steps = job.stepEvents.flatMap(({ at, kind, stepId }): TimeEvent[] => {
     const step = job.rows.steps.find(({ id }) => id === stepId);
     if (kind !== 'done' || !step || (step.rung !== 'cut' && step.rung !== 'weld')) return [];
     return [{ at, kind: step.rung === 'cut' ? 'cut' : 'welded', text: step.title }];

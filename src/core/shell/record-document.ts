@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { COMPONENTS } from './components';
+import { decisionDetail, findingDetail } from './job/entities/finding';
 import { SECTIONS } from './sections';
 
 /**
@@ -54,6 +55,8 @@ const dimension = z.strictObject({
 });
 
 const gap = z.strictObject({
+  /** The round that read it last. */
+  round: z.int().optional(),
   seam: text,
   name: text,
   side: text,
@@ -123,15 +126,73 @@ const pull = z.strictObject({
   distance: mm,
   heldAt: text,
   springBacks: z.array(mm),
+  state: z.enum(['planned', 'loaded', 'released', 'done', 'abandoned']).optional(),
 });
 
+/** A reading left out because the rest of its round contradicts it. */
+const doubt = z.strictObject({
+  round: z.int(),
+  subject: text,
+  value: mm,
+  cause: text.optional(),
+});
+
+/** A step that was done or dropped. */
+const stepDone = z.strictObject({
+  rung: text,
+  title: text,
+  state: z.enum(['done', 'dropped']),
+  at: text,
+  author: text,
+});
+
+/** A brace, pull, seam or entry taken back. */
+const takenBack = z.strictObject({ what: text, reason: text, at: text, author: text });
+
+/** Readings before the first tool of a day. */
+const morning = z.strictObject({
+  at: text,
+  author: text,
+  round: z.int(),
+  verdict: z.enum(['still', 'moved']),
+  readings: z.array(z.strictObject({ ends: text, change: mm, plusMinus: mm })),
+});
+
+/** Kinds of what can be open when a record is signed. */
+export const OPEN_KINDS = [
+  'openRound',
+  'doubt',
+  'undecided',
+  'unmeasured',
+  'loose',
+  'plannedBrace',
+  'unreadPull',
+  'notSeen',
+  'otherSide',
+  'openStep',
+] as const;
+/** What was open, and why it was signed all the same. */
+const open = z.strictObject({ kind: z.enum(OPEN_KINDS), subject: text, reason: text });
+
 const entry = z.strictObject({
-  kind: z.enum(['finding', 'decision']),
+  kind: z.enum(['finding', 'decision', 'assumption']),
   text,
   reason: text,
   author: text,
   at: text,
   about: z.array(text),
+  overturnedBy: text.optional(),
+  finding: findingDetail.omit({ entryId: true }).optional(),
+  decision: decisionDetail.omit({ entryId: true }).optional(),
+});
+
+const tag = z.strictObject({
+  number: z.int(),
+  part: text,
+  takenFrom: text,
+  state: text,
+  shelf: text,
+  keepUntil: text,
 });
 
 export const recordDocument = z.strictObject({
@@ -162,6 +223,13 @@ export const recordDocument = z.strictObject({
   braces: z.array(brace),
   pulls: z.array(pull),
   log: z.array(entry),
+  doubts: z.array(doubt).optional(),
+  steps: z.array(stepDone).optional(),
+  takenBack: z.array(takenBack).optional(),
+  parts: z.array(tag).optional(),
+  mornings: z.array(morning).optional(),
+  /** What is open; with a reason each in a signed record. */
+  open: z.array(open).optional(),
   photographs: z.array(
     z.strictObject({
       id: z.uuid(),
@@ -180,5 +248,11 @@ export type RecordRound = z.infer<typeof round>;
 export type RecordFinal = NonNullable<RecordDocument['final']>;
 export type RecordFound = z.infer<typeof found>;
 export type RecordChanges = z.infer<typeof changes>;
+export type RecordDoubt = z.infer<typeof doubt>;
+export type RecordStep = z.infer<typeof stepDone>;
+export type RecordTakenBack = z.infer<typeof takenBack>;
+export type RecordMorning = z.infer<typeof morning>;
+export type RecordOpen = z.infer<typeof open>;
+export type RecordEntry = z.infer<typeof entry>;
 export type RecordBrace = z.infer<typeof brace>;
 export type RecordPull = z.infer<typeof pull>;

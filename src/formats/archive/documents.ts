@@ -5,8 +5,8 @@ import { ROWS_VERSION, upgradeDocument } from '@/core/shell/job/upgrades';
 import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
 
 /**
- * A whole job as documents: `job.json` (`vinkel.job/3`) with everything but the readings,
- * one `rounds/NN.json` (`vinkel.round/3`) a round with its readings and strikes, and the
+ * A whole job as documents: `job.json` (`vinkel.job/4`) with everything but the readings,
+ * one `rounds/NN.json` (`vinkel.round/4`) a round with its readings and strikes, and the
  * photographs as files under `photographs/`. Documents of earlier versions are read too. See docs/formats.md.
  */
 const ROUND_TABLES = [

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import type { TakenCodes } from '@/core/shell/chart/draft';
+import type { KnownCodes } from '@/core/shell/chart/draft';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { readChartCsv, readSide } from './csv';
 import { chartDocumentOf, readChartJson } from './document';
 import { CHART_TEMPLATES, matchHeaders } from './headers';
 
-const none: TakenCodes = { points: new Set(), dimensions: new Set(), seams: new Set() } as never;
+const none: KnownCodes = new Set();
 const read = (text: string, unit: 'mm' | 'in' = 'mm', taken = none) =>
   readChartCsv([{ name: 'chart.csv', text }], { unit, driverSide: 'left' }, taken);
 const faults = (text: string) => read(text).rows.flatMap((row) => row.faults);
@@ -52,9 +52,11 @@ describe('a chart of points from CSV', () => {
     }
   });
 
-  it('refuses a code the job has already', () => {
-    const taken = { ...none, points: new Set(['f1l']) } as never;
-    expect(read('id,side,x,y,z\nF1L,left,0,-410,215\n', 'mm', taken).rows[0]!.faults.length).toBe(1);
+  it('may speak again of a point the job has, and end a dimension there', () => {
+    const here = new Set(['f1l']);
+    expect(read('id,side,x,y,z\nF1L,left,0,-410,215\n', 'mm', here).rows[0]!.faults).toEqual([]);
+    const twice = read('id,side,x,y,z\nF1L,left,0,-410,215\nf1l,left,0,-410,215\n', 'mm', here);
+    expect(twice.rows.flatMap((row) => row.faults)).toEqual(['"f1l" stands here twice']);
   });
 
   it('reads its own templates without a fault', () => {

@@ -5,7 +5,7 @@ import {
   type DraftDimension,
   type DraftPoint,
   type NamedPoint,
-  type TakenCodes,
+  type KnownCodes,
 } from '@/core/shell/chart/draft';
 import { sideOfCode } from '@/core/shell/shorthand/new-points';
 import type { Measure, Side } from '@/core/shell/job/entities';
@@ -52,7 +52,7 @@ interface ReadRow<Row> {
 export function readChartCsv(
   files: readonly { readonly name: string; readonly text: string }[],
   reading: ChartReading,
-  taken: TakenCodes,
+  here: KnownCodes,
 ): ChartPreview {
   const faults: string[] = [];
   const points: (ReadRow<DraftPoint> & { file: string })[] = [];
@@ -83,7 +83,7 @@ export function readChartCsv(
     named: named.map(({ row }) => row),
     dimensions: dimensions.map(({ row }) => row),
   };
-  for (const { list, index, message } of checkDraft(draft, taken))
+  for (const { list, index, message } of checkDraft(draft, here))
     ({ points, named, dimensions, lines: [], seams: [] })[list][index]!.faults.push(message);
   const rows = [
     ...points.map(({ row, ...rest }) => ({ ...rest, text: pointText(row) })),

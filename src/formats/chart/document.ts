@@ -1,6 +1,6 @@
 import { chartOf } from '@/core/shell/references/chosen';
 import { z } from 'zod';
-import { checkDraft, type ChartDraft, type TakenCodes } from '@/core/shell/chart/draft';
+import { checkDraft, type ChartDraft, type KnownCodes } from '@/core/shell/chart/draft';
 import { side, measure } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { parseJson, parseShape, faultText, type Fault } from '../faults';
@@ -59,13 +59,13 @@ const chartDocument = z.strictObject({
 export type ChartDocument = z.infer<typeof chartDocument>;
 
 /** Reads a `vinkel.chart/1` file for the preview: every fault at its place. */
-export function readChartJson(text: string, taken: TakenCodes): ChartPreview {
+export function readChartJson(text: string, here: KnownCodes): ChartPreview {
   const json = parseJson(text);
   const shape = json.ok ? parseShape(chartDocument, json.value) : json;
   if (!shape.ok) return { draft: emptyDraft(), rows: [], faults: shape.faults.map(faultText) };
   const { points, dimensions, lines, seams } = shape.value;
   const draft: ChartDraft = { points, dimensions, lines, seams };
-  const faults = checkDraft(draft, taken).map(({ list, index, field, message }): Fault => ({
+  const faults = checkDraft(draft, here).map(({ list, index, field, message }): Fault => ({
     path: `${list}[${index}].${field}`,
     message,
   }));

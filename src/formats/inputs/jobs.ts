@@ -21,3 +21,6 @@ export type NewJobInput = z.input<typeof newJob>;
 export type JobFields = z.input<typeof jobFields>;
 export type InstrumentVersionInput = z.input<typeof instrumentVersion>;
 export type NewInstrument = z.input<typeof newInstrument>;
+export const jobId = z.uuid();
+export const puttingAway = z.strictObject({ jobId, away: z.boolean() });
+export type PuttingAway = z.input<typeof puttingAway>;

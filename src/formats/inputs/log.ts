@@ -1,12 +1,28 @@
 import { z } from 'zod';
-import { logEntry, logSubject } from '@/core/shell/job/entities';
+import { decisionDetail, findingDetail, logEntry, logSubject, partTag } from '@/core/shell/job/entities';
+import { OPEN_KINDS } from '@/core/shell/record-document';
 
 /** A finding or a decision with what it is about. */
 export const newEntry = z.strictObject({
   entry: logEntry.omit({ at: true, author: true }),
   subjects: z.array(logSubject.omit({ entryId: true })),
+  finding: findingDetail.omit({ entryId: true }).nullable().default(null),
+  decision: decisionDetail.omit({ entryId: true }).nullable().default(null),
 });
-export const signing = z.strictObject({ id: z.uuid(), jobId: z.uuid(), signedBy: z.string().trim().min(1).max(80) });
+/** A signature, and why it is given over what is open. */
+export const signing = z.strictObject({
+  id: z.uuid(),
+  jobId: z.uuid(),
+  signedBy: z.string().trim().min(1).max(80),
+  accepted: z
+    .array(z.strictObject({ kind: z.enum(OPEN_KINDS), subject: z.string(), reason: z.string().trim().max(2000) }))
+    .max(2000)
+    .default([]),
+});
+export const newTag = partTag.omit({ number: true, at: true, author: true, version: true });
+export const correctedTag = partTag;
 
 export type NewEntry = z.input<typeof newEntry>;
+export type NewTag = z.input<typeof newTag>;
+export type CorrectedTag = z.input<typeof correctedTag>;
 export type Signing = z.input<typeof signing>;

@@ -13,7 +13,19 @@ export const newPull = z.strictObject({ pull: entity.pull.omit({ version: true }
 export const pullEvent = entity.pullEvent.omit({ at: true, author: true });
 export const pullHolds = z.strictObject({ pullId: z.uuid(), holds });
 
-export const newStep = entity.step.omit({ ordinal: true, version: true });
+/** A brace or a pull as it should have been written. */
+export const correctedBrace = z.strictObject({ brace: entity.brace, dimensionIds: z.array(z.uuid()) });
+export const correctedPull = entity.pull;
+export const correctedStep = entity.step;
+/** Something written taken back, or put back. */
+export const withdrawal = entity.withdrawal
+  .omit({ at: true, author: true })
+  .refine(({ kind, reason }) => kind === 'restored' || reason !== '', {
+    path: ['reason'],
+    message: 'say why it is taken back',
+  });
+
+export const newStep = entity.step.omit({ ordinal: true, doneBy: true, version: true });
 export const stepEvent = entity.stepEvent.omit({ at: true, author: true });
 
 export type NewBrace = z.input<typeof newBrace>;
@@ -21,5 +33,9 @@ export type BraceEventInput = z.input<typeof braceEvent>;
 export type NewPull = z.input<typeof newPull>;
 export type PullEventInput = z.input<typeof pullEvent>;
 export type PullHoldsInput = z.input<typeof pullHolds>;
+export type CorrectedBrace = z.input<typeof correctedBrace>;
+export type CorrectedPull = z.input<typeof correctedPull>;
+export type CorrectedStep = z.input<typeof correctedStep>;
+export type WithdrawalInput = z.input<typeof withdrawal>;
 export type NewStep = z.input<typeof newStep>;
 export type StepEventInput = z.input<typeof stepEvent>;

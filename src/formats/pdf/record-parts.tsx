@@ -11,6 +11,7 @@ import {
   GAP_COLUMNS,
   POINT_COLUMNS,
   ROUND_COLUMNS,
+  toldParts,
   workLines,
 } from '../record-tables';
 import { Part, style, Table } from './page-parts';
@@ -102,6 +103,16 @@ export function Log({ record: { log }, format }: PartProps) {
     </Part>
   );
 }
+
+/** What is told in lines: doubts, steps, mornings, parts, what was taken back, what is open. */
+export const Told = ({ record, format, signed }: PartProps & { readonly signed: boolean }) =>
+  toldParts(record, format, signed).map(({ title, lines }) => (
+    <Part key={title} title={title}>
+      {lines.map((line, i) => (
+        <Text key={i}>{line}</Text>
+      ))}
+    </Part>
+  ));
 
 export function Photographs({
   record: { photographs },

@@ -4,7 +4,7 @@ import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
 import type { Formatter } from '../formatter';
 import { recordFacts, signedBy, type Signature } from '../record-tables';
 import { Part, registerFonts, style } from './page-parts';
-import { Rounds, Found, Final, Changes, Gaps, Work, Log, Photographs } from './record-parts';
+import { Rounds, Found, Final, Changes, Gaps, Work, Log, Photographs, Told } from './record-parts';
 
 export interface RecordPdfInput {
   readonly record: RecordDocument;
@@ -44,6 +44,7 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
         <Gaps record={record} format={format} />
         <Work record={record} format={format} />
         <Log record={record} format={format} />
+        <Told record={record} format={format} signed={signature !== undefined} />
         <Photographs record={record} previews={previews} />
         <Part title="How sure this is, and who signs">
           <Text>{UNCERTAINTY_STATEMENT}</Text>

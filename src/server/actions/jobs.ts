@@ -2,15 +2,18 @@
 
 import { FIRST_STEPS } from '@/core/days/ladder';
 import * as input from '@/formats/inputs/jobs';
-import type { Change } from '@/core/shell/job/entities';
-import { insert, rowById, update } from '@/db/table';
+import { NEW_JOB } from '@/core/shell/job/entities';
+import { loadJob, removeRows } from '@/db/jobs';
+import { insert, rowById } from '@/db/table';
+import { contentHash } from '../archive';
 import { done, failed } from '@/formats/outcome';
+import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
 
 /** Creates a job with its empty chart and the steps every job starts with. */
 export const createJob = useCase(input.newJob, async (fields, { database, now, newId }) => {
   await database.transaction(async (tx) => {
-    await insert(tx, 'jobs', [{ ...fields, note: '', startedAt: now, version: 1 }]);
+    await insert(tx, 'jobs', [{ ...fields, ...NEW_JOB, startedAt: now }]);
     await insert(tx, 'references', [
       {
         id: newId(),
@@ -28,7 +31,7 @@ export const createJob = useCase(input.newJob, async (fields, { database, now, n
       },
     ]);
     const steps = FIRST_STEPS.map((step, ordinal) => ({
-      ...{ id: newId(), jobId: fields.id, ...step, ordinal, note: '', version: 1 },
+      ...{ doneBy: null, ...step, id: newId(), jobId: fields.id, ordinal, note: '', version: 1 },
     }));
     await insert(tx, 'steps', steps);
   });
@@ -36,38 +39,36 @@ export const createJob = useCase(input.newJob, async (fields, { database, now, n
 });
 
 /** Writes the job's own fields; a stale form is told and keeps its text. */
-export const editJob = useCase(input.jobFields, (row, { database, actor, now, newId }) =>
-  database.transaction(async (tx) => {
-    const before = await rowById(tx, 'jobs', row.id);
-    const result = await update(tx, 'jobs', row);
-    if (!result.ok)
-      return {
-        ...failed('job', 'somebody else changed this job while you were typing'),
-        current: result.current,
-      };
-    const changed = before && changedFields(before, result.row);
-    if (changed)
-      await insert(tx, 'changes', [
-        {
-          id: newId(),
-          jobId: row.id,
-          batch: newId(),
-          tableName: 'job',
-          rowId: row.id,
-          ...changed,
-          at: now,
-          author: actor,
-        },
-      ]);
-    return done(result.row);
+export const editJob = useCase(input.jobFields, (row, context) =>
+  context.database.transaction(async (tx) => {
+    const result = await edit(tx, 'jobs', row, context);
+    return result.ok ? done(result.row) : overtaken(result.current);
   }),
 );
 
-/** The fields in which two states of a row differ, each state's own; undefined where none does. */
-function changedFields<Row extends object>(before: Row, after: Row): Pick<Change, 'before' | 'after'> | undefined {
-  const keys = (Object.keys(after) as (keyof Row & string)[]).filter(
-    (key) => key !== 'version' && before[key] !== after[key],
-  );
-  const of = (row: Row) => Object.fromEntries(keys.map((key) => [key, row[key]]));
-  return keys.length === 0 ? undefined : { before: of(before), after: of(after) };
-}
+/** Puts a job away, or takes it out again. */
+export const putAwayJob = useCase(input.puttingAway, ({ jobId, away }, context) =>
+  context.database.transaction(async (tx) => {
+    const row = await rowById(tx, 'jobs', jobId);
+    if (!row) return failed('job', 'this job is not here any more');
+    if (away === (row.putAwayAt !== null)) return done(null);
+    await edit(tx, 'jobs', { ...row, putAwayAt: away ? context.now : null }, context);
+    return done(null);
+  }),
+);
+
+/** Removes a job that was exported as it is now: with everything of it, for good. */
+export const removeJob = useCase(input.jobId, async (jobId, { database, journal }) => {
+  const rows = await loadJob(database, jobId);
+  // Somebody else removed it first: it is gone, as wanted.
+  if (!rows) return done(null);
+  const exported = await database.query('select 1 from job_export where job_id = $1 and sha256 = $2', [
+    jobId,
+    contentHash(rows),
+  ]);
+  if (exported.length === 0)
+    return failed('job', 'export it first: it is only removed once a zip of it was taken as it is now');
+  await removeRows(database, rows);
+  await journal.remove(jobId);
+  return done(null);
+});

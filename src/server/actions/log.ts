@@ -2,10 +2,11 @@
 
 import { insert } from '@/db/table';
 import { parseJson } from '@/formats/faults';
-import { newEntry } from '@/formats/inputs/log';
+import { correctedTag, newEntry, newTag } from '@/formats/inputs/log';
 import { done, failed, type Outcome } from '@/formats/outcome';
 import { inspectPhotograph, storePhotograph, type TakenPhotograph } from '../photographs';
-import { runUseCase } from '../use-case';
+import { edit, overtaken } from '../edit';
+import { runUseCase, useCase } from '../use-case';
 
 /**
  * Writes a finding or a decision with its subjects and photographs: the form's field `entry` holds
@@ -21,8 +22,13 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
     if (!inspected.ok) return inspected;
     taken.push({ file, photograph: inspected.value });
   }
-  return runUseCase(newEntry, json.value, async ({ entry, subjects }, { database, actor, now, newId }) => {
+  return runUseCase(newEntry, json.value, async ({ entry, subjects, finding, decision }, context) => {
+    const { database, actor, now, newId } = context;
     if (entry.kind === 'decision' && entry.reason.trim() === '') return failed('reason', 'a decision needs its reason');
+    if (entry.kind === 'assumption' && entry.overturnedBy?.trim() === '')
+      return failed('overturnedBy', 'say what would overturn it');
+    const known = await database.query('select id from log_entry where id = $1', [entry.id]);
+    if (known.length > 0) return done(null);
     await database.transaction(async (tx) => {
       await insert(tx, 'logEntries', [{ ...entry, author: actor, at: now }]);
       await insert(
@@ -30,6 +36,8 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
         'logSubjects',
         subjects.map((subject) => ({ ...subject, entryId: entry.id })),
       );
+      if (finding) await insert(tx, 'findingDetails', [{ ...finding, entryId: entry.id }]);
+      if (decision) await insert(tx, 'decisionDetails', [{ ...decision, entryId: entry.id }]);
       for (const { file, photograph } of taken)
         await storePhotograph(tx, photograph, {
           id: newId(),
@@ -43,3 +51,24 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
     return done(null);
   });
 }
+
+/** Gives a part that was taken off the next number. */
+export const tagPart = useCase(newTag, (tag, { database, actor, now }) =>
+  database.transaction(async (tx) => {
+    const [known] = await tx.query<{ number: number }>('select number from part_tag where id = $1', [tag.id]);
+    if (known) return done({ number: known.number });
+    const [last] = await tx.query<{ next: number }>(
+      'select coalesce(max(number), 0) + 1 as next from part_tag where job_id = $1',
+      [tag.jobId],
+    );
+    await insert(tx, 'partTags', [{ ...tag, number: last!.next, at: now, author: actor, version: 1 }]);
+    return done({ number: last!.next });
+  }),
+);
+
+export const correctTag = useCase(correctedTag, (tag, context) =>
+  context.database.transaction(async (tx) => {
+    const result = await edit(tx, 'partTags', tag, context);
+    return result.ok ? done(null) : overtaken(result.current);
+  }),
+);

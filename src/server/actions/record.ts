@@ -1,5 +1,8 @@
 'use server';
 
+import { ladderOf } from '@/core/days/ladder';
+import { Job } from '@/core/shell/job/job';
+import type { RecordOpen } from '@/core/shell/record-document';
 import { insert } from '@/db/table';
 import { signing } from '@/formats/inputs/log';
 import { done, failed } from '@/formats/outcome';
@@ -7,15 +10,40 @@ import { rowsAt } from '../rows-at';
 import { runTask } from '../tasks';
 import { useCase } from '../use-case';
 
-/** Signs the record: a snapshot of what is true now, kept as it is for good. */
-export const signRecord = useCase(signing, ({ id, jobId, signedBy }, { database, now }) =>
+/**
+ * Signs the record: a snapshot of what is true now, kept as it is for good. What is open is in it with the reason why it
+ * was signed all the same; the step that signing does is done with it. Signed twice with one identity it is signed once.
+ */
+export const signRecord = useCase(signing, ({ id, jobId, signedBy, accepted }, { database, now, newId }) =>
   // Read and written in one transaction: nothing can be typed between what is read and what is signed.
   database.transaction(async (tx) => {
     const at = await rowsAt({ query: tx.query, revision: database.revision }, jobId);
     if (!at) return failed('job', 'this job is not here any more');
-    const number = Math.max(0, ...at.rows.signedRecords.map((record) => record.number)) + 1;
-    const snapshot = { ...(await runTask('record', at, { madeAt: '' })), madeAt: now };
+    const { signedRecords } = at.rows;
+    const known = signedRecords.find((record) => record.id === id);
+    if (known) return done({ number: known.number });
+    const record = await runTask('record', at, { madeAt: '' });
+    const reasons = new Map(accepted.map((each) => [keyOf(each), each.reason.trim()]));
+    const open = (record.open ?? []).map((each) => ({ ...each, reason: reasons.get(keyOf(each)) ?? '' }));
+    const bare = open.filter(({ reason }) => reason === '');
+    if (bare.length > 0)
+      return failed('accepted', `${bare[0]!.subject} is open: settle it, or say why it is signed all the same`);
+    const number = Math.max(0, ...signedRecords.map((each) => each.number)) + 1;
+    const snapshot = { ...record, open, madeAt: now };
     await insert(tx, 'signedRecords', [{ id, jobId, number, signedBy, signedAt: now, snapshot }]);
+    const steps = ladderOf(Job.of(at.rows)).rungs.flatMap(({ steps: own }) => own);
+    await insert(
+      tx,
+      'stepEvents',
+      steps
+        .filter(({ step, state }) => step.doneBy === 'signing' && state !== 'done')
+        .map(({ step }) => ({
+          ...{ id: newId(), stepId: step.id, kind: 'done' as const, until: null, at: now },
+          ...{ author: signedBy, note: `record ${number}` },
+        })),
+    );
     return done({ number });
   }),
 );
+
+const keyOf = ({ kind, subject }: Pick<RecordOpen, 'kind' | 'subject'>) => `${kind} ${subject}`;

@@ -3,6 +3,8 @@
 import * as input from '@/formats/inputs/work';
 import { insert } from '@/db/table';
 import { done } from '@/formats/outcome';
+import { lastKind } from '@/db/events';
+import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
 
 /** Adds a step behind the others of its rung. */
@@ -12,13 +14,25 @@ export const addStep = useCase(input.newStep, async (step, { database }) => {
       'select coalesce(max(ordinal), 0) + 1 as next from step where job_id = $1',
       [step.jobId],
     );
-    await insert(tx, 'steps', [{ ...step, ordinal: last!.next, version: 1 }]);
+    await insert(tx, 'steps', [{ ...step, ordinal: last!.next, doneBy: null, version: 1 }], { skipExisting: true });
   });
   return done(null);
 });
 
-/** Notes what happened to a step: begun, curing until, missing, done, dropped, reopened. */
-export const recordStepEvent = useCase(input.stepEvent, async (event, { database, actor, now }) => {
-  await insert(database, 'stepEvents', [{ ...event, at: now, author: actor }]);
-  return done(null);
-});
+/** Corrects the words of a step. */
+export const correctStep = useCase(input.correctedStep, (step, context) =>
+  context.database.transaction(async (tx) => {
+    const result = await edit(tx, 'steps', step, context);
+    return result.ok ? done(null) : overtaken(result.current);
+  }),
+);
+
+/** Notes what happened to a step: begun, curing until, missing, done, dropped, reopened; said twice it happened once. */
+export const recordStepEvent = useCase(input.stepEvent, (event, { database, actor, now }) =>
+  database.transaction(async (tx) => {
+    const waits = event.until !== null || event.note !== '';
+    if (!waits && (await lastKind(tx, 'step', event.stepId)) === event.kind) return done(null);
+    await insert(tx, 'stepEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
+    return done(null);
+  }),
+);

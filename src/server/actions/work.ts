@@ -3,6 +3,8 @@
 import * as input from '@/formats/inputs/work';
 import { insert } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
+import { lastKind } from '@/db/events';
+import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
 
 /** Plans a brace between two points, with the dimensions it is there to hold. */
@@ -21,10 +23,14 @@ export const planBrace = useCase(input.newBrace, async ({ brace, dimensionIds },
   return done(null);
 });
 
-export const recordBraceEvent = useCase(input.braceEvent, async (event, { database, actor, now }) => {
-  await insert(database, 'braceEvents', [{ ...event, at: now, author: actor }]);
-  return done(null);
-});
+/** Notes what happened to a brace; said twice it happened once. */
+export const recordBraceEvent = useCase(input.braceEvent, (event, { database, actor, now }) =>
+  database.transaction(async (tx) => {
+    if ((await lastKind(tx, 'brace', event.braceId)) === event.kind) return done(null);
+    await insert(tx, 'braceEvents', [{ ...event, at: now, author: actor }]);
+    return done(null);
+  }),
+);
 
 const strange = failed('holds', 'a hold of another pull cannot be made here');
 
@@ -40,10 +46,14 @@ export const planPull = useCase(input.newPull, async ({ pull, holds }, { databas
   return done(null);
 });
 
-export const recordPullEvent = useCase(input.pullEvent, async (event, { database, actor, now }) => {
-  await insert(database, 'pullEvents', [{ ...event, at: now, author: actor }]);
-  return done(null);
-});
+/** Notes what happened to a pull; said twice it happened once. */
+export const recordPullEvent = useCase(input.pullEvent, (event, { database, actor, now }) =>
+  database.transaction(async (tx) => {
+    if ((await lastKind(tx, 'pull', event.pullId)) === event.kind) return done(null);
+    await insert(tx, 'pullEvents', [{ ...event, at: now, author: actor }]);
+    return done(null);
+  }),
+);
 
 /** Writes what holds the shell against a pull, in place of what was said before. */
 export const setPullHolds = useCase(input.pullHolds, async ({ pullId, holds }, { database }) => {
@@ -54,3 +64,39 @@ export const setPullHolds = useCase(input.pullHolds, async ({ pullId, holds }, {
   });
   return done(null);
 });
+
+/** Corrects a brace and what it is there to hold; how it was is kept. */
+export const correctBrace = useCase(input.correctedBrace, ({ brace, dimensionIds }, context) =>
+  context.database.transaction(async (tx) => {
+    const result = await edit(tx, 'braces', brace, context);
+    if (!result.ok) return overtaken(result.current);
+    await tx.query('delete from brace_dimension where brace_id = $1', [brace.id]);
+    await insert(
+      tx,
+      'braceDimensions',
+      dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })),
+    );
+    return done(null);
+  }),
+);
+
+/** Corrects what was written of a pull; its readings stay what they were. */
+export const correctPull = useCase(input.correctedPull, (pull, context) =>
+  context.database.transaction(async (tx) => {
+    const result = await edit(tx, 'pulls', pull, context);
+    return result.ok ? done(null) : overtaken(result.current);
+  }),
+);
+
+/** Takes back something that was written, or puts it back. Said twice it is done once. */
+export const withdraw = useCase(input.withdrawal, (withdrawal, { database, actor, now }) =>
+  database.transaction(async (tx) => {
+    const [last] = await tx.query<{ kind: string }>(
+      'select kind from withdrawal where row_id = $1 order by at desc limit 1',
+      [withdrawal.rowId],
+    );
+    if ((last?.kind ?? 'restored') === withdrawal.kind) return done(null);
+    await insert(tx, 'withdrawals', [{ ...withdrawal, at: now, author: actor }], { skipExisting: true });
+    return done(null);
+  }),
+);

@@ -7,7 +7,7 @@ import type { Tables } from '@/core/shell/job/job-rows';
 import type { PointUses } from '@/core/shell/point-uses';
 import { chartOf } from '@/core/shell/references/chosen';
 import { editionsOf } from '@/core/shell/references/editions';
-import type { ChartDimension, ChartFiles, ChartPoint } from '@/formats/inputs/chart';
+import type { ChartCounts, ChartDimension, ChartFiles, ChartPoint } from '@/formats/inputs/chart';
 import { Button } from '../kit/button';
 import { Empty, Faults } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
@@ -20,7 +20,7 @@ import type { ChartedDimension, ChartedPoint } from './row-form';
 import { Tab, TabList, TabPanel, Tabs } from '../kit/tabs';
 
 export interface ChartActions {
-  readonly importChart: Action<ChartFiles, { points: number; dimensions: number; seams: number }>;
+  readonly importChart: Action<ChartFiles, ChartCounts>;
   readonly addPoint: Action<ChartPoint>;
   readonly savePoint: Action<ChartPoint>;
   readonly removePoint: Action<string>;
@@ -33,7 +33,16 @@ export interface ChartActions {
 
 /** What the chart's tables show. */
 export type ChartRows = Tables<
-  'jobs' | 'points' | 'dimensions' | 'seams' | 'references' | 'referencePoints' | 'referenceDimensions'
+  | 'jobs'
+  | 'points'
+  | 'dimensions'
+  | 'memberLines'
+  | 'seams'
+  | 'seamStations'
+  | 'references'
+  | 'referencePoints'
+  | 'referenceDimensions'
+  | 'referenceStations'
 >;
 
 interface ChartPageProps {
@@ -70,7 +79,7 @@ export function ChartPage({ rows, sealed, actions }: ChartPageProps) {
         <a href={`/api/jobs/${jobId}/chart`} className="ml-auto flex min-h-11 items-center underline">
           Chart as a file
         </a>
-        <ChartImport rows={rows} importChart={actions.importChart} />
+        <ChartImport rows={rows} referenceId={reference.id} importChart={actions.importChart} />
       </div>
       {sealed ? (
         <p className="text-sm">

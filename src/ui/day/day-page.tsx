@@ -1,8 +1,9 @@
 'use client';
 
+import { byCode } from '@/core/shell/by-code';
 import { Printer } from 'lucide-react';
 import Link from 'next/link';
-import type { ReactNode } from 'react';
+import { Children, type ReactNode } from 'react';
 import type { BeforeCut, DaySheet } from '@/core/days/day';
 import type { Job, Round } from '@/core/shell/job/entities';
 import type { LadderStep } from '@/core/days/ladder';
@@ -14,9 +15,17 @@ import { BRACE_WORD, CAUTION_WORD, QUANTITY_WORD, RUNG_WORD } from '@/core/repor
 import { ChangeMark } from '../sheet/change-mark';
 import type { JobFields as JobInput } from '@/formats/inputs/jobs';
 import type { Action } from '../kit/use-action';
+import type { NewMorning } from '@/formats/inputs/morning';
+import { isBeyondNoise, tellingFirst } from '@/core/findings/change';
 import { EditJob } from './edit-job';
+import { Morning } from './morning';
 
 export type DayView = Omit<DaySheet, 'latest'> & { readonly latestRound?: Round };
+
+export interface DayActions {
+  readonly editJob: Action<JobInput, Job>;
+  readonly writeMorning: Action<NewMorning>;
+}
 
 const MOST_ROWS = 6;
 
@@ -26,13 +35,13 @@ export function DayPage({
   day,
   names,
   printedAt,
-  editJob,
+  actions,
 }: {
   job: Job;
   day: DayView;
   names: SettleNames;
   printedAt: string;
-  editJob: Action<JobInput, Job>;
+  actions: DayActions;
 }) {
   const format = useFormat();
   return (
@@ -40,7 +49,7 @@ export function DayPage({
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-2xl">{job.name}</h1>
         <span className="no-print">
-          <EditJob job={job} editJob={editJob} />
+          <EditJob job={job} editJob={actions.editJob} />
         </span>
         <p className="text-soft">
           {[job.owner, job.bench].filter(Boolean).join(' · ')}
@@ -52,6 +61,15 @@ export function DayPage({
       </div>
       <div className="grid items-start gap-x-8 gap-y-4 lg:grid-cols-2 print:grid-cols-2">
         <div className="flex flex-col gap-4">
+          <Question title="The morning three: did it stand still overnight?">
+            <Morning
+              jobId={job.id}
+              morning={day.morning}
+              mornings={day.mornings}
+              names={names.codes}
+              writeMorning={actions.writeMorning}
+            />
+          </Question>
           <Moved jobId={job.id} day={day} />
           <BeforeTheCut items={day.beforeCut} />
         </div>
@@ -67,7 +85,7 @@ export function DayPage({
 
 function Question({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <section className="border-t-2 border-ink pt-1.5">
+    <section className="break-inside-avoid border-t-2 border-ink pt-1.5">
       <h2 className="mb-1 text-lg">{title}</h2>
       {children}
     </section>
@@ -89,12 +107,9 @@ function Moved({ jobId, day: { moved, latestRound } }: { jobId: string; day: Day
       </Question>
     );
   const { change, after } = moved;
-  const order = { moved: 0, undecided: 1, held: 2 } as const;
-  const rows = [...change.dimensions].sort(
-    (a, b) => order[a.verdict] - order[b.verdict] || Math.abs(b.change) - Math.abs(a.change),
-  );
-  const heldCount = rows.filter((row) => row.verdict === 'held').length;
-  const shown = rows.filter((row) => row.verdict !== 'held').slice(0, MOST_ROWS);
+  const rows = tellingFirst(change.dimensions);
+  const held = rows.filter((row) => row.verdict === 'held');
+  const shown = rows.filter((row) => row.verdict !== 'held' || isBeyondNoise(row)).slice(0, MOST_ROWS);
   return (
     <Question title="What moved, and after which step?">
       <p className="text-sm">
@@ -123,13 +138,13 @@ function Moved({ jobId, day: { moved, latestRound } }: { jobId: string; day: Day
               <td className="text-soft">{format.name(row.dimension.name)}</td>
               <td className="num font-medium">{format.difference(row.change)}</td>
               <td className="num text-soft">{format.plusMinus(2 * row.sd)}</td>
-              <td>{row.verdict}</td>
+              <td>{isBeyondNoise(row) && row.verdict === 'held' ? 'moved, within its limit' : row.verdict}</td>
             </tr>
           ))}
         </tbody>
       </table>
       <p className="text-sm text-soft">
-        {heldCount} of {rows.length} dimensions held. Figures in {format.unit}.
+        {held.length} of {rows.length} dimensions held within their limits. Figures in {format.unit}.
       </p>
     </Question>
   );
@@ -266,18 +281,36 @@ function Tomorrow({ day: { tomorrow } }: { day: DayView }) {
           </dd>
         </div>
         <Waiting title="Curing" steps={tomorrow.curing} />
-        <Waiting title="Missing" steps={tomorrow.missing} />
+        <Waiting title="Missing" steps={tomorrow.missing}>
+          {tomorrow.unfitted.length > 0 ? <dd>braces only planned: {codesOf(tomorrow.unfitted)}</dd> : null}
+          {tomorrow.unread.length > 0 ? (
+            <dd>pulls not finished, or not read after release: {codesOf(tomorrow.unread)}</dd>
+          ) : null}
+        </Waiting>
       </dl>
     </Question>
   );
 }
 
-function Waiting({ title, steps }: { title: string; steps: readonly LadderStep[] }) {
+const codesOf = (rows: readonly { readonly code: string }[]) =>
+  rows
+    .map(({ code }) => code)
+    .sort(byCode)
+    .join(', ');
+
+interface WaitingProps {
+  readonly title: string;
+  readonly steps: readonly LadderStep[];
+  readonly children?: ReactNode;
+}
+
+function Waiting({ title, steps, children }: WaitingProps) {
   const format = useFormat();
+  const more = Children.toArray(children).length > 0;
   return (
     <div>
       <dt className="caps">{title}</dt>
-      {steps.length === 0 ? <dd className="text-soft">nothing</dd> : null}
+      {steps.length === 0 && !more ? <dd className="text-soft">nothing</dd> : null}
       {steps.map(({ step, event }) => (
         <dd key={step.id}>
           {step.title}
@@ -287,6 +320,7 @@ function Waiting({ title, steps }: { title: string; steps: readonly LadderStep[]
           </span>
         </dd>
       ))}
+      {children}
     </div>
   );
 }

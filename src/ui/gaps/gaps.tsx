@@ -2,24 +2,33 @@
 
 import type { Tables } from '@/core/shell/job/job-rows';
 import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/judge/seams';
-import type { NewSeam } from '@/formats/inputs/chart';
+import type { CorrectedSeam, NewSeam } from '@/formats/inputs/chart';
+import type { WithdrawalInput } from '@/formats/inputs/work';
 import { Empty } from '../kit/faults';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
-import { NameSeam } from './name-seam';
+import { TakeBack } from '../work/take-back';
+import { CorrectSeam, NameSeam } from './name-seam';
 import { VerdictMark } from '../sheet/mark';
+
+/** What can be done to a seam. */
+export interface SeamActions {
+  readonly addSeam: Action<NewSeam>;
+  readonly correctSeam: Action<CorrectedSeam>;
+  readonly withdraw: Action<WithdrawalInput>;
+}
 
 /** Gaps and flushness of every seam, left beside right. */
 export function Gaps({
   rows,
   pairs,
   roundName,
-  addSeam,
+  actions,
 }: {
   rows: Tables<'jobs'>;
   pairs: readonly SeamPair[];
   roundName?: string;
-  addSeam: Action<NewSeam>;
+  actions: SeamActions;
 }) {
   const format = useFormat();
   return (
@@ -27,7 +36,7 @@ export function Gaps({
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-xl">Gaps and flushness</h2>
         <p className="text-soft">{roundName ? `as read in “${roundName}”, ${format.unit}` : ''}</p>
-        <NameSeam rows={rows} addSeam={addSeam} />
+        <NameSeam rows={rows} addSeam={actions.addSeam} />
       </div>
       {pairs.length === 0 ? (
         <Empty title="No seam is named">
@@ -36,14 +45,14 @@ export function Gaps({
       ) : null}
       <div className="grid gap-x-8 gap-y-5 xl:grid-cols-2">
         {pairs.map((pair) => (
-          <Pair key={pair.pairing} pair={pair} />
+          <Pair key={pair.pairing} {...{ pair, actions }} />
         ))}
       </div>
     </section>
   );
 }
 
-function Pair({ pair }: { pair: SeamPair }) {
+function Pair({ pair, actions }: { pair: SeamPair; actions: SeamActions }) {
   const format = useFormat();
   const sides = [pair.left, pair.right, pair.centre].filter((each): each is SeamJudgement => each !== undefined);
   return (
@@ -52,7 +61,15 @@ function Pair({ pair }: { pair: SeamPair }) {
       <GapPicture sides={sides} />
       <div className={`grid gap-4 ${sides.length > 1 ? 'grid-cols-2' : ''}`}>
         {sides.map((side) => (
-          <SeamTable key={side.seam.id} judged={side} />
+          <div key={side.seam.id}>
+            <SeamTable judged={side} />
+            <CorrectSeam judged={side} correctSeam={actions.correctSeam} />
+            <TakeBack
+              what={`seam ${side.seam.code}`}
+              row={{ jobId: side.seam.jobId, tableName: 'seam', rowId: side.seam.id }}
+              withdraw={actions.withdraw}
+            />
+          </div>
         ))}
       </div>
     </article>

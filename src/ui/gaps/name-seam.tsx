@@ -1,13 +1,15 @@
+import type { SeamJudgement } from '@/core/round/judge/seams';
 import type { Seam } from '@/core/shell/job/entities';
+import { SIDES } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
-import { newSeam, type NewSeam } from '@/formats/inputs/chart';
+import { correctedSeam, newSeam, type CorrectedSeam, type NewSeam } from '@/formats/inputs/chart';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
 import { SelectField, TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
-import { usePreferences } from '../shell/preferences-context';
+import { useFormat, usePreferences } from '../shell/preferences-context';
 import { FormFields } from '../kit/form-fields';
 
 interface Naming {
@@ -72,15 +74,7 @@ function SeamForm({ rows, addSeam, done }: Naming & { done: () => void }) {
     <FormFields form={form} yes="Name it">
       <TextField label="Code" {...form.field('code')} placeholder="DL" />
       <TextField label="Name" {...form.field('name')} placeholder="Door rear edge to B post" />
-      <SelectField
-        label="Side"
-        {...form.field('side')}
-        options={[
-          ['left', 'left'],
-          ['right', 'right'],
-          ['centre', 'centre'],
-        ]}
-      />
+      <SelectField label="Side" {...form.field('side')} options={SIDES.map((side) => [side, side])} />
       <TextField
         label="Compared with seams of the same"
         {...form.field('pairing')}
@@ -92,6 +86,61 @@ function SeamForm({ rows, addSeam, done }: Naming & { done: () => void }) {
         <TextField label="Gap wanted" {...form.field('gap')} />
         <TextField label="Limit" {...form.field('limit')} />
       </div>
+    </FormFields>
+  );
+}
+
+interface Correcting {
+  readonly judged: SeamJudgement;
+  readonly correctSeam: Action<CorrectedSeam>;
+}
+
+/** Corrects a seam and the gap wanted along it. */
+export const CorrectSeam = (correcting: Correcting) => (
+  <FormDialog
+    title={`Correct ${correcting.judged.seam.code}`}
+    description="How it was before is kept, with who changed it and when"
+    trigger={<Button look="quiet">Correct …</Button>}
+  >
+    {(close) => <CorrectForm {...correcting} done={close} />}
+  </FormDialog>
+);
+
+function CorrectForm({ judged: { seam, stations }, correctSeam, done }: Correcting & { done: () => void }) {
+  const format = useFormat();
+  const { preferences } = usePreferences();
+  const target = stations.find(({ quantity }) => quantity === 'gap')?.target;
+  const before = target ? { gap: format.length(target.value), limit: format.length(target.limit) } : undefined;
+  const form = useEntryForm({
+    schema: correctedSeam,
+    action: correctSeam,
+    defaults: {
+      ...{ code: seam.code, name: seam.name, side: seam.side, pairing: seam.pairing },
+      ...(before ?? { gap: '', limit: '' }),
+    },
+    read: ({ code = '', name = '', side, pairing = '', gap, limit }, faults) => {
+      if (!code.trim()) faults.push({ path: 'code', message: 'the seam needs a code' });
+      const isChanged = before && (gap !== before.gap || limit !== before.limit);
+      const length = lengthsOf({ gap, limit }, typedUnit(preferences), faults);
+      return {
+        seam: { ...seam, code: code.trim(), name, side, pairing },
+        wanted: isChanged ? { gap: length('gap'), limit: length('limit') } : null,
+      };
+    },
+    done,
+  });
+  return (
+    <FormFields form={form} yes="Keep it so">
+      <TextField label="Code" {...form.field('code')} />
+      <TextField label="Name" {...form.field('name')} />
+      <SelectField label="Side" {...form.field('side')} options={SIDES.map((side) => [side, side])} />
+      <TextField label="Compared with seams of the same" {...form.field('pairing')} />
+      {before ? (
+        <>
+          <TextField label="Gap wanted at every station" {...form.field('gap')} />
+          <TextField label="Limit" {...form.field('limit')} />
+        </>
+      ) : null}
     </FormFields>
   );
 }

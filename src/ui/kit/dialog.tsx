@@ -68,6 +68,7 @@ export function FormDialog({
   title: string;
   description?: string;
   trigger: ReactNode;
+  wide?: boolean;
   children: (close: () => void) => ReactNode;
 }) {
   const [open, setOpen] = useState(false);
@@ -91,7 +92,8 @@ export function Confirm({
   /** What the deciding button says. */
   yes: string;
   trigger: ReactNode;
-  onYes: () => Promise<unknown>;
+  /** What it came to: the dialog stays where it was refused. */
+  onYes: () => Promise<{ readonly ok: boolean } | undefined>;
 }) {
   return (
     <FormDialog title={title} trigger={trigger}>
@@ -102,8 +104,8 @@ export function Confirm({
             look="main"
             className="self-start"
             onClick={async () => {
-              await onYes();
-              close();
+              const outcome = await onYes();
+              if (outcome === undefined || outcome.ok) close();
             }}
           >
             {yes}

@@ -7,7 +7,7 @@ import { NO_PERSON, type Outcome } from '@/formats/outcome';
 import { useAskPerson } from '../shell/ask-person';
 
 /** A server action as a component gets it. */
-export type Action<In = unknown, T = unknown> = (input: In) => Promise<Outcome<T>>;
+export type Action<In = unknown, T = unknown> = (input: In, request?: string) => Promise<Outcome<T>>;
 
 /**
  * Runs an action, keeps its faults for the form to show, and refreshes the page when it succeeds.
@@ -20,11 +20,11 @@ export function useAction<In, T>(action: Action<In, T>) {
   const [pending, start] = useTransition();
   const askPerson = useAskPerson();
   const run = useCallback(
-    (input: In): Promise<Outcome<T>> =>
+    (input: In, request?: string): Promise<Outcome<T>> =>
       new Promise((resolve) =>
         start(async () => {
           const attempt = () =>
-            action(input).catch((): Outcome<T> => ({
+            action(input, request).catch((): Outcome<T> => ({
               ok: false,
               faults: [{ path: 'server', message: 'it cannot be reached; what you typed is still here' }],
             }));

@@ -16,8 +16,12 @@ export interface EntryForm<Values extends FieldValues, Schema extends z.ZodType,
   readonly action: Action<z.input<Schema>, T>;
   /** What each field shows at first, by its name; an empty one is left to what stands in the page already. */
   readonly defaults: Values;
-  /** What the fields say, with a fault, by its field, for each that makes no sense. */
-  readonly read: (values: Values, faults: Fault[]) => z.input<Schema>;
+  /**
+   * What the fields say, with a fault, by its field, for each that makes no sense.
+   *
+   * @param identity this form's own, for the row it makes
+   */
+  readonly read: (values: Values, faults: Fault[], identity: string) => z.input<Schema>;
   readonly done?: (value: T) => void;
 }
 
@@ -33,6 +37,8 @@ export function useEntryForm<Values extends FieldValues, Schema extends z.ZodTyp
   done,
 }: EntryForm<Values, Schema, T>) {
   const { run, faults: refused, pending } = useAction(action);
+  // One identity for what this form asks, however often it is sent.
+  const [identity] = useState(() => crypto.randomUUID());
   const [current, setCurrent] = useState<unknown>();
   const place = (path: string) => {
     const last = path.split('.').at(-1)!;
@@ -44,7 +50,7 @@ export function useEntryForm<Values extends FieldValues, Schema extends z.ZodTyp
     ) as DefaultValues<Values>,
     resolver: (values) => {
       const faults: Fault[] = [];
-      const input = read(values, faults);
+      const input = read(values, faults, identity);
       if (faults.length === 0) {
         const parsed = parseShape(schema as z.ZodType<unknown>, input);
         if (!parsed.ok) faults.push(...parsed.faults);
@@ -73,7 +79,7 @@ export function useEntryForm<Values extends FieldValues, Schema extends z.ZodTyp
     register: form.register,
     watch: form.watch,
     submit: form.handleSubmit(async (input) => {
-      const outcome = await run(input);
+      const outcome = await run(input, identity);
       setCurrent(outcome.ok ? undefined : outcome.current);
       if (outcome.ok) done?.(outcome.value);
     }),

@@ -1,9 +1,16 @@
 'use client';
 
 import { useState } from 'react';
-import type { Rung, StepEvent } from '@/core/shell/job/entities';
+import type { Rung, Step, StepEvent } from '@/core/shell/job/entities';
 import { CAUTIONS, DEFERENCE, type LadderStep } from '@/core/days/ladder';
-import { newStep, stepEvent, type NewStep, type StepEventInput } from '@/formats/inputs/work';
+import {
+  correctedStep,
+  newStep,
+  stepEvent,
+  type CorrectedStep,
+  type NewStep,
+  type StepEventInput,
+} from '@/formats/inputs/work';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
@@ -14,33 +21,38 @@ import { useEntryForm } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
 import { STEP_EVENT_WORD, STEP_STATE_WORD } from '@/core/report/vocabulary/words';
 
+/** What can be done to the steps of a rung. */
+export interface StepActions {
+  readonly addStep: Action<NewStep>;
+  readonly correctStep: Action<CorrectedStep>;
+  readonly recordStepEvent: Action<StepEventInput>;
+}
+
 /** The steps of one rung with what can be done to each, and the cautions that belong to the rung. */
 export function Steps({
   jobId,
   rung,
   steps,
-  addStep,
-  recordStepEvent,
+  actions,
 }: {
   jobId: string;
   rung: Rung;
   steps: readonly LadderStep[];
-  addStep: Action<NewStep>;
-  recordStepEvent: Action<StepEventInput>;
+  actions: StepActions;
 }) {
   const [added, setAdded] = useState(0);
-  const recording = useAction(recordStepEvent);
+  const recording = useAction(actions.recordStepEvent);
   return (
     <section className="flex flex-col gap-3" aria-label="Steps">
       <Cautions rung={rung} />
       <Faults faults={recording.faults} />
       <ol className="border-y border-rule">
         {steps.map((step) => (
-          <StepRow key={step.step.id} step={step} record={recording.run} />
+          <StepRow key={step.step.id} step={step} record={recording.run} correctStep={actions.correctStep} />
         ))}
         {steps.length === 0 ? <li className="px-2 py-3 text-soft">No steps on this rung yet.</li> : null}
       </ol>
-      <AddStep key={added} {...{ jobId, rung, addStep }} done={() => setAdded(added + 1)} />
+      <AddStep key={added} {...{ jobId, rung, addStep: actions.addStep }} done={() => setAdded(added + 1)} />
     </section>
   );
 }
@@ -57,9 +69,9 @@ function AddStep({ jobId, rung, addStep, done }: Adding) {
     schema: newStep,
     action: addStep,
     defaults: { title: '' },
-    read: ({ title = '' }, faults) => {
+    read: ({ title = '' }, faults, id) => {
       if (!title.trim()) faults.push({ path: 'title', message: 'say what is to be done' });
-      return { id: crypto.randomUUID(), jobId, rung, title, note: '', needs: '' };
+      return { id, jobId, rung, title, note: '', needs: '' };
     },
     done,
   });
@@ -94,8 +106,12 @@ export function Cautions({ rung }: { rung: Rung }) {
 }
 
 type Record = Action<StepEventInput>;
+interface Stepping {
+  readonly step: LadderStep;
+  readonly record: Record;
+}
 
-function StepRow({ step, record }: { step: LadderStep; record: Record }) {
+function StepRow({ step, record, correctStep }: Stepping & { correctStep: Action<CorrectedStep> }) {
   const format = useFormat();
   const finished = step.state === 'done' || step.state === 'dropped';
   const { event } = step;
@@ -129,6 +145,7 @@ function StepRow({ step, record }: { step: LadderStep; record: Record }) {
               </Button>
             ) : null}
             <WaitDialog step={step} record={record} />
+            <CorrectStep step={step.step} correctStep={correctStep} />
             <Button look="quiet" onClick={() => say('dropped')}>
               {STEP_EVENT_WORD.dropped}
             </Button>
@@ -148,7 +165,7 @@ const WAITS = [
   ['missing', 'a part is missing'],
 ] as const;
 
-function WaitDialog({ step, record }: { step: LadderStep; record: Record }) {
+function WaitDialog({ step, record }: Stepping) {
   return (
     <FormDialog title={step.step.title} trigger={<Button look="quiet">Wait …</Button>}>
       {(close) => <WaitForm stepId={step.step.id} record={record} done={close} />}
@@ -178,6 +195,43 @@ function WaitForm({ stepId, record, done }: { stepId: string; record: Record; do
       <SelectField label="Because" options={WAITS} {...form.field('kind')} />
       <TextField label="Until" type="date" {...form.field('until')} />
       <TextField label="What for" placeholder="primer, sealer, part on order" {...form.field('note')} />
+    </FormFields>
+  );
+}
+
+const CorrectStep = (correcting: { step: Step; correctStep: Action<CorrectedStep> }) => (
+  <FormDialog
+    title="Correct the step"
+    description="How it was before is kept, with who changed it and when"
+    trigger={<Button look="quiet">Correct …</Button>}
+  >
+    {(close) => <CorrectStepForm {...correcting} done={close} />}
+  </FormDialog>
+);
+
+function CorrectStepForm({
+  step,
+  correctStep,
+  done,
+}: {
+  step: Step;
+  correctStep: Action<CorrectedStep>;
+  done: () => void;
+}) {
+  const form = useEntryForm({
+    schema: correctedStep,
+    action: correctStep,
+    defaults: { title: step.title, needs: step.needs },
+    read: ({ title = '', needs = '' }, faults) => {
+      if (!title.trim()) faults.push({ path: 'title', message: 'say what is to be done' });
+      return { ...step, title, needs };
+    },
+    done,
+  });
+  return (
+    <FormFields form={form} yes="Keep it so">
+      <TextField label="What is to be done" {...form.field('title')} />
+      <TextField label="What must be there before it" {...form.field('needs')} />
     </FormFields>
   );
 }

@@ -3,7 +3,7 @@
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import type { LogEntry } from '@/core/shell/job/entities';
+import { ENTRY_KINDS, type DecisionDetail, type FindingDetail, type LogEntry } from '@/core/shell/job/entities';
 import type { Fault } from '@/formats/faults';
 import { newEntry, type NewEntry } from '@/formats/inputs/log';
 import type { Outcome } from '@/formats/outcome';
@@ -11,7 +11,9 @@ import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
 import { FieldError, TextArea, TextField } from '../kit/field';
 import { useEntryForm, wordsOf } from '../kit/use-entry-form';
-import { useFormat } from '../shell/preferences-context';
+import { typedUnit } from '@/formats/preferences';
+import { useFormat, usePreferences } from '../shell/preferences-context';
+import { DetailFields, detailDefaults, readDetails } from './entry-details';
 
 /** A deviation somebody is about to accept, brought here from the sheet. */
 export interface Acceptance {
@@ -23,53 +25,80 @@ export interface Acceptance {
   readonly referenceId: string;
 }
 
+/** An entry as it was written, and what it was about. */
+export interface Corrected {
+  readonly entry: LogEntry;
+  readonly about: string;
+  readonly finding?: FindingDetail;
+  readonly decision?: DecisionDetail;
+}
+
 /** Writes an entry: its JSON in the field `entry`, and any number of photographs. */
 export type WriteLogEntry = (form: FormData) => Promise<Outcome>;
 
 export interface Writing {
   readonly rows: Pick<JobRows, 'jobs' | 'points' | 'dimensions'>;
   readonly acceptance?: Acceptance;
+  /** An entry that is written anew: the old one stays, struck out. */
+  readonly corrects?: Corrected;
   readonly writeLogEntry: WriteLogEntry;
 }
 
 const MOST_MB = 15;
-const KINDS = ['finding', 'decision'] as const satisfies readonly LogEntry['kind'][];
+/** What the text of each kind says. */
+const TEXT_LABEL: Readonly<Record<LogEntry['kind'], string>> = {
+  finding: 'What was found',
+  decision: 'What was decided',
+  assumption: 'What is assumed',
+};
+const REASON_LABEL: Readonly<Record<LogEntry['kind'], string>> = {
+  finding: 'Reason, if any',
+  decision: 'Reason',
+  assumption: 'Because',
+};
 const draftKey = (jobId: string) => `vinkel.log.${jobId}`;
 
-/** A finding or a decision being written; what is typed is kept until it is in the log. */
-export function EntryForm({ rows, acceptance, writeLogEntry, done }: Writing & { done: () => void }) {
+const emptied = (acceptance: Acceptance | undefined, corrects: Corrected | undefined, draft: string) => ({
+  kind: corrects?.entry.kind ?? (acceptance ? 'decision' : 'finding'),
+  text: corrects?.entry.text ?? draft,
+  reason: corrects?.entry.reason ?? '',
+  overturnedBy: corrects?.entry.overturnedBy ?? '',
+  about: corrects?.about ?? acceptance?.code ?? '',
+  photograph: '',
+});
+
+/** A finding, a decision or an assumption being written; what is typed is kept until it is in the log. */
+export function EntryForm({ rows, acceptance, corrects, writeLogEntry, done }: Writing & { done: () => void }) {
   const format = useFormat();
+  const { preferences } = usePreferences();
   const jobId = rows.jobs[0]!.id;
   const [files, setFiles] = useState<readonly File[]>([]);
+  const draft = acceptance
+    ? `${acceptance.code} deviates by ${format.difference(acceptance.deviation)} ${format.unit}: accepted.`
+    : (localStorage.getItem(draftKey(jobId)) ?? '');
   const form = useEntryForm({
     schema: newEntry,
     action: (input: NewEntry) => writeLogEntry(formOf(input, files)),
     defaults: {
-      kind: acceptance ? 'decision' : 'finding',
-      text: acceptance
-        ? `${acceptance.code} deviates by ${format.difference(acceptance.deviation)} ${format.unit}: accepted.`
-        : (localStorage.getItem(draftKey(jobId)) ?? ''),
-      reason: '',
-      about: acceptance?.code ?? '',
-      photograph: '',
+      ...emptied(acceptance, corrects, draft),
+      ...detailDefaults(corrects, format),
     },
-    read: ({ kind, text = '', reason = '', about = '' }, faults) => {
+    read: ({ kind, text = '', reason = '', overturnedBy = '', about = '', ...details }, faults, identity) => {
       if (!text.trim()) faults.push({ path: 'text', message: 'write what was found or decided' });
       if (kind === 'decision' && !reason.trim())
         faults.push({ path: 'reason', message: 'a decision needs its reason' });
+      if (kind === 'assumption' && !overturnedBy.trim())
+        faults.push({ path: 'overturnedBy', message: 'say what would overturn it' });
       faults.push(...tooLarge(files));
-      const roundId = acceptance?.roundId ?? null;
       return {
         entry: {
-          id: crypto.randomUUID(),
-          jobId,
-          kind: kind as LogEntry['kind'],
-          text,
-          reason,
-          roundId,
-          supersedes: null,
+          ...{ id: identity, jobId, kind: kind as LogEntry['kind'], text, reason },
+          overturnedBy: kind === 'assumption' ? overturnedBy : '',
+          roundId: acceptance?.roundId ?? corrects?.entry.roundId ?? null,
+          supersedes: corrects?.entry.id ?? null,
         },
         subjects: acceptance ? [accepted(acceptance)] : subjectsOf(rows, about, faults),
+        ...readDetails(kind, details, typedUnit(preferences), format, faults),
       };
     },
     done: () => {
@@ -78,30 +107,26 @@ export function EntryForm({ rows, acceptance, writeLogEntry, done }: Writing & {
     },
   });
   const text = form.field('text');
-  const isDecision = form.watch('kind') === 'decision';
+  const kind = form.watch('kind') as LogEntry['kind'];
   return (
-    <form aria-label="New entry" className="flex flex-col gap-3" onSubmit={form.submit} noValidate>
-      <h1 className="text-2xl">{acceptance ? `Accept ${acceptance.code}` : 'Write it down'}</h1>
-      <div role="radiogroup" aria-label="Kind" className="flex">
-        {KINDS.map((kind) => (
-          <label
-            key={kind}
-            className="flex min-h-11 grow cursor-pointer items-center justify-center border border-rule has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3"
-          >
-            <input type="radio" value={kind} className="sr-only" {...form.register('kind')} />
-            {kind}
-          </label>
-        ))}
-      </div>
+    <form
+      aria-label={corrects ? 'Corrected entry' : 'New entry'}
+      className="flex flex-col gap-3"
+      onSubmit={form.submit}
+      noValidate
+    >
+      <Heading acceptance={acceptance} corrects={corrects} />
+      <KindChoice register={form.register} />
       <TextArea
-        label={isDecision ? 'What was decided' : 'What was found'}
+        label={TEXT_LABEL[kind]}
         {...text}
         onChange={(event) => {
-          if (!acceptance) localStorage.setItem(draftKey(jobId), event.target.value);
+          if (!acceptance && !corrects) localStorage.setItem(draftKey(jobId), event.target.value);
           return text.onChange(event);
         }}
       />
-      <TextArea label={isDecision ? 'Reason' : 'Reason, if any'} {...form.field('reason')} />
+      <TextArea label={REASON_LABEL[kind]} {...form.field('reason')} />
+      <DetailFields kind={kind} sort={form.watch('sort')} ownerSays={form.watch('ownerSays')} form={form} />
       <TextField
         label="Points or dimensions it is about"
         placeholder="R4L RD2"
@@ -116,6 +141,27 @@ export function EntryForm({ rows, acceptance, writeLogEntry, done }: Writing & {
     </form>
   );
 }
+
+const Heading = ({ acceptance, corrects }: Pick<Writing, 'acceptance' | 'corrects'>) =>
+  corrects ? (
+    <p className="text-soft">The entry as it was stays in the log, struck out.</p>
+  ) : (
+    <h1 className="text-2xl">{acceptance ? `Accept ${acceptance.code}` : 'Write it down'}</h1>
+  );
+
+const KindChoice = ({ register }: { register: (name: 'kind') => object }) => (
+  <div role="radiogroup" aria-label="Kind" className="flex">
+    {ENTRY_KINDS.map((kind) => (
+      <label
+        key={kind}
+        className="flex min-h-11 grow cursor-pointer items-center justify-center border border-rule has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3"
+      >
+        <input type="radio" value={kind} className="sr-only" {...register('kind')} />
+        {kind}
+      </label>
+    ))}
+  </div>
+);
 
 interface Choosing {
   readonly files: readonly File[];

@@ -2,19 +2,30 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { LogEntry, LogSubject, Photograph } from '@/core/shell/job/entities';
-import type { JobRows } from '@/core/shell/job/job-rows';
+import type { TakenBack } from '@/core/report/taken-back';
+import type { LogEntry } from '@/core/shell/job/entities';
 import { ClientOnly } from '../kit/client-only';
 import { Empty } from '../kit/faults';
-import { useFormat } from '../shell/preferences-context';
-import { EntryForm, type Writing } from './entry-form';
+import { Tab, TabList, TabPanel, Tabs } from '../kit/tabs';
+import { TakenBackList } from '../work/take-back';
+import { Entry, type EntryActions, type LogRows, type Standing } from './entry';
+import { EntryForm, type Acceptance } from './entry-form';
+import { PartTags, type TagActions } from './part-tags';
 
-type LogRows = Pick<JobRows, 'jobs' | 'points' | 'dimensions' | 'logEntries' | 'logSubjects' | 'photographs'>;
+interface LogPageProps {
+  readonly rows: LogRows;
+  readonly takenBack: readonly TakenBack[];
+  readonly acceptance?: Acceptance;
+  readonly actions: EntryActions & TagActions;
+}
 
-/** Findings and decisions with their reasons and photographs, the newest first. */
-export function LogPage({ rows, ...writing }: Omit<Writing, 'rows'> & { rows: LogRows }) {
+/** Findings, decisions and assumptions with their reasons and photographs, the newest first; the parts on the shelf. */
+export function LogPage({ rows, takenBack, acceptance, actions }: LogPageProps) {
   const router = useRouter();
   const [written, setWritten] = useState(0);
+  const standing = standings(rows.logEntries, takenBack);
+  const lists = listsOf(rows, standing);
+  const tags = rows.partTags.filter(({ id }) => !takenBack.some(({ withdrawal }) => withdrawal.rowId === id));
   const done = () => {
     setWritten(written + 1);
     router.replace(`/jobs/${rows.jobs[0]!.id}/log`);
@@ -22,79 +33,78 @@ export function LogPage({ rows, ...writing }: Omit<Writing, 'rows'> & { rows: Lo
   return (
     <div className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(20rem,26rem)_1fr]">
       <ClientOnly waiting={<div />}>
-        <EntryForm key={written} rows={rows} {...writing} done={done} />
+        <EntryForm
+          key={written}
+          rows={rows}
+          acceptance={acceptance}
+          writeLogEntry={actions.writeLogEntry}
+          done={done}
+        />
       </ClientOnly>
-      <section aria-label="Entries">
-        <h2 className="mb-2 text-lg">The log</h2>
-        {rows.logEntries.length === 0 ? (
-          <Empty title="Nothing is written down yet">Findings keep being added: write each where it was found.</Empty>
-        ) : (
-          <ol className="border-t-2 border-ink">
-            {[...rows.logEntries].reverse().map((entry) => (
-              <Entry
-                key={entry.id}
-                entry={entry}
-                rows={rows}
-                subjects={rows.logSubjects.filter((subject) => subject.entryId === entry.id)}
-                photographs={rows.photographs.filter((photograph) => photograph.entryId === entry.id)}
-              />
-            ))}
-          </ol>
-        )}
-      </section>
+      <Tabs defaultValue="all">
+        <TabList label="The log" className="mb-2">
+          {lists.map(({ name, entries }) => (
+            <Tab key={name} value={name}>
+              {LIST_WORD[name]} ({entries.length})
+            </Tab>
+          ))}
+          <Tab value="parts">Parts taken off ({tags.length})</Tab>
+        </TabList>
+        {lists.map(({ name, entries }) => (
+          <TabPanel key={name} value={name} aria-label="Entries">
+            {entries.length === 0 ? <Empty title={NOTHING[name].title}>{NOTHING[name].text}</Empty> : null}
+            <ol className="border-t-2 border-ink">
+              {entries.map((entry) => (
+                <Entry key={entry.id} {...{ entry, rows, actions }} standing={standing.get(entry.id)!} />
+              ))}
+            </ol>
+          </TabPanel>
+        ))}
+        <TabPanel value="parts">
+          <PartTags jobId={rows.jobs[0]!.id} tags={tags} actions={actions} />
+        </TabPanel>
+        <TakenBackList list={takenBack} withdraw={actions.withdraw} />
+      </Tabs>
     </div>
   );
 }
 
-function Entry({
-  entry,
-  rows,
-  subjects,
-  photographs,
-}: {
-  entry: LogEntry;
-  rows: LogRows;
-  subjects: readonly LogSubject[];
-  photographs: readonly Photograph[];
-}) {
-  const format = useFormat();
-  const codeOf = (subject: LogSubject) =>
-    [...rows.points, ...rows.dimensions].find((each) => each.id === (subject.pointId ?? subject.dimensionId))?.code;
-  return (
-    <li className="grid gap-x-4 border-b border-rule py-3 sm:grid-cols-[8.5rem_1fr]">
-      <p className="text-sm text-soft">
-        <span className="caps block text-ink">{entry.kind}</span>
-        {format.day(entry.at)} {format.time(entry.at)}
-        <br />
-        {entry.author}
-      </p>
-      <div className="min-w-0">
-        <p className="whitespace-pre-wrap">{format.name(entry.text)}</p>
-        {entry.reason ? <p className="whitespace-pre-wrap text-soft">Because: {format.name(entry.reason)}</p> : null}
-        {subjects.length > 0 ? (
-          <p className="text-sm">
-            {subjects.map((subject) => (
-              <span key={subject.id} className="mr-3">
-                <span className="font-mono">{codeOf(subject)}</span>
-                {subject.acceptedDeviation === null
-                  ? ''
-                  : ` accepted at ${format.difference(subject.acceptedDeviation)} ${format.unit}`}
-              </span>
-            ))}
-          </p>
-        ) : null}
-        <div className="mt-1 flex flex-wrap gap-2">
-          {photographs.map((photograph) => (
-            <a key={photograph.id} href={`/api/photographs/${photograph.id}`}>
-              <img
-                src={`/api/photographs/${photograph.id}?preview`}
-                alt={photograph.name}
-                className="h-32 border border-rule"
-              />
-            </a>
-          ))}
-        </div>
-      </div>
-    </li>
+type ListName = 'all' | 'assumptions' | 'otherSide';
+const LIST_WORD: Readonly<Record<ListName, string>> = {
+  all: 'The log',
+  assumptions: 'Assumptions',
+  otherSide: 'Look at the other side',
+};
+const NOTHING: Readonly<Record<ListName, { readonly title: string; readonly text: string }>> = {
+  all: { title: 'Nothing is written down yet', text: 'Findings keep being added: write each where it was found.' },
+  assumptions: {
+    title: 'Nothing is assumed',
+    text: 'What is called close, or taken to be sound, belongs here: with the reason, and with what would overturn it.',
+  },
+  otherSide: {
+    title: 'Nothing waits for its other side',
+    text: 'A finding seen on one side is listed here until the other was looked at.',
+  },
+};
+
+function standings(entries: readonly LogEntry[], takenBack: readonly TakenBack[]): Map<string, Standing> {
+  const corrected = new Set(entries.map(({ supersedes }) => supersedes));
+  return new Map(
+    entries.map(({ id }): [string, Standing] => {
+      const back = takenBack.find(({ withdrawal }) => withdrawal.rowId === id);
+      if (back) return [id, { kind: 'takenBack', reason: back.withdrawal.reason }];
+      return [id, { kind: corrected.has(id) ? 'corrected' : 'stands' }];
+    }),
   );
+}
+
+function listsOf(rows: LogRows, standing: ReadonlyMap<string, Standing>) {
+  const newest = rows.logEntries.toReversed();
+  const stands = newest.filter(({ id }) => standing.get(id)?.kind === 'stands');
+  const oneSided = new Set(rows.findingDetails.filter(({ otherSide }) => otherSide).map(({ entryId }) => entryId));
+  return [
+    { name: 'all', entries: newest },
+    { name: 'assumptions', entries: stands.filter(({ kind }) => kind === 'assumption') },
+    { name: 'otherSide', entries: stands.filter(({ id }) => oneSided.has(id)) },
+  ] as const satisfies readonly { name: ListName; entries: readonly LogEntry[] }[];
 }

@@ -6,7 +6,7 @@ import { recordFacts, type Signature } from '@/formats/record-tables';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { Changes, Final, Found, Gaps, Rounds } from './measured-parts';
-import { Log, Photographs, Statement, Work } from './told-parts';
+import { Log, Photographs, Statement, Told, Work } from './told-parts';
 import { Toolbar } from './toolbar';
 
 /** The record as a page that prints well on A4 and on Letter. */
@@ -28,7 +28,7 @@ export function RecordPage({
   const { job } = record;
   return (
     <article className="mx-auto flex max-w-4xl flex-col gap-6">
-      <Toolbar jobId={jobId} signature={signature} signatures={signatures} signRecord={signRecord} />
+      <Toolbar {...{ jobId, signature, signatures, signRecord }} open={record.open ?? []} />
       <header className="border-b-2 border-ink pb-3">
         <p className="caps">Record of a car body</p>
         <h1 className="text-3xl">{job.name}</h1>
@@ -48,6 +48,7 @@ export function RecordPage({
       <Gaps record={record} />
       <Work record={record} />
       <Log record={record} />
+      <Told record={record} signed={signature !== undefined} />
       <Photographs record={record} />
       <Statement record={record} signature={signature} />
     </article>

@@ -1,6 +1,6 @@
 import type { RecordDocument } from '@/core/shell/record-document';
 import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
-import { entryHead, entryText, signedBy, workLines, type Signature } from '@/formats/record-tables';
+import { entryHead, entryText, signedBy, toldParts, workLines, type Signature } from '@/formats/record-tables';
 import { useFormat } from '../shell/preferences-context';
 import { Part } from './part';
 
@@ -36,6 +36,20 @@ export function Log({ record: { log } }: { record: RecordDocument }) {
       </ol>
     </Part>
   );
+}
+
+/** What is told in lines: doubts, steps, mornings, parts, what was taken back, what is open. */
+export function Told({ record, signed }: { record: RecordDocument; signed: boolean }) {
+  const parts = toldParts(record, useFormat(), signed);
+  return parts.map(({ title, lines }) => (
+    <Part key={title} title={title}>
+      <ul className="text-sm">
+        {lines.map((line, i) => (
+          <li key={i}>{line}</li>
+        ))}
+      </ul>
+    </Part>
+  ));
 }
 
 export function Photographs({ record: { photographs } }: { record: RecordDocument }) {

@@ -1,13 +1,12 @@
-import { FileDown, Printer } from 'lucide-react';
+import { Printer } from 'lucide-react';
 import Link from 'next/link';
-import { useState } from 'react';
 import type { Signing } from '@/formats/inputs/log';
+import type { RecordOpen } from '@/core/shell/record-document';
+import { SignDialog } from './sign-dialog';
 import { Button, buttonClass } from '../kit/button';
-import { Dialog } from '../kit/dialog';
-import { Faults } from '../kit/faults';
-import { TextField } from '../kit/field';
-import { useAction, type Action } from '../kit/use-action';
-import { useFormat, usePreferences } from '../shell/preferences-context';
+import { FetchedDownload } from '../kit/fetched-download';
+import type { Action } from '../kit/use-action';
+import { useFormat } from '../shell/preferences-context';
 import type { Signature } from '@/formats/record-tables';
 
 /** What can be done with the record: print, take along, sign. */
@@ -15,67 +14,39 @@ export function Toolbar({
   jobId,
   signature,
   signatures,
+  open,
   signRecord,
 }: {
   jobId: string;
   signature?: Signature;
   signatures: readonly Signature[];
+  /** What is open in the record shown. */
+  open: readonly RecordOpen[];
   signRecord: Action<Signing, { number: number }>;
 }) {
-  const { preferences } = usePreferences();
   const format = useFormat();
-  const [open, setOpen] = useState(false);
-  const [name, setName] = useState(preferences.person);
-  const { run, faults, pending } = useAction(signRecord);
-  const which = signature ? `&record=${signature.number}` : '';
+  const which = `&record=${signature?.number ?? 'now'}`;
   return (
     <div className="no-print flex flex-col gap-2">
       <div className="flex flex-wrap items-center gap-2">
         <Button onClick={() => window.print()}>
           <Printer size={18} aria-hidden /> Print
         </Button>
-        <a className={buttonClass()} href={`/api/jobs/${jobId}/record?paper=a4${which}`}>
-          <FileDown size={18} aria-hidden /> PDF, A4
-        </a>
-        <a className={buttonClass()} href={`/api/jobs/${jobId}/record?paper=letter${which}`}>
-          PDF, Letter
-        </a>
+        <FetchedDownload href={`/api/jobs/${jobId}/record?paper=a4${which}`}>PDF, A4</FetchedDownload>
+        <FetchedDownload href={`/api/jobs/${jobId}/record?paper=letter${which}`}>PDF, Letter</FetchedDownload>
         <a className={buttonClass()} href={`/api/jobs/${jobId}/readings`}>
           Readings, CSV
         </a>
         <a className={buttonClass()} href={`/api/jobs/${jobId}/archive`}>
           Whole job, zip
         </a>
-        <Dialog
-          title="Sign the record"
-          description="A snapshot of what is true now; it is kept as it is, whatever is measured later"
-          open={open}
-          onOpenChange={setOpen}
-          trigger={
-            <Button look="main" className="ml-auto">
-              Sign …
-            </Button>
-          }
-        >
-          <TextField label="Who signs" value={name} onChange={(event) => setName(event.target.value)} />
-          <Faults faults={faults} />
-          <Button
-            look="main"
-            className="self-start"
-            disabled={pending || !name.trim()}
-            onClick={async () => {
-              if ((await run({ id: crypto.randomUUID(), jobId, signedBy: name })).ok) setOpen(false);
-            }}
-          >
-            Sign it
-          </Button>
-        </Dialog>
+        {signature ? null : <SignDialog jobId={jobId} open={open} signRecord={signRecord} />}
       </div>
       {signatures.length > 0 ? (
         <nav aria-label="Signed records" className="flex flex-wrap gap-2">
           <Link
             className={buttonClass('quiet')}
-            href={`/jobs/${jobId}/record`}
+            href={`/jobs/${jobId}/record?record=now`}
             aria-current={signature ? undefined : 'page'}
           >
             As it stands

@@ -7,8 +7,12 @@ import { useState } from 'react';
 import type { Job } from '@/core/shell/job/entities';
 import { counted } from '@/core/report/vocabulary/words';
 import type { Fault } from '@/formats/faults';
-import { buttonClass } from '../kit/button';
+import type { PuttingAway } from '@/formats/inputs/jobs';
+import { HERE_ALREADY } from '@/formats/outcome';
+import { Button, buttonClass } from '../kit/button';
+import { Confirm } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
+import { useAction, type Action } from '../kit/use-action';
 import { useFormat } from './preferences-context';
 
 export interface ListedJob extends Job {
@@ -19,9 +23,14 @@ export interface ListedJob extends Job {
   readonly recordCount: number;
 }
 
-/** All jobs of the shop, the one last measured first. */
-export function JobList({ jobs }: { jobs: readonly ListedJob[] }) {
-  const format = useFormat();
+export interface JobListActions {
+  readonly putAwayJob: Action<PuttingAway>;
+  readonly removeJob: Action<string>;
+}
+
+/** All jobs of the shop, the one last measured first; those put away below. */
+export function JobList({ jobs, actions }: { jobs: readonly ListedJob[]; actions: JobListActions }) {
+  const away = jobs.filter(({ putAwayAt }) => putAwayAt !== null);
   return (
     <main className="mx-auto flex max-w-6xl flex-col gap-5 p-6">
       <div className="flex flex-wrap items-center gap-3">
@@ -38,57 +47,111 @@ export function JobList({ jobs }: { jobs: readonly ListedJob[] }) {
           Start a job by hand, or bring one in that was exported elsewhere.
         </Empty>
       ) : (
-        <ul className="border-t-2 border-ink">
-          {jobs.map((job) => (
-            <li key={job.id} className="border-b border-rule">
-              <Link
-                prefetch={false}
-                href={`/jobs/${job.id}`}
-                className="grid gap-x-6 px-2 py-3 hover:bg-faint md:grid-cols-[1.5fr_1fr_auto]"
-              >
-                <span>
-                  <span className="block font-cond text-xl font-semibold">{job.name}</span>
-                  <span className="text-soft">{[job.owner, job.identityNumber].filter(Boolean).join(' · ')}</span>
-                </span>
-                <span className="text-sm text-soft">
-                  {job.bench}
-                  <br />
-                  {counted(job.pointCount, 'point')}, {counted(job.roundCount, 'round')}, {job.readingCount} readings
-                </span>
-                <span className="text-sm md:text-right">
-                  {job.recordCount > 0 ? (
-                    <strong>record signed</strong>
-                  ) : job.lastReadingAt ? (
-                    `last reading ${format.day(job.lastReadingAt)}`
-                  ) : (
-                    'nothing measured yet'
-                  )}
-                </span>
-              </Link>
-            </li>
-          ))}
-        </ul>
+        <Jobs jobs={jobs.filter(({ putAwayAt }) => putAwayAt === null)} actions={actions} />
       )}
+      {away.length > 0 ? (
+        <details>
+          <summary className="min-h-11 cursor-pointer content-center">{counted(away.length, 'job')} put away</summary>
+          <Jobs jobs={away} actions={actions} />
+        </details>
+      ) : null}
     </main>
   );
 }
+
+function Jobs({ jobs, actions }: { jobs: readonly ListedJob[]; actions: JobListActions }) {
+  return (
+    <ul className="border-t-2 border-ink">
+      {jobs.map((job) => (
+        <li key={job.id} className="flex flex-wrap items-center border-b border-rule">
+          <JobLink job={job} />
+          <JobTools job={job} actions={actions} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function JobLink({ job }: { job: ListedJob }) {
+  const format = useFormat();
+  return (
+    <Link
+      prefetch={false}
+      href={`/jobs/${job.id}`}
+      className="grid min-w-64 grow gap-x-6 px-2 py-3 hover:bg-faint md:grid-cols-[1.5fr_1fr_auto]"
+    >
+      <span>
+        <span className="block font-cond text-xl font-semibold">{job.name}</span>
+        <span className="text-soft">{[job.owner, job.identityNumber].filter(Boolean).join(' · ')}</span>
+      </span>
+      <span className="text-sm text-soft">
+        {job.bench}
+        <br />
+        {counted(job.pointCount, 'point')}, {counted(job.roundCount, 'round')}, {counted(job.readingCount, 'reading')}
+      </span>
+      <span className="text-sm md:text-right">
+        {job.recordCount > 0 ? (
+          <strong>record signed</strong>
+        ) : job.lastReadingAt ? (
+          `last reading ${format.day(job.lastReadingAt)}`
+        ) : (
+          'nothing measured yet'
+        )}
+      </span>
+    </Link>
+  );
+}
+
+/** Puts a job away and takes it out again; one that is away can be removed, once it was exported. */
+function JobTools({ job, actions }: { job: ListedJob; actions: JobListActions }) {
+  const putting = useAction(actions.putAwayJob);
+  const removing = useAction(actions.removeJob);
+  const away = job.putAwayAt !== null;
+  return (
+    <div className="flex flex-wrap items-center">
+      <Faults faults={[...putting.faults, ...removing.faults]} />
+      <Button look="quiet" onClick={() => putting.run({ jobId: job.id, away: !away })}>
+        {away ? 'Take out again' : 'Put away'}
+      </Button>
+      {away ? (
+        <Confirm
+          title={`Remove ${job.name}?`}
+          trigger={<Button look="quiet">Remove …</Button>}
+          yes="Remove it for good"
+          caution={
+            <>
+              Everything of it goes: readings, photographs, log and signed records. Take it out whole first:{' '}
+              <a className="underline" href={`/api/jobs/${job.id}/archive`}>
+                the job as a zip
+              </a>
+              . Without a zip of it as it is now it is not removed.
+            </>
+          }
+          onYes={() => removing.run(job.id)}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+type Brought = { readonly jobId?: string; readonly faults?: readonly Fault[] };
+const NOT_REACHED: Brought = { faults: [{ path: 'server', message: 'it cannot be reached' }] };
 
 /** Brings in a job from its exported zip; the file goes straight to the server's disk. */
 function ImportJob() {
   const router = useRouter();
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   const [busy, setBusy] = useState(false);
-  const bring = async (file: File) => {
+  const [file, setFile] = useState<File | undefined>();
+  const bring = async (chosen: File, as: 'new' | 'copy' | 'missing') => {
+    setFile(chosen);
     setBusy(true);
-    const outcome = await fetch('/api/archive', { method: 'POST', body: file })
-      .then((response) => response.json() as Promise<{ jobId?: string; faults?: Fault[] }>)
-      .catch(() => ({
-        jobId: undefined,
-        faults: [{ path: 'server', message: 'it cannot be reached' }],
-      }));
+    const brought = await fetch(`/api/archive?as=${as}`, { method: 'POST', body: chosen })
+      .then((response) => response.json() as Promise<Brought>)
+      .catch(() => NOT_REACHED);
     setBusy(false);
-    setFaults(outcome.faults ?? []);
-    if (outcome.jobId) router.push(`/jobs/${outcome.jobId}`);
+    setFaults(brought.faults ?? []);
+    if (brought.jobId) router.push(`/jobs/${brought.jobId}`);
   };
   return (
     <div className="flex flex-col gap-2">
@@ -99,13 +162,19 @@ function ImportJob() {
           accept=".zip,application/zip"
           className="sr-only"
           onChange={(event) => {
-            const file = event.target.files?.[0];
+            const chosen = event.target.files?.[0];
             event.target.value = '';
-            if (file) void bring(file);
+            if (chosen) void bring(chosen, 'new');
           }}
         />
       </label>
       <Faults faults={faults} title="Not brought in" />
+      {file && faults.some(({ path }) => path === HERE_ALREADY) ? (
+        <div className="flex gap-2">
+          <Button onClick={() => bring(file, 'copy')}>Bring it in as a copy</Button>
+          <Button onClick={() => bring(file, 'missing')}>Bring in what is missing here</Button>
+        </div>
+      ) : null}
     </div>
   );
 }

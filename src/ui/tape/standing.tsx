@@ -1,10 +1,11 @@
 'use client';
 
+import { byCode } from '@/core/shell/by-code';
 import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { worstKnown } from '@/core/round/net/spread';
-import { byCode, listed } from '@/core/report/vocabulary/words';
+import { listed } from '@/core/report/vocabulary/words';
 import { useFormat } from '../shell/preferences-context';
 
 /** How the round stands: one line that follows each reading. */

@@ -73,7 +73,7 @@ export const keepEntry = ({ roundId, author }: Writer, readingId: string): TapeE
 /** A point of a code and a side, and nothing else known of it. */
 const barePoint = (jobId: string, code: string, side: Side): Point => ({
   ...{ id: crypto.randomUUID(), jobId, code, side },
-  ...{ name: '', holeDiameter: null, substituteForId: null, mirrored: true, version: 1 },
+  ...{ name: '', holeDiameter: null, substituteForId: null, mirrored: true, place: '', version: 1 },
 });
 
 const OTHER_SIDE = { left: 'right', right: 'left', centre: 'centre' } as const;

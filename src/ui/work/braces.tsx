@@ -3,14 +3,24 @@
 import type { BraceEvent } from '@/core/shell/job/entities';
 
 import type { BracesPage } from '@/core/report/pages/braces';
-import type { BraceEventInput, NewBrace } from '@/formats/inputs/work';
+import type { BraceEventInput, CorrectedBrace, NewBrace, WithdrawalInput } from '@/formats/inputs/work';
 import { Button } from '../kit/button';
 import { Confirm } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { BRACE_WORD } from '@/core/report/vocabulary/words';
-import { PlanBrace, type PlanningRows } from './plan-brace';
+import type { BraceFrom, PlanningRows } from './brace-fields';
+import { CorrectBrace, PlanBrace } from './plan-brace';
+import { TakeBack } from './take-back';
+
+/** What can be done to a brace. */
+export interface BraceActions {
+  readonly planBrace: Action<NewBrace>;
+  readonly recordBraceEvent: Action<BraceEventInput>;
+  readonly correctBrace: Action<CorrectedBrace>;
+  readonly withdraw: Action<WithdrawalInput>;
+}
 
 const NEXT: Readonly<Record<BraceEvent['kind'], BraceEvent['kind'] | undefined>> = {
   planned: 'fitted',
@@ -24,20 +34,19 @@ export function Braces({
   braces,
   positions,
   latestRoundId,
-  planBrace,
-  recordBraceEvent,
+  actions,
 }: {
   rows: PlanningRows;
-  planBrace: Action<NewBrace>;
-  recordBraceEvent: Action<BraceEventInput>;
+  actions: BraceActions;
 } & BracesPage) {
   const format = useFormat();
-  const recording = useAction(recordBraceEvent);
+  const recording = useAction(actions.recordBraceEvent);
+  const from = { rows, positions };
   return (
     <section aria-label="Braces" className="flex flex-col gap-3">
       <div className="flex items-center gap-3">
         <h2 className="text-xl">Braces</h2>
-        <PlanBrace rows={rows} positions={positions} latestRoundId={latestRoundId} planBrace={planBrace} />
+        <PlanBrace from={from} latestRoundId={latestRoundId} planBrace={actions.planBrace} />
       </div>
       <Faults faults={recording.faults} />
       {braces.length === 0 ? (
@@ -64,7 +73,7 @@ export function Braces({
             </thead>
             <tbody>
               {braces.map((listed) => (
-                <BraceRow key={listed.brace.id} listed={listed} record={recording.run} />
+                <BraceRow key={listed.brace.id} {...{ listed, from, actions }} record={recording.run} />
               ))}
             </tbody>
           </table>
@@ -79,7 +88,14 @@ export function Braces({
 
 const degrees = (value: number) => `${value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)}°`;
 
-function BraceRow({ listed, record }: { listed: BracesPage['braces'][number]; record: Action<BraceEventInput> }) {
+interface Row {
+  readonly listed: BracesPage['braces'][number];
+  readonly from: BraceFrom;
+  readonly actions: BraceActions;
+  readonly record: Action<BraceEventInput>;
+}
+
+function BraceRow({ listed, from: planned, actions, record }: Row) {
   const format = useFormat();
   const { brace, from, to, geometry, state, lastEvent, holds } = listed;
   const held = holds.map((dimension) => dimension.code).join(', ');
@@ -121,6 +137,20 @@ function BraceRow({ listed, record }: { listed: BracesPage['braces'][number]; re
             onYes={() => record({ id: crypto.randomUUID(), braceId: brace.id, kind: next, note: '' })}
           />
         ) : null}
+        {lastEvent && state !== 'planned' ? (
+          <TakeBack
+            label={`Not ${state}`}
+            what={`${brace.code} ${state}`}
+            row={{ jobId: brace.jobId, tableName: 'brace_event', rowId: lastEvent.id }}
+            withdraw={actions.withdraw}
+          />
+        ) : null}
+        <CorrectBrace from={planned} listed={listed} correctBrace={actions.correctBrace} />
+        <TakeBack
+          what={brace.code}
+          row={{ jobId: brace.jobId, tableName: 'brace', rowId: brace.id }}
+          withdraw={actions.withdraw}
+        />
       </td>
     </tr>
   );

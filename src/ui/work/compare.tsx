@@ -1,5 +1,6 @@
 'use client';
 
+import { byCode } from '@/core/shell/by-code';
 import { ownRounds } from '@/core/shell/job/job';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -85,6 +86,16 @@ export function Compare({ rows, view }: { rows: Tables<'jobs' | 'rounds' | 'poin
   );
 }
 
+/** Outside first, then what moved beyond noise, then the rest by their codes. */
+function verifyOrder(
+  changes: CompareView['change']['dimensions'],
+  tests: ReadonlyMap<string, { readonly moved: boolean }>,
+): CompareView['change']['dimensions'] {
+  const rank = (each: CompareView['change']['dimensions'][number]) =>
+    each.verdict === 'moved' ? 0 : tests.get(each.dimension.id)?.moved ? 1 : each.verdict === 'undecided' ? 2 : 3;
+  return changes.toSorted((a, b) => rank(a) - rank(b) || byCode(a.dimension.code, b.dimension.code));
+}
+
 /** Every common length: before, now, and what that means. */
 function ChangeTable({ view: { change, final, accepted, movement }, jobId }: { view: CompareView; jobId: string }) {
   const format = useFormat();
@@ -111,12 +122,15 @@ function ChangeTable({ view: { change, final, accepted, movement }, jobId }: { v
         </tr>
       </thead>
       <tbody>
-        {change.dimensions.map((row) => {
+        {verifyOrder(change.dimensions, lengthTest).map((row) => {
           const judged = finalOf.get(row.dimension.id)?.judged;
           const isAccepted = accepted.includes(row.dimension.id);
           return (
             <tr key={row.dimension.id} data-code={row.dimension.code} data-verdict={row.verdict}>
-              <td title={format.name(row.dimension.name)}>{row.dimension.code}</td>
+              <td>
+                {row.dimension.code}
+                <span className="block text-sm text-soft">{format.name(row.dimension.name)}</span>
+              </td>
               <td className="num">{format.length(row.earlier)}</td>
               <td className="num">{format.length(row.later)}</td>
               <td className="num font-medium">{format.difference(row.change)}</td>

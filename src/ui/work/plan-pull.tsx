@@ -10,6 +10,7 @@ import { TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
+import { freeCode } from './free-code';
 import { readHolds } from './holds';
 import { FormFields } from '../kit/form-fields';
 
@@ -52,7 +53,7 @@ function PullForm({ rows, pullable, roundId, planPull, done }: Planning & { roun
   const form = useEntryForm({
     schema: newPull,
     action: planPull,
-    defaults: { code: `P${rows.pulls.length + 1}`, point: '', points: '', heldAt: '', note: '' },
+    defaults: { code: freeCode(rows.pulls, 'P'), point: '', points: '', heldAt: '', note: '' },
     read: ({ code, point, points, heldAt, note }, faults) => {
       const chosen = find(point);
       if (!chosen) {

@@ -5,12 +5,14 @@ import type { Pull, PullEvent } from '@/core/shell/job/entities';
 
 import type { PullProgress } from '@/core/findings/brace-pull';
 import type { PullsPage } from '@/core/report/pages/pulls';
-import type { NewPull, PullEventInput, PullHoldsInput } from '@/formats/inputs/work';
+import type { CorrectedPull, NewPull, PullEventInput, PullHoldsInput, WithdrawalInput } from '@/formats/inputs/work';
 import { Button, buttonClass } from '../kit/button';
 import { Empty, Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
 import { Holds } from './holds';
+import { CorrectPull } from './correct-pull';
 import { aimText, PlanPull, type PullRows } from './plan-pull';
+import { TakeBack } from './take-back';
 import { useFormat } from '../shell/preferences-context';
 import { QUANTITY_WORD } from '@/core/report/vocabulary/words';
 
@@ -18,6 +20,8 @@ export interface PullActions {
   readonly planPull: Action<NewPull>;
   readonly recordPullEvent: Action<PullEventInput>;
   readonly setPullHolds: Action<PullHoldsInput>;
+  readonly correctPull: Action<CorrectedPull>;
+  readonly withdraw: Action<WithdrawalInput>;
 }
 
 /** Pulls planned from a deviation, with their readings under load and after release. */
@@ -84,20 +88,50 @@ export function Pulls({
             >
               Read after release
             </Link>
-            {lastEvent?.kind === 'done' || lastEvent?.kind === 'abandoned' ? null : (
-              <>
-                <Button look="quiet" onClick={() => event(pull, 'done')}>
-                  Done
-                </Button>
-                <Button look="quiet" onClick={() => event(pull, 'abandoned')}>
-                  Give it up
-                </Button>
-              </>
-            )}
+            <PullState {...{ pull, lastEvent, actions }} say={(kind) => event(pull, kind)} />
           </div>
         </article>
       ))}
     </section>
+  );
+}
+
+interface PullStateProps {
+  readonly pull: Pull;
+  readonly lastEvent?: PullEvent;
+  readonly actions: PullActions;
+  readonly say: (kind: PullEvent['kind']) => void;
+}
+
+/** What can be said of a pull, corrected in it or taken back. */
+function PullState({ pull, lastEvent, actions, say }: PullStateProps) {
+  const over = lastEvent?.kind === 'done' || lastEvent?.kind === 'abandoned';
+  return (
+    <>
+      {over ? (
+        <TakeBack
+          label={`Not ${lastEvent.kind}`}
+          what={`${pull.code} ${lastEvent.kind}`}
+          row={{ jobId: pull.jobId, tableName: 'pull_event', rowId: lastEvent.id }}
+          withdraw={actions.withdraw}
+        />
+      ) : (
+        <>
+          <Button look="quiet" onClick={() => say('done')}>
+            Done
+          </Button>
+          <Button look="quiet" onClick={() => say('abandoned')}>
+            Give it up
+          </Button>
+        </>
+      )}
+      <CorrectPull pull={pull} correctPull={actions.correctPull} />
+      <TakeBack
+        what={pull.code}
+        row={{ jobId: pull.jobId, tableName: 'pull', rowId: pull.id }}
+        withdraw={actions.withdraw}
+      />
+    </>
   );
 }
 

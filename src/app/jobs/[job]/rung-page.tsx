@@ -3,20 +3,38 @@ import type { ReactNode } from 'react';
 import type { Rung } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { ladderOf } from '@/core/days/ladder';
-import { addStep, recordStepEvent } from '@/server/actions/steps';
+import { takenBack } from '@/core/report/taken-back';
+import type { Withdrawal } from '@/core/shell/job/entities';
+import { addStep, correctStep, recordStepEvent } from '@/server/actions/steps';
+import { withdraw } from '@/server/actions/work';
 import { Steps } from '@/ui/ladder/steps';
+import { TakenBackList } from '@/ui/work/take-back';
 import { RUNG_WORD } from '@/core/report/vocabulary/words';
 
 /** A rung of the ladder: its steps and cautions, then the work that belongs to it. */
 export function RungPage({ rows, rung, children }: { rows: JobRows; rung: Rung; children?: ReactNode }) {
-  const { steps } = ladderOf(Job.of(rows)).rungs.find((each) => each.rung === rung)!;
+  const job = Job.of(rows);
+  const { steps } = ladderOf(job).rungs.find((each) => each.rung === rung)!;
   return (
     <div className="flex flex-col gap-6">
       <h1 className="text-2xl">{RUNG_WORD[rung]}</h1>
-      <Steps jobId={rows.jobs[0]!.id} rung={rung} steps={steps} addStep={addStep} recordStepEvent={recordStepEvent} />
+      <Steps jobId={job.row.id} rung={rung} steps={steps} actions={{ addStep, correctStep, recordStepEvent }} />
       {children}
+      <TakenBackList
+        list={takenBack(job).filter(({ withdrawal }) => TAKEN_BACK_AT[withdrawal.tableName] === rung)}
+        withdraw={withdraw}
+      />
     </div>
   );
 }
+
+/** Where what was taken back can be put back; the log has its own list. */
+const TAKEN_BACK_AT: Readonly<Partial<Record<Withdrawal['tableName'], Rung>>> = {
+  brace: 'brace',
+  brace_event: 'brace',
+  pull: 'pull',
+  pull_event: 'pull',
+  seam: 'fit',
+};
 
 export type JobParams = { readonly params: Promise<{ job: string }> };

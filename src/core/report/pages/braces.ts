@@ -29,10 +29,10 @@ export function bracesPage(job: Job): BracesPage {
   const { rows, references } = job;
   const judgements = job.ownRounds.map((round) => judgeRound(job, round));
   const latest = judgements.findLast((each) => each.measured.points.size > 0);
-  const braces = rows.braces.map((brace): ListedBrace => {
+  const braces = job.braces.map((brace): ListedBrace => {
     const judgement = judgements.find((each) => each.round.id === brace.roundId);
     const geometry = braceGeometry(brace, judgement, references);
-    const lastEvent = rows.braceEvents.findLast((event) => event.braceId === brace.id);
+    const lastEvent = job.braceEvents.findLast((event) => event.braceId === brace.id);
     return {
       brace,
       from: job.code(brace.fromPointId),

@@ -33,9 +33,9 @@ export function pullsPage(job: Job): PullsPage {
   const { rows } = job;
   const judgements = job.rows.rounds.map((round) => judgeRound(job, round));
   const latest = judgements.findLast(({ round, points }) => round.shell === '' && points.some(({ judged }) => judged));
-  const pulls = rows.pulls.flatMap((pull): ListedPull[] => {
+  const pulls = job.pulls.flatMap((pull): ListedPull[] => {
     const judgement = judgements.find((each) => each.round.id === pull.roundId);
-    const lastEvent = rows.pullEvents.findLast((event) => event.pullId === pull.id);
+    const lastEvent = job.pullEvents.findLast((event) => event.pullId === pull.id);
     const holds = rows.pullHolds.filter(({ pullId }) => pullId === pull.id);
     return [
       {

@@ -1,15 +1,18 @@
 import { dimensionsOf } from '../../days/day';
 import type { SheetFigure } from '../drawing/points';
 import type { Vector } from '../../maths/geometry/vector';
-import type { Brace, Pull, Round } from '../../shell/job/entities';
+import type { Brace, Pull } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
-import { braceGeometry, braceState, pullDistance, pullProgress } from '../../findings/brace-pull';
+import { braceGeometry, braceState, pullDistance, pullProgress, pullState } from '../../findings/brace-pull';
 import { compareRounds } from '../../findings/change';
+import { doubtsOf, entryOf, morningsOf, partsOf, stepsDone, takenBackOf } from './told';
+import { openOf } from './open';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import { referencePosition } from '../../shell/references/chosen';
 import { judgeSeams } from '../../round/judge/seams';
 import { COVERAGE } from '../../maths/statistics/verdict';
+import { acceptedSubjects } from './accepted';
 import { foundOf } from './found';
 import type {
   RecordBrace,
@@ -39,20 +42,17 @@ export function buildRecord(job: Job, madeAt: string): RecordDocument {
       .map(({ kind, name: title, source, trust, edition }) => ({ kind, name: title, source, trust, edition })),
     rounds: judgements.map((judgement) => roundOf(job, judgement, codes)),
     ...(found ? { found } : {}),
-    ...(last ? { final: finalOf(job, last, codes) } : {}),
+    ...(last ? { final: finalOf(job, withReadings, codes) } : {}),
     ...(last && beforeLast ? { changes: changesOf(job, beforeLast, last) } : {}),
-    braces: job.rows.braces.map((brace) => braceOf(job, brace, judgements, codes)),
-    pulls: job.rows.pulls.map((pull) => pullOf(job, pull, judgements, codes)),
-    log: job.rows.logEntries.map((entry) => ({
-      kind: entry.kind,
-      text: entry.text,
-      reason: entry.reason,
-      author: entry.author,
-      at: entry.at,
-      about: job.rows.logSubjects
-        .filter((subject) => subject.entryId === entry.id)
-        .map((subject) => codes.get(subject.pointId ?? subject.dimensionId ?? '') ?? ''),
-    })),
+    braces: job.braces.map((brace) => braceOf(job, brace, judgements, codes)),
+    pulls: job.pulls.map((pull) => pullOf(job, pull, judgements, codes)),
+    log: job.logEntries.map((entry) => entryOf(job, entry, codes)),
+    doubts: withReadings.flatMap((judgement) => doubtsOf(job, judgement)),
+    steps: stepsDone(job),
+    takenBack: takenBackOf(job),
+    parts: partsOf(job),
+    mornings: morningsOf(job),
+    open: openOf(job, withReadings),
     photographs: job.rows.photographs.map(({ id, name: title, author, at, width, height }) => ({
       id,
       name: title,
@@ -95,8 +95,9 @@ function roundOf(job: Job, { round, alignment }: RoundJudgement, codes: Codes): 
   };
 }
 
-function finalOf(job: Job, judgement: RoundJudgement, codes: Codes): RecordFinal {
-  const accepted = acceptedDimensions(job, judgement.round);
+function finalOf(job: Job, judgements: readonly RoundJudgement[], codes: Codes): RecordFinal {
+  const judgement = judgements.at(-1)!;
+  const accepted = acceptedSubjects(job, judgement.round);
   return {
     round: judgement.round.number,
     points: judgement.points.flatMap(({ point, control, judged }) => {
@@ -135,11 +136,12 @@ function finalOf(job: Job, judgement: RoundJudgement, codes: Codes): RecordFinal
           ]
         : [],
     ),
-    gaps: judgeSeams(job, judgement).flatMap(({ seam, stations }) =>
-      stations.flatMap(({ station, quantity, measured, target, judged }) =>
+    gaps: seamsAsLastRead(job, judgements).flatMap(({ seam, stations }) =>
+      stations.flatMap(({ station, quantity, measured, target, judged, round }) =>
         measured && target && judged
           ? [
               {
+                round,
                 seam: seam.code,
                 name: seam.name,
                 side: seam.side,
@@ -155,22 +157,6 @@ function finalOf(job: Job, judgement: RoundJudgement, codes: Codes): RecordFinal
       ),
     ),
   };
-}
-
-/** Dimensions whose deviation in this round somebody accepted with a reason. */
-export function acceptedDimensions(job: Job, round: Pick<Round, 'id'>): ReadonlySet<string> {
-  const entries = new Set(
-    job.rows.logEntries
-      .filter((entry) => entry.kind === 'decision' && entry.roundId === round.id)
-      .map((entry) => entry.id),
-  );
-  return new Set(
-    job.rows.logSubjects.flatMap((subject) =>
-      entries.has(subject.entryId) && subject.acceptedDeviation !== null && subject.dimensionId
-        ? [subject.dimensionId]
-        : [],
-    ),
-  );
 }
 
 function changesOf(job: Job, earlier: RoundJudgement, later: RoundJudgement): RecordChanges {
@@ -215,10 +201,26 @@ function pullOf(job: Job, pull: Pull, judgements: readonly RoundJudgement[], cod
     aim: [pull.aimX, pull.aimY, pull.aimZ],
     distance: pullDistance(pull),
     heldAt: pull.heldAt,
+    state: pullState(job, pull),
     springBacks: pullProgress(job, pull, judgement).flatMap((progress) =>
       progress.cycles.flatMap((cycle) => (cycle.springBack === undefined ? [] : [cycle.springBack])),
     ),
   };
+}
+
+/** Every station of every seam as the round that read it last found it. */
+function seamsAsLastRead(job: Job, judgements: readonly RoundJudgement[]) {
+  const byRound = judgements
+    .filter(({ measured }) => measured.gaps.length > 0)
+    .map((judgement) => ({ round: judgement.round.number, seams: judgeSeams(job, judgement) }))
+    .reverse();
+  return job.seams.map((seam, i) => ({
+    seam,
+    stations: (byRound[0]?.seams[i]?.stations ?? []).flatMap((_, k) => {
+      const read = byRound.find(({ seams }) => seams[i]!.stations[k]!.measured);
+      return read ? [{ ...read.seams[i]!.stations[k]!, round: read.round }] : [];
+    }),
+  }));
 }
 
 function linesOf(job: Job, judgement: RoundJudgement | undefined): [Vector, Vector][] {

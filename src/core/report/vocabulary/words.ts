@@ -1,7 +1,10 @@
 import type { CauseKind } from '../../survey/slips';
+import type { RecordOpen } from '../../shell/record-document';
 import type {
   Brace,
+  FindingDetail,
   PointCondition,
+  PullEvent,
   PullHold,
   Reading,
   Reference,
@@ -11,6 +14,7 @@ import type {
   Support,
 } from '../../shell/job/entities';
 import type { StepState } from '../../days/ladder';
+import type { MorningWay } from '../../plan/morning';
 import type { Caution } from '../../findings/change';
 import type { Lacking } from '../../round/judge/judgement';
 import type { Target } from '../../walk/targets';
@@ -156,7 +160,6 @@ export function directionWord(axis: 'x' | 'y' | 'z', sign: number, y = 0): strin
   return sign * y >= 0 ? 'outward' : 'inward';
 }
 
-/** `1 point`, `3 points`: a number of things whose plural takes an s. */
 /** A slip of a number, as a question puts it. */
 export const SLIP_WORD: Readonly<Record<CauseKind, string>> = {
   startMark: 'the 100 mm mark',
@@ -175,19 +178,68 @@ export const SLIP_WORD: Readonly<Record<CauseKind, string>> = {
   eighthForSixteenth: '1/8 for 1/16',
 };
 
-/** The order of codes as people count: D2 before D10. */
-export const byCode = (a: string, b: string): number => a.localeCompare(b, 'en', { numeric: true });
-
 /** `F1L, F1R and S2L`. */
 export const listed = (parts: readonly string[]): string =>
   parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
 
+/** `1 point`, `3 points`: a number of things whose plural takes an s. */
 export const counted = (count: number, thing: string): string =>
   `${count} ${count === 1 ? thing : /[^aeiou]y$/.test(thing) ? `${thing.slice(0, -1)}ies` : `${thing}s`}`;
 
 /** `Maker’s chart (maker’s chart, edition 2)`: a reference as a record names it. */
 export const referenceText = ({ name, kind, edition = 1 }: { name: string; kind: string; edition?: number }): string =>
   `${name} (${REFERENCE_WORD[kind as Reference['kind']] ?? kind}${edition > 1 ? `, edition ${edition}` : ''})`;
+
+export const SORT_WORD: Readonly<Record<FindingDetail['sort'], string>> = {
+  other: 'other',
+  oldWeld: 'old weld',
+  metalThickness: 'thickness of the metal',
+  coatingThickness: 'thickness of the coating',
+  crease: 'crease',
+  crack: 'crack',
+  rust: 'rust',
+  filler: 'filler',
+  notSeen: 'hidden part, not seen',
+  pressTest: 'press test by hand',
+};
+
+export const GRADE_WORD: Readonly<Record<NonNullable<FindingDetail['grade']>, string>> = {
+  fused: 'fused',
+  lyingOnTop: 'lying on top',
+  cracked: 'cracked',
+};
+
+export const PULL_STATE_WORD: Readonly<Record<PullEvent['kind'], string>> = {
+  planned: 'only planned',
+  loaded: 'under load',
+  released: 'released',
+  done: 'done',
+  abandoned: 'given up',
+};
+
+/** What it means that something is open when a record is signed. */
+export const OPEN_WORD: Readonly<Record<RecordOpen['kind'], string>> = {
+  openRound: 'round not closed',
+  doubt: 'doubtful reading, left out',
+  undecided: 'undecided',
+  unmeasured: 'on the chart, not measured',
+  loose: 'read, but not located',
+  plannedBrace: 'brace only planned',
+  unreadPull: 'pull not finished, or not read after release',
+  notSeen: 'hidden, counts as weak until seen',
+  otherSide: 'the other side still to be looked at',
+  openStep: 'step not done',
+};
+
+export const MORNING_WAY_WORD: Readonly<Record<MorningWay, string>> = {
+  diamond: 'diamond',
+  twist: 'twist',
+  mash: 'length',
+  sway: 'sway',
+  sag: 'sag',
+};
+
+export const MORNING_VERDICT_WORD = { still: 'nothing moved', moved: 'something moved' } as const;
 
 export const HOLD_WORD: Readonly<Record<PullHold['kind'], string>> = {
   clamp: 'clamp',

@@ -66,7 +66,7 @@ export function decisionsAbout(
   const isAbout = (row: { pointId: string | null; dimensionId: string | null }) =>
     (subject.kind === 'point' ? row.pointId : row.dimensionId) === subject.id;
   const entries = new Set(job.rows.logSubjects.filter(isAbout).map(({ entryId }) => entryId));
-  const logged = job.rows.logEntries
+  const logged = job.logEntries
     .filter(({ id }) => entries.has(id))
     .map((entry: LogEntry): DecisionStep => {
       const round = job.rows.rounds.find(({ id }) => id === entry.roundId);

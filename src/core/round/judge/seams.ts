@@ -26,7 +26,7 @@ export interface SeamJudgement {
 /** Gap and flush of every seam at its stations, against their targets. */
 export function judgeSeams(job: Job, judgement: Pick<RoundJudgement, 'measured' | 'references'>): SeamJudgement[] {
   const measured = new Map(judgement.measured.gaps.map((gap) => [stationKey(gap.stationId, gap.quantity), gap]));
-  return job.rows.seams.map((seam) => {
+  return job.seams.map((seam) => {
     const stations = job.stations(seam).flatMap((station) =>
       (['gap', 'flush'] as const).map((quantity): StationJudgement => {
         const key = stationKey(station.id, quantity);

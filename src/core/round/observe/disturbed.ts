@@ -7,8 +7,8 @@ import type { Job } from '../../shell/job/job';
  */
 export function disturbedPoints(job: Job, round: Round): Set<string> {
   const loadedAt = new Map<string, string>();
-  const pulls = new Map(job.rows.pulls.map((pull) => [pull.id, pull]));
-  for (const { pullId, kind, at } of job.rows.pullEvents) {
+  const pulls = new Map(job.pulls.map((pull) => [pull.id, pull]));
+  for (const { pullId, kind, at } of job.pullEvents) {
     const pull = pulls.get(pullId);
     if (kind !== 'loaded' || !pull) continue;
     const holds = job.rows.pullHolds.filter((hold) => hold.pullId === pullId).map(({ pointId }) => pointId);

@@ -59,32 +59,25 @@ export interface DraftFault {
   readonly message: string;
 }
 
-/** Codes the job has already. */
-export interface TakenCodes {
-  readonly points: ReadonlySet<string>;
-  readonly dimensions: ReadonlySet<string>;
-  readonly seams: ReadonlySet<string>;
-}
+/** Codes of points the job has already: a dimension or a line may end there. */
+export type KnownCodes = ReadonlySet<string>;
 
-export const takenCodes = (rows: Pick<JobRows, 'points' | 'dimensions' | 'seams'>): TakenCodes => ({
-  points: new Set(rows.points.map((point) => fold(point.code))),
-  dimensions: new Set(rows.dimensions.map((dimension) => fold(dimension.code))),
-  seams: new Set(rows.seams.map((seam) => fold(seam.code))),
-});
+export const knownCodes = (rows: Pick<JobRows, 'points'>): KnownCodes =>
+  new Set(rows.points.map((point) => fold(point.code)));
 
 /** Codes are compared as they are typed on the shop floor: without regard to case. */
-const fold = (code: string): string => code.trim().toLowerCase();
+export const fold = (code: string): string => code.trim().toLowerCase();
 
 /** Everything about a draft that its rows cannot know alone: repeated codes, unknown ends, wrong sides. */
-export function checkDraft(draft: ChartDraft, taken: TakenCodes): DraftFault[] {
+export function checkDraft(draft: ChartDraft, here: KnownCodes): DraftFault[] {
   const named = draft.named ?? [];
   const charted = draft.points.map((point) => fold(point.code));
-  const known = new Set([...taken.points, ...charted, ...named.map((point) => fold(point.code))]);
+  const known = new Set([...here, ...charted, ...named.map((point) => fold(point.code))]);
   return [
-    ...repeated('points', draft.points, taken.points),
-    ...repeated('named', named, new Set([...taken.points, ...charted])),
-    ...repeated('dimensions', draft.dimensions, taken.dimensions),
-    ...repeated('seams', draft.seams, taken.seams),
+    ...repeated('points', draft.points),
+    ...repeated('named', named, new Set(charted)),
+    ...repeated('dimensions', draft.dimensions),
+    ...repeated('seams', draft.seams),
     ...draft.points.flatMap((point, index) => sideFaults(point, index)),
     ...draft.dimensions.flatMap((dimension, index) => endFaults(dimension, index, known)),
     ...draft.lines.flatMap((ends, index) =>
@@ -100,19 +93,15 @@ export function checkDraft(draft: ChartDraft, taken: TakenCodes): DraftFault[] {
 function repeated(
   list: 'points' | 'named' | 'dimensions' | 'seams',
   rows: readonly { readonly code: string }[],
-  taken: ReadonlySet<string>,
+  elsewhere: ReadonlySet<string> = new Set(),
 ): DraftFault[] {
-  const seen = new Set<string>();
+  const seen = new Set(elsewhere);
   return rows.flatMap(({ code }, index): DraftFault[] => {
     const folded = fold(code);
     if (folded === '') return [];
-    const message = taken.has(folded)
-      ? `"${code}" is in this job already: edit it in the table`
-      : seen.has(folded)
-        ? `"${code}" stands here twice`
-        : undefined;
+    const twice = seen.has(folded);
     seen.add(folded);
-    return message ? [{ list, index, field: 'code', message }] : [];
+    return twice ? [{ list, index, field: 'code', message: `"${code}" stands here twice` }] : [];
   });
 }
 
@@ -154,17 +143,20 @@ type ChartTables =
 
 export type ChartRows = { [T in ChartTables]: RowOf<T>[] };
 
+/** What a job has already that a chart may speak of again. */
+export type Charted = Pick<JobRows, 'points' | 'dimensions' | 'memberLines' | 'seams' | 'seamStations'>;
+
 /**
- * Turns a checked draft into the rows of a job: the points, dimensions and seams themselves, and
- * what the reference says of them.
+ * Turns a checked draft into the rows of a job: the points, dimensions and seams that are not there yet, and what the
+ * reference says of all of them.
  *
- * @param existing points the job has already, for dimensions that end there
+ * @param existing what the job has already; it is spoken of by its codes
  * @param newId    source of identities
  */
 export function chartRows(
   draft: ChartDraft,
   job: { readonly jobId: string; readonly referenceId: string },
-  existing: readonly RowOf<'points'>[],
+  existing: Charted,
   newId: () => string,
 ): ChartRows {
   const { jobId, referenceId } = job;
@@ -178,72 +170,54 @@ export function chartRows(
     referenceDimensions: [],
     referenceStations: [],
   };
-  const idOf = new Map(existing.map((point) => [fold(point.code), point.id]));
+  const figure = { referenceId, sd: null, version: 1 } as const;
+  const idOf = idsByCode(existing.points);
   const addPoint = ({ code, name, side, holeDiameter }: NamedPoint): string => {
+    const known = idOf.get(fold(code));
+    if (known) return known;
     const id = newId();
     idOf.set(fold(code), id);
     rows.points.push({
       ...{ id, jobId, code, name, side, holeDiameter },
-      ...{ substituteForId: null, mirrored: true, version: 1 },
+      ...{ substituteForId: null, mirrored: true, place: '', version: 1 },
     });
     return id;
   };
   draft.named?.forEach(addPoint);
   for (const { x, y, z, tolerance, ...point } of draft.points) {
-    const id = addPoint(point);
-    rows.referencePoints.push({
-      id: newId(),
-      referenceId,
-      pointId: id,
-      x,
-      y,
-      z,
-      tolerance,
-      sd: null,
-      version: 1,
-    });
+    const pointId = addPoint(point);
+    rows.referencePoints.push({ id: newId(), pointId, x, y, z, tolerance, ...figure });
   }
+  const dimensionOf = idsByCode(existing.dimensions);
   for (const { code, name, from, to, value, tolerance, measure } of draft.dimensions) {
-    const id = newId();
+    const known = dimensionOf.get(fold(code));
+    const id = known ?? newId();
     const ends = { fromPointId: idOf.get(fold(from))!, toPointId: idOf.get(fold(to))! };
-    rows.dimensions.push({ id, jobId, code, name, ...ends, measure, version: 1 });
-    rows.referenceDimensions.push({
-      id: newId(),
-      referenceId,
-      dimensionId: id,
-      value,
-      tolerance,
-      sd: null,
-      version: 1,
-    });
+    if (!known) rows.dimensions.push({ id, jobId, code, name, ...ends, measure, version: 1 });
+    rows.referenceDimensions.push({ id: newId(), dimensionId: id, value, tolerance, ...figure });
   }
-  for (const [from, to] of draft.lines)
-    rows.memberLines.push({
-      id: newId(),
-      jobId,
-      fromPointId: idOf.get(fold(from))!,
-      toPointId: idOf.get(fold(to))!,
-    });
+  const drawn = new Set(existing.memberLines.map(({ fromPointId, toPointId }) => `${fromPointId} ${toPointId}`));
+  for (const [from, to] of draft.lines) {
+    const ends = { fromPointId: idOf.get(fold(from))!, toPointId: idOf.get(fold(to))! };
+    if (!drawn.has(`${ends.fromPointId} ${ends.toPointId}`)) rows.memberLines.push({ id: newId(), jobId, ...ends });
+  }
+  const seamOf = idsByCode(existing.seams);
   for (const { stations, ...seam } of draft.seams) {
-    const seamId = newId();
-    rows.seams.push({ id: seamId, jobId, ...seam, version: 1 });
+    const known = seamOf.get(fold(seam.code));
+    const seamId = known ?? newId();
+    if (!known) rows.seams.push({ id: seamId, jobId, ...seam, version: 1 });
     for (const { number, name, ...targets } of stations) {
-      const stationId = newId();
-      rows.seamStations.push({ id: stationId, seamId, number, name });
+      const there = existing.seamStations.find((each) => each.seamId === seamId && each.number === number);
+      const stationId = there?.id ?? newId();
+      if (!there) rows.seamStations.push({ id: stationId, seamId, number, name });
       for (const quantity of ['gap', 'flush'] as const) {
         const target = targets[quantity];
-        if (target)
-          rows.referenceStations.push({
-            id: newId(),
-            referenceId,
-            stationId,
-            quantity,
-            ...target,
-            sd: null,
-            version: 1,
-          });
+        if (target) rows.referenceStations.push({ id: newId(), stationId, quantity, ...target, ...figure });
       }
     }
   }
   return rows;
 }
+
+const idsByCode = (rows: readonly { readonly id: string; readonly code: string }[]): Map<string, string> =>
+  new Map(rows.map(({ id, code }) => [fold(code), id]));

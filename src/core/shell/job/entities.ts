@@ -4,6 +4,7 @@
  * Celsius, ISO 8601 times in UTC. Identities are UUIDs made by whoever creates the row.
  */
 export { measure, side, SIDES } from './entities/fields';
+export * from './entities/finding';
 export * from './entities/log';
 export * from './entities/reference';
 export * from './entities/round';

@@ -42,6 +42,12 @@ export const JOB_TABLES = {
   photographs: entity.photograph,
   signedRecords: entity.signedRecord,
   changes: entity.change,
+  withdrawals: entity.withdrawal,
+  findingDetails: entity.findingDetail,
+  decisionDetails: entity.decisionDetail,
+  partTags: entity.partTag,
+  morningChecks: entity.morningCheck,
+  morningReadings: entity.morningReading,
 } as const;
 
 export type JobTable = keyof typeof JOB_TABLES;

@@ -16,10 +16,20 @@ export class Job {
   private readonly readingById: ReadonlyMap<string, entity.Reading>;
   private readonly struck: ReadonlySet<string>;
   private readonly kept: ReadonlySet<string>;
-  private readonly standing: ReadonlyMap<string, readonly entity.Reading[]>;
+  private readonly readingsOf: ReadonlyMap<string, readonly entity.Reading[]>;
   private readonly ofPull: ReadonlyMap<string, readonly entity.Reading[]>;
   private readonly stationsOf: ReadonlyMap<string, readonly entity.SeamStation[]>;
   private readonly opposites: ReadonlyMap<string, entity.Point>;
+  private readonly takenBack: ReadonlyMap<string, entity.Withdrawal>;
+  /** Braces that stand: those taken back are left out, here and below. */
+  readonly braces: readonly entity.Brace[];
+  readonly braceEvents: readonly entity.BraceEvent[];
+  readonly pulls: readonly entity.Pull[];
+  readonly pullEvents: readonly entity.PullEvent[];
+  readonly stepEvents: readonly entity.StepEvent[];
+  readonly seams: readonly entity.Seam[];
+  /** The log as it stands: without entries taken back, and without those a later one corrects. */
+  readonly logEntries: readonly entity.LogEntry[];
   private chosen: ChosenReferences | undefined;
 
   private constructor(readonly rows: JobRows) {
@@ -31,7 +41,7 @@ export class Job {
     this.struck = new Set(rows.readingStrikes.map(({ readingId }) => readingId));
     this.kept = new Set(rows.readingKeeps.map(({ readingId }) => readingId));
     const valid = rows.readings.filter(({ id }) => !this.struck.has(id));
-    this.standing = grouped(
+    this.readingsOf = grouped(
       valid.filter(({ pullId }) => pullId === null),
       ({ roundId }) => roundId,
     );
@@ -40,6 +50,17 @@ export class Job {
       ({ pullId }) => pullId!,
     );
     this.stationsOf = grouped(rows.seamStations, ({ seamId }) => seamId);
+    const last = new Map(rows.withdrawals.map((each) => [each.rowId, each]));
+    this.takenBack = new Map([...last].filter(([, { kind }]) => kind === 'withdrawn'));
+    const stands = ({ id }: { readonly id: string }) => !this.takenBack.has(id);
+    const corrected = new Set(rows.logEntries.filter(stands).map(({ supersedes }) => supersedes));
+    this.braces = rows.braces.filter(stands);
+    this.braceEvents = rows.braceEvents.filter((event) => stands(event) && stands({ id: event.braceId }));
+    this.pulls = rows.pulls.filter(stands);
+    this.pullEvents = rows.pullEvents.filter((event) => stands(event) && stands({ id: event.pullId }));
+    this.stepEvents = rows.stepEvents.filter(stands);
+    this.seams = rows.seams.filter(stands);
+    this.logEntries = rows.logEntries.filter((entry) => stands(entry) && !corrected.has(entry.id));
     this.opposites = oppositePoints(rows.points);
   }
 
@@ -126,9 +147,14 @@ export class Job {
     return this.kept.has(readingId);
   }
 
+  /** How something written was taken back; undefined where it stands. */
+  withdrawal(rowId: string): entity.Withdrawal | undefined {
+    return this.takenBack.get(rowId);
+  }
+
   /** The readings of a round that have not been struck, pulls' own left out, in the order they were taken. */
   standingReadings({ id }: Pick<entity.Round, 'id'>): readonly entity.Reading[] {
-    return this.standing.get(id) ?? [];
+    return this.readingsOf.get(id) ?? [];
   }
 
   /** The readings of a pull that have not been struck. */

@@ -3,7 +3,7 @@
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
  * version had only as words stays words.
  */
-export const ROWS_VERSION = 3;
+export const ROWS_VERSION = 4;
 
 type Rows = Readonly<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
@@ -17,6 +17,13 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
   }),
   // Who closed a round and what was changed by hand were not kept before: there is nothing to bring along.
   2: (rows) => rows,
+  // The step that signing does was known by its title alone.
+  3: (rows) => ({ ...rows, ...(Array.isArray(rows.steps) ? { steps: rows.steps.map(doneBySigning) } : {}) }),
+};
+
+const doneBySigning = (step: unknown): unknown => {
+  const { rung, title } = (step ?? {}) as Row;
+  return rung === 'verify' && title === 'Sign the record' ? { ...(step as Row), doneBy: 'signing' } : step;
 };
 
 const withoutFeature = (reading: unknown): unknown => {

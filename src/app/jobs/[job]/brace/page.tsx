@@ -1,5 +1,5 @@
 import { only } from '@/core/shell/job/job-rows';
-import { planBrace, recordBraceEvent } from '@/server/actions/work';
+import { correctBrace, planBrace, recordBraceEvent, withdraw } from '@/server/actions/work';
 import { jobAnd } from '@/server/views';
 import { Braces } from '@/ui/work/braces';
 import { RungPage, type JobParams } from '../rung-page';
@@ -11,8 +11,7 @@ export default async function Page({ params }: JobParams) {
       <Braces
         rows={only(rows, 'jobs', 'points', 'dimensions', 'braces')}
         {...made}
-        planBrace={planBrace}
-        recordBraceEvent={recordBraceEvent}
+        actions={{ planBrace, recordBraceEvent, correctBrace, withdraw }}
       />
     </RungPage>
   );

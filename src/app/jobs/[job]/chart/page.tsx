@@ -14,7 +14,8 @@ export default async function Page({ params }: { params: Promise<{ job: string }
     <ChartPage
       rows={only(
         rows,
-        ...(['jobs', 'points', 'dimensions', 'seams', 'references', 'referencePoints', 'referenceDimensions'] as const),
+        ...(['jobs', 'points', 'dimensions', 'memberLines', 'seams', 'seamStations', 'references'] as const),
+        ...(['referencePoints', 'referenceDimensions', 'referenceStations'] as const),
       )}
       sealed={reference !== undefined && isSealed(reference, rows)}
       actions={{

@@ -1,5 +1,6 @@
 import { only } from '@/core/shell/job/job-rows';
-import { addSeam } from '@/server/actions/chart';
+import { addSeam, correctSeam } from '@/server/actions/chart';
+import { withdraw } from '@/server/actions/work';
 import { jobAnd } from '@/server/views';
 import { Gaps } from '@/ui/gaps/gaps';
 import { RungPage, type JobParams } from '../rung-page';
@@ -8,7 +9,7 @@ export default async function Page({ params }: JobParams) {
   const { rows, made } = await jobAnd((await params).job, 'gaps', undefined);
   return (
     <RungPage rows={rows} rung="fit">
-      <Gaps rows={only(rows, 'jobs')} {...made} addSeam={addSeam} />
+      <Gaps rows={only(rows, 'jobs')} {...made} actions={{ addSeam, correctSeam, withdraw }} />
     </RungPage>
   );
 }

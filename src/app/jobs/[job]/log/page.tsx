@@ -1,6 +1,9 @@
 import { only } from '@/core/shell/job/job-rows';
 import { AXES } from '@/core/maths/geometry/vector';
-import { writeLogEntry } from '@/server/actions/log';
+import { takenBack } from '@/core/report/taken-back';
+import { Job } from '@/core/shell/job/job';
+import { correctTag, tagPart, writeLogEntry } from '@/server/actions/log';
+import { withdraw } from '@/server/actions/work';
 import { runTask, type RowsAt } from '@/server/tasks';
 import { jobAt } from '@/server/views';
 import type { Acceptance } from '@/ui/log/entry-form';
@@ -20,9 +23,16 @@ export default async function Page({
   const acceptance = await acceptanceFrom(at, await searchParams);
   return (
     <LogPage
-      rows={only(rows, 'jobs', 'points', 'dimensions', 'logEntries', 'logSubjects', 'photographs')}
+      rows={only(
+        rows,
+        ...(['jobs', 'points', 'dimensions', 'logEntries', 'logSubjects', 'photographs'] as const),
+        ...(['findingDetails', 'decisionDetails', 'partTags'] as const),
+      )}
+      takenBack={takenBack(Job.of(rows)).filter(({ withdrawal }) =>
+        ['log_entry', 'part_tag'].includes(withdrawal.tableName),
+      )}
       acceptance={acceptance}
-      writeLogEntry={writeLogEntry}
+      actions={{ writeLogEntry, tagPart, correctTag, withdraw }}
     />
   );
 }

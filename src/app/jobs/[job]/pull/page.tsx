@@ -1,5 +1,5 @@
 import { only } from '@/core/shell/job/job-rows';
-import { planPull, recordPullEvent, setPullHolds } from '@/server/actions/work';
+import { correctPull, planPull, recordPullEvent, setPullHolds, withdraw } from '@/server/actions/work';
 import { jobAnd } from '@/server/views';
 import { Pulls } from '@/ui/work/pulls';
 import { RungPage, type JobParams } from '../rung-page';
@@ -11,7 +11,7 @@ export default async function Page({ params }: JobParams) {
       <Pulls
         rows={only(rows, 'jobs', 'points', 'pulls')}
         {...made}
-        actions={{ planPull, recordPullEvent, setPullHolds }}
+        actions={{ planPull, recordPullEvent, setPullHolds, correctPull, withdraw }}
       />
     </RungPage>
   );

@@ -1,7 +1,7 @@
 import { only } from '@/core/shell/job/job-rows';
 import Link from 'next/link';
 import { Job } from '@/core/shell/job/job';
-import { acceptedDimensions } from '@/core/report/record/record';
+import { acceptedSubjects } from '@/core/report/record/accepted';
 import { runTask } from '@/server/tasks';
 import { jobAt } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
@@ -19,7 +19,7 @@ export default async function Page({ params, searchParams }: JobParams & Query) 
   const earlier = rounds.find((round) => round.id === from) ?? rounds.filter((round) => round !== later).at(-1);
   const compared = earlier && later && (await runTask('compare', at, { earlierId: earlier.id, laterId: later.id }));
   const view: CompareView | undefined =
-    later && compared ? { ...compared, accepted: [...acceptedDimensions(job, later)] } : undefined;
+    later && compared ? { ...compared, accepted: [...acceptedSubjects(job, later)] } : undefined;
   return (
     <RungPage rows={at.rows} rung="verify">
       <Compare rows={only(at.rows, 'jobs', 'rounds', 'points')} view={view} />

@@ -1,19 +1,22 @@
 import { z } from 'zod';
 import { recordDocument } from '../../record-document';
-import { id, at, name, text, author, length } from './fields';
+import { at, author, id, length, name, text } from './fields';
 
 // What is found, decided, photographed and signed.
 
+export const ENTRY_KINDS = ['finding', 'decision', 'assumption'] as const;
 export const logEntry = z.strictObject({
   id,
   jobId: id,
-  kind: z.enum(['finding', 'decision']),
+  kind: z.enum(ENTRY_KINDS),
   text: text.min(1),
   reason: text,
   author,
   at,
   roundId: id.nullable(),
   supersedes: id.nullable(),
+  /** What would overturn an assumption. */
+  overturnedBy: text.default(''),
 });
 /** What a log entry is about; with a deviation, the entry accepts that deviation. */
 export const logSubject = z.strictObject({

@@ -136,6 +136,22 @@ export const roundEvent = z.strictObject({
   reason: text,
 });
 
+/** Readings before the first tool of the day, against what a round found. */
+export const morningCheck = z.strictObject({ id, jobId: id, roundId: id, instrumentVersionId: id, at, author });
+export const morningReading = z.strictObject({
+  id,
+  morningCheckId: id,
+  fromPointId: id,
+  toPointId: id,
+  measure,
+  value: length.positive(),
+  /** What it was expected to be, and one standard deviation of reading less expectation, mm, as shown when it was typed. */
+  expected: length,
+  sd: z.number().positive().max(1000),
+});
+
+export type MorningCheck = z.infer<typeof morningCheck>;
+export type MorningReading = z.infer<typeof morningReading>;
 export type Instrument = z.infer<typeof instrument>;
 export type InstrumentVersion = z.infer<typeof instrumentVersion>;
 export type ShellState = z.infer<typeof shellState>;

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { id, at, code, line, name, text, version, side, measure, author } from './fields';
+import { id, at, code, length, line, name, text, version, side, measure, author } from './fields';
 
 // The job and its shell: what can be measured.
 
+export const BODY_TYPES = ['twoDoor', 'fourDoor', 'estate', 'open', 'pickupCab', 'onPlatform'] as const;
 export const job = z.strictObject({
   id,
   name,
@@ -14,8 +15,26 @@ export const job = z.strictObject({
   bench: line,
   note: text,
   startedAt: at,
+  /** Not worked on: it stands apart in the list. */
+  putAwayAt: at.nullable().default(null),
+  /** The picture its points were chosen on, where there is no chart. */
+  body: z.enum(BODY_TYPES).nullable().default(null),
+  /** Typed measures that bring the picture to this shell's size, mm. */
+  wheelbase: length.positive().nullable().default(null),
+  track: length.positive().nullable().default(null),
+  height: length.positive().nullable().default(null),
   version,
 });
+/** What a job that was just begun has besides what its form asks. */
+export const NEW_JOB = {
+  note: '',
+  putAwayAt: null,
+  body: null,
+  wheelbase: null,
+  track: null,
+  height: null,
+  version: 1,
+} as const;
 export const point = z.strictObject({
   id,
   jobId: id,
@@ -27,6 +46,8 @@ export const point = z.strictObject({
   substituteForId: id.nullable().default(null),
   /** Meant to be the mirror image of the point opposite. */
   mirrored: z.boolean().default(true),
+  /** The place on the body's picture it was chosen at; empty where it was not. */
+  place: line.default(''),
   version,
 });
 /** A pair of points whose distance matters, tip to tip or level. */
@@ -75,6 +96,29 @@ export const change = z.strictObject({
   author,
 });
 
+/** Tables whose rows can be taken back. */
+export const WITHDRAWABLE = [
+  'brace',
+  'brace_event',
+  'pull',
+  'pull_event',
+  'step_event',
+  'seam',
+  'log_entry',
+  'part_tag',
+] as const;
+/** Something written was taken back, or put back; of each row the last one holds. */
+export const withdrawal = z.strictObject({
+  id,
+  jobId: id,
+  tableName: z.enum(WITHDRAWABLE),
+  rowId: id,
+  kind: z.enum(['withdrawn', 'restored']),
+  at,
+  author,
+  reason: line,
+});
+
 export type Job = z.infer<typeof job>;
 export type Point = z.infer<typeof point>;
 export type Dimension = z.infer<typeof dimension>;
@@ -82,3 +126,5 @@ export type MemberLine = z.infer<typeof memberLine>;
 export type Seam = z.infer<typeof seam>;
 export type SeamStation = z.infer<typeof seamStation>;
 export type Change = z.infer<typeof change>;
+export type Withdrawal = z.infer<typeof withdrawal>;
+export type BodyType = (typeof BODY_TYPES)[number];

@@ -67,6 +67,8 @@ export const step = z.strictObject({
   note: text,
   /** What must be measured or photographed before it; empty where nothing must. */
   needs: line,
+  /** What the program itself sees done, and the step with it. */
+  doneBy: z.enum(['signing']).nullable().default(null),
   version,
 });
 export const STEP_EVENTS = ['begun', 'curing', 'missing', 'done', 'dropped', 'reopened'] as const;

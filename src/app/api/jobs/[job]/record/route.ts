@@ -23,7 +23,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ job:
   return new Response(new Uint8Array(pdf), {
     headers: {
       'content-type': 'application/pdf',
-      'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(fileName(theJob(at.rows).name))}-record.pdf`,
+      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(fileName(theJob(at.rows).name))}-record.pdf`,
     },
   });
 }

@@ -1,0 +1,41 @@
+import type { Withdrawal } from '../shell/job/entities';
+import type { Job } from '../shell/job/job';
+
+/** Something taken back, and what it was. */
+export interface TakenBack {
+  readonly what: string;
+  readonly withdrawal: Withdrawal;
+}
+
+/** Whatever was taken back and not put back since: it is said, not wiped. */
+export const takenBack = (job: Job): TakenBack[] =>
+  job.rows.withdrawals
+    .filter((each) => job.withdrawal(each.rowId) === each)
+    .map((withdrawal) => ({ what: nameOf(job, withdrawal), withdrawal }));
+
+/** What a taken back row was, in a few words. */
+function nameOf({ rows }: Job, { tableName, rowId }: Withdrawal): string {
+  const by = <Row extends { readonly id: string }>(list: readonly Row[]) => list.find(({ id }) => id === rowId);
+  const code = (list: readonly { readonly id: string; readonly code: string }[], id: string | undefined) =>
+    list.find((row) => row.id === id)?.code ?? '';
+  switch (tableName) {
+    case 'brace':
+      return `brace ${code(rows.braces, rowId)}`;
+    case 'pull':
+      return `pull ${code(rows.pulls, rowId)}`;
+    case 'seam':
+      return `seam ${code(rows.seams, rowId)}`;
+    case 'part_tag':
+      return `tag ${by(rows.partTags)?.number ?? ''}`;
+    case 'log_entry':
+      return `${by(rows.logEntries)?.kind ?? 'entry'} “${by(rows.logEntries)?.text ?? ''}”`;
+    case 'brace_event':
+      return `brace ${code(rows.braces, by(rows.braceEvents)?.braceId)} ${by(rows.braceEvents)?.kind ?? ''}`;
+    case 'pull_event':
+      return `pull ${code(rows.pulls, by(rows.pullEvents)?.pullId)} ${by(rows.pullEvents)?.kind ?? ''}`;
+    case 'step_event': {
+      const event = by(rows.stepEvents);
+      return `“${rows.steps.find(({ id }) => id === event?.stepId)?.title ?? ''}” ${event?.kind ?? ''}`;
+    }
+  }
+}
