@@ -74,7 +74,7 @@ export class JobBuilder {
   readonly jobId: string;
   readonly referenceId: string;
   /** Identities of what was added to the demo later: the readings' own chance stays what it was. */
-  readonly later = seeded(2026);
+  readonly later: Random;
   private minutes: number;
   private ordinal = 0;
   private sequence = 0;
@@ -85,6 +85,7 @@ export class JobBuilder {
     job: Omit<Job, 'id' | 'startedAt' | keyof typeof NEW_JOB> & Pick<Job, 'note'>,
   ) {
     this.minutes = Date.parse(start) / 60_000;
+    this.later = seeded([...job.name].reduce((sum, letter) => (31 * sum + letter.charCodeAt(0)) % 1e6, 7));
     this.jobId = random.uuid();
     this.referenceId = random.uuid();
     this.rows.jobs.push({ ...NEW_JOB, id: this.jobId, ...job, startedAt: this.now() });

@@ -7,6 +7,8 @@ const preferences = z.object({
   units: z.enum(['mm', 'in16', 'in32']).catch('mm'),
   sheet: z.enum(['day', 'dark']).catch('day'),
   person: z.string().max(80).catch(''),
+  /** Who measures: two, one at either end, or one alone. */
+  people: z.enum(['two', 'alone']).catch('two'),
 });
 
 export type Preferences = z.infer<typeof preferences>;

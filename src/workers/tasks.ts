@@ -31,6 +31,7 @@ import type { NetSolution } from '@/core/survey/solve';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { walkTargets, type Aim, type Target } from '@/core/walk/targets';
 import type { Subject } from '@/core/walk/decide';
+import type { People } from '@/core/walk/stretches';
 
 /** What a task can say while it runs. */
 export interface Running {
@@ -92,9 +93,12 @@ export const TASKS = {
     });
   },
 
-  walk(job: Job, { roundId, hands }: { readonly roundId: string; readonly hands: HandSpread }): Target[] {
+  walk(
+    job: Job,
+    { roundId, hands, people }: { readonly roundId: string; readonly hands: HandSpread; readonly people: People },
+  ): Target[] {
     const { round } = withControl(job, { roundId });
-    return walkTargets(job, round, spreads(hands));
+    return walkTargets(job, round, spreads(hands), people);
   },
 
   measureNext(

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { launch, openWindow, typeLine } from '../support/browser';
+import { acceptOpen, launch, openWindow, typeLine } from '../support/browser';
 import { Server } from '../support/server';
 
 /** Six points of a bare shell, mm. */
@@ -121,6 +121,7 @@ describe('a shell with nothing but a tape, in inches, from an empty folder', () 
   it('is signed', async () => {
     await page.getByRole('link', { name: 'Record' }).click();
     await page.getByRole('button', { name: 'Sign …' }).click();
+    await acceptOpen(page);
     await page.getByRole('button', { name: 'Sign it' }).click();
     await page.getByRole('link', { name: /Record 1: Ronja/ }).waitFor();
   });

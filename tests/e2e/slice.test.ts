@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { launch, openWindow, typeLine } from '../support/browser';
+import { acceptOpen, launch, openWindow, typeLine } from '../support/browser';
 import { textOfPdf } from '../support/pdf';
 import { Server } from '../support/server';
 
@@ -84,7 +84,7 @@ describe('the whole slice, as a new user walks it', () => {
       .setInputFiles([csv('points.csv', POINTS), csv('dimensions.csv', DIMENSIONS)]);
     await page.getByText('9 rows, all sound').waitFor();
     await page.getByRole('button', { name: 'Take all 9 rows' }).click();
-    await page.getByText('Taken: 6 points, 3 dimensions, 0 seams.').waitFor();
+    await page.getByText('Taken: 9 new, 0 changed, 0 gone, 0 the same.').waitFor();
     await page.getByRole('tab', { name: 'Points (6)' }).waitFor();
   });
 
@@ -261,9 +261,15 @@ describe('the whole slice, as a new user walks it', () => {
     await page.getByRole('button', { name: 'Sign …' }).click();
     await page.getByLabel('Who signs').fill('Alva');
     await page.getByRole('button', { name: 'Sign it' }).click();
+    // What is open is accepted with a reason first.
+    await page.getByText('settle it, or say why it is signed all the same').first().waitFor();
+    await acceptOpen(page);
+    await page.getByRole('button', { name: 'Sign it' }).click();
     await page.getByRole('link', { name: /Record 1: Alva/ }).waitFor();
     for (const paper of ['a4', 'letter']) {
-      const pdf = await page.request.get(`${page.url().replace('/jobs/', '/api/jobs/')}?paper=${paper}&record=1`);
+      const pdf = await page.request.get(
+        `${page.url().replace('/jobs/', '/api/jobs/').replace(/\?.*/, '')}?paper=${paper}&record=1`,
+      );
       expect(pdf.headers()['content-type']).toBe('application/pdf');
       const bytes = await pdf.body();
       const text = textOfPdf(bytes);

@@ -53,3 +53,8 @@ export async function typeLine(page: Page, line: string): Promise<void> {
   await page.locator('[data-line]').nth(before).waitFor();
   await page.locator('[data-state=waiting]').waitFor({ state: 'detached' });
 }
+
+/** Gives a reason for whatever is open in the dialog that signs. */
+export async function acceptOpen(page: Page): Promise<void> {
+  for (const reason of await page.locator('[data-open] input').all()) await reason.fill('handed over as it is');
+}

@@ -2,14 +2,17 @@ import { distance, mapAxes, type Vector } from '../maths/geometry/vector';
 import type { Reading, Round } from '../shell/job/entities';
 import { spreadOf, takes, type InHand } from '../shell/instruments';
 import type { Job } from '../shell/job/job';
+import { extentOf, sectionAt } from '../shell/sections';
 import { referencePosition } from '../shell/references/chosen';
 import { SHARED_WITH_REPEATS } from '../round/observe/observe';
 import { reachablePoints } from '../round/observe/conditions';
 import type { RoundJudgement } from '../round/judge/judgement';
 import { pointsOf, type CoordinateReading, type SurveyReading } from '../survey/survey';
 import { proposeNext, type Wanted } from './propose';
+import { judgedLengths, type JudgedLength } from './charted';
+import { inStretches, type People } from './stretches';
 import { planWalk } from './walk';
-import type { WalkStep } from './walk-step';
+import type { WalkPoint, WalkStep } from './walk-step';
 
 /** What can be wanted of one point or two. */
 export type TargetQuantity = 'distance' | 'height' | 'width' | 'length';
@@ -22,7 +25,7 @@ export interface Target {
   readonly measure?: 'tip' | 'level';
   /** Point codes, one or two. */
   readonly codes: readonly string[];
-  readonly why: WalkStep['why'] | 'charted' | 'uncertain' | 'unchecked';
+  readonly why: WalkStep['why'] | 'uncertain' | 'unchecked';
   readonly section?: WalkStep['section'];
   /** A second reading of something already read. */
   readonly again: boolean;
@@ -39,6 +42,8 @@ export interface Hands {
 }
 
 const LONGEST = 4800;
+/** Whoever is alone hooks the far end and walks: longer than this the tape comes off, mm. */
+const LONGEST_ALONE = 3000;
 const SHORTEST = 80;
 /** A substitute stands beside its point, mm. */
 const ASIDE: Vector = [20, 10, 0];
@@ -46,22 +51,57 @@ const ASIDE: Vector = [20, 10, 0];
 const keyOf = (quantity: TargetQuantity, codes: readonly string[]): string =>
   `${quantity} ${[...codes].sort().join(' ')}`;
 
-/** The walk over every reachable point that a reference gives a place. */
-export function walkTargets(job: Job, round: Round, hands: Hands): Target[] {
-  const { references } = job;
-  const places = reachablePoints(job, round).flatMap((point) => {
-    const own = referencePosition(references, point.id);
-    const at = own ?? referencePosition(references, point.substituteForId ?? '');
-    if (!at) return [];
-    const position = own ? at : mapAxes((axis) => at[axis] + ASIDE[axis]);
-    return [{ id: point.id, side: point.side, position, opposite: job.opposite(point.id)?.id }];
+/**
+ * The walk over every reachable point that a reference, or the picture of the body, gives a place; with the charted
+ * lengths that it would leave too coarse to be judged.
+ */
+export function walkTargets(job: Job, round: Round, hands: Hands, people: People = 'two'): Target[] {
+  const places = reachablePoints(job, round).flatMap((point): WalkPoint[] => {
+    const own = roughPlace(job, point.id);
+    const beside = roughPlace(job, point.substituteForId ?? '');
+    const position = own ?? (beside && mapAxes((axis) => beside[axis] + ASIDE[axis]));
+    return position ? [{ id: point.id, side: point.side, position, opposite: job.opposite(point.id)?.id }] : [];
   });
-  return planWalk(places, { ...hands, longest: LONGEST }).map(({ section, why, reading }) => ({
+  const steps = planWalk(places, { ...hands, longest: people === 'alone' ? LONGEST_ALONE : LONGEST });
+  const charted = judgedLengths(steps, places, lengthsJudged(job), hands.distance);
+  return inStretches(inSections(steps, charted, places), people).map(({ section, why, reading }) => ({
     ...wantedOf(job, reading),
     section,
     why,
     again: why === 'again',
   }));
+}
+
+/** Where a point is about: by its reference, else by the picture of the body it was chosen on. */
+const roughPlace = (job: Job, pointId: string): Vector | undefined =>
+  referencePosition(job.references, pointId) ?? job.placeOnBody(pointId);
+
+const lengthsJudged = (job: Job): JudgedLength[] =>
+  job.rows.dimensions.flatMap(({ id, fromPointId: from, toPointId: to, measure }) => {
+    const figure = job.references.dimensions.get(id);
+    return figure ? [{ from, to, measure, limit: figure.row.tolerance }] : [];
+  });
+
+const SECTION_ORDER = ['centre', 'front', 'rear'] as const;
+
+/** Charted lengths behind the lengths of their section; what is read again stays last. */
+function inSections(
+  steps: readonly WalkStep[],
+  charted: readonly SurveyReading[],
+  places: readonly WalkPoint[],
+): WalkStep[] {
+  const extent = extentOf(places.map(({ position }) => position[0]));
+  const stationOf = (id: string) => places.find((place) => place.id === id)!.position[0];
+  const added = charted.map((reading): WalkStep => {
+    const stations = pointsOf(reading).map(stationOf);
+    const middle = stations.reduce((sum, x) => sum + x, 0) / stations.length;
+    return { section: sectionAt(middle, extent), why: 'charted', reading };
+  });
+  const once = steps.filter(({ why }) => why !== 'again');
+  return [
+    ...SECTION_ORDER.flatMap((section) => [...once, ...added].filter((step) => step.section === section)),
+    ...steps.filter(({ why }) => why === 'again'),
+  ];
 }
 
 const QUANTITY_OF = { height: 'height', offset: 'width', station: 'length' } as const satisfies Record<
@@ -72,7 +112,12 @@ const QUANTITY_OF = { height: 'height', offset: 'width', station: 'length' } as 
 function wantedOf(job: Job, reading: SurveyReading): Pick<Target, 'key' | 'quantity' | 'measure' | 'codes'> {
   const codes = pointsOf(reading).map((id) => job.code(id));
   if (reading.kind === 'distance' || reading.kind === 'plan')
-    return { key: keyOf('distance', codes), quantity: 'distance', measure: 'tip', codes };
+    return {
+      key: keyOf('distance', codes),
+      quantity: 'distance',
+      measure: reading.kind === 'plan' ? 'level' : 'tip',
+      codes,
+    };
   const own = codes.slice(-1);
   const quantity = reading.kind === 'rise' || reading.kind === 'position' ? 'height' : QUANTITY_OF[reading.kind];
   return { key: keyOf(quantity, own), quantity, codes: own };

@@ -15,5 +15,5 @@ export interface WalkPoint {
 export interface WalkStep {
   readonly section: Section;
   readonly reading: SurveyReading;
-  readonly why: 'diagonal' | 'width' | 'length' | 'height' | 'again';
+  readonly why: 'diagonal' | 'width' | 'length' | 'height' | 'charted' | 'again';
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import type { ColumnDef } from '@tanstack/react-table';
+import Link from 'next/link';
 import { useMemo } from 'react';
 import type { Point, Reference } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
@@ -91,7 +92,11 @@ export function ChartPage({ rows, sealed, actions }: ChartPageProps) {
       {points.length === 0 ? (
         <Empty title="The chart is empty">
           Bring in a CSV, or add its points by hand; <ChartTemplates />. With nothing but a tape, go to Measure and type
-          the first length: its points are made.
+          the first length: its points are made; or{' '}
+          <Link className="underline" href={`/jobs/${jobId}/lay-out`}>
+            lay out the first walk on a picture of a shell
+          </Link>
+          .
         </Empty>
       ) : null}
       <Tabs defaultValue="points">

@@ -7,7 +7,9 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import { conditionsOf } from '@/core/round/observe/conditions';
 import { CONDITION_WORD, WHY_WORD } from '@/core/report/vocabulary/words';
 import { Button } from '../kit/button';
-import { useFormat } from '../shell/preferences-context';
+import type { Preferences } from '@/formats/preferences';
+import type { Target } from '@/core/walk/targets';
+import { useFormat, usePreferences } from '../shell/preferences-context';
 import { targetText } from './target-text';
 import type { MeasuringState } from './use-measuring';
 import { SOURCES, type Source } from './use-targets';
@@ -38,10 +40,9 @@ export function TargetBar({
   const { rows, round, targets, writing } = screen;
   const { mark: onMark, end, chooseEnd } = writing;
   const format = useFormat();
-  const { current, queue } = targets;
+  const { current } = targets;
   // The form stays with its point, wherever the walk goes meanwhile.
   const [substituting, setSubstituting] = useState<string>();
-  const nameOf = (code: string) => format.name(rows.points.find((point) => point.code === code)?.name ?? '');
   const marked = current?.codes[Math.min(end, current.codes.length - 1)];
   return (
     <section aria-label="Next reading" className="flex flex-col gap-1.5 border-y-2 border-ink py-1.5">
@@ -64,11 +65,8 @@ export function TargetBar({
         )}
       </div>
       <div className="flex flex-wrap items-center gap-x-4">
-        <p className="min-w-0 grow basis-72 text-sm text-soft">
-          {current ? current.codes.map((code) => `${code} ${nameOf(code)}`).join(' · ') : ''}
-          {queue[1] ? ` — then ${targetText(queue[1])}` : ''}
-          {targets.total > 0 ? ` · ${targets.open} of ${targets.total} left` : ''}
-        </p>
+        <WhereWeAre screen={screen} />
+        <PeopleChoice />
         <label className="flex items-center">
           <span className="sr-only">Order of reading</span>
           <Select
@@ -133,6 +131,46 @@ export function TargetBar({
     </section>
   );
 }
+
+/** The names of what is wanted, who holds which end, what comes then and how much is left. */
+function WhereWeAre({ screen: { rows, targets } }: { screen: MeasuringState }) {
+  const { preferences } = usePreferences();
+  const format = useFormat();
+  const { current, queue } = targets;
+  const nameOf = (code: string) => format.name(rows.points.find((point) => point.code === code)?.name ?? '');
+  return (
+    <p className="min-w-0 grow basis-72 text-sm text-soft">
+      {current ? current.codes.map((code) => `${code} ${nameOf(code)}`).join(' · ') : ''}
+      {current ? whoHolds(current, preferences.people) : ''}
+      {queue[1] ? ` — then ${targetText(queue[1])}` : ''}
+      {targets.total > 0 ? ` · ${targets.open} of ${targets.total} left` : ''}
+    </p>
+  );
+}
+
+/** Whether somebody holds the far end: said once, and the walk goes by it. */
+function PeopleChoice() {
+  const { preferences, change } = usePreferences();
+  return (
+    <Select
+      aria-label="Who measures"
+      value={preferences.people}
+      onChange={(event) => change({ people: event.target.value as 'two' })}
+      options={[
+        ['two', 'Two of us'],
+        ['alone', 'I am alone'],
+      ]}
+    />
+  );
+}
+
+/** Who is where: the end that is held or hooked, and the end that is read. */
+const whoHolds = ({ codes }: Target, people: Preferences['people']): string =>
+  codes.length < 2
+    ? ''
+    : people === 'alone'
+      ? ` · hook it at ${codes[0]}, read at ${codes[1]}`
+      : ` · held at ${codes[0]}, read at ${codes[1]}`;
 
 /** What stands where a pair would, when none is wanted. */
 function nothingWanted({ planning, total }: MeasuringState['targets'], points: number): string {

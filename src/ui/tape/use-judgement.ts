@@ -5,6 +5,7 @@ import type { MeasureProposal } from '@/core/plan/measure-next';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Aim, Target } from '@/core/walk/targets';
+import type { People } from '@/core/walk/stretches';
 import type { HandSpread } from '@/workers/tasks';
 import { useSame } from '../kit/use-same';
 import { useTask } from '../kit/use-task';
@@ -28,15 +29,20 @@ export interface LiveAsk {
   /** Versions of the instruments in the hand. */
   readonly versionIds: readonly string[];
   readonly aim: Aim;
+  readonly people: People;
 }
 
 /**
  * Judges the round in a worker after every change of the tape; then, once the hand rests, works out what to measure
  * next. The walk hangs on nothing that is read, so that it is planned anew only when its own rows change.
  */
-export function useJudgement(rows: JobRows, roundId: string, { hands, versionIds, aim }: LiveAsk): LiveJudgement {
+export function useJudgement(
+  rows: JobRows,
+  roundId: string,
+  { hands, versionIds, aim, people }: LiveAsk,
+): LiveJudgement {
   const judged = useTask('judge', rows, { roundId, warm: true });
-  const walk = useTask('walk', useUnread(rows), { roundId, hands });
+  const walk = useTask('walk', useUnread(rows), { roundId, hands, people });
   const ready = !judged.busy && judged.value;
   const helpful = useTask('measureNext', rows, ready ? { roundId, versionIds, aim, count: PROPOSALS } : null, PAUSE);
   return {
@@ -47,7 +53,10 @@ export function useJudgement(rows: JobRows, roundId: string, { hands, versionIds
 }
 
 /** What the walk is planned from. */
-const WALKED = ['points', 'pointConditions', 'referencePoints', 'references', 'referenceChoices'] as const;
+const WALKED = [
+  ...(['jobs', 'points', 'pointConditions', 'dimensions'] as const),
+  ...(['referencePoints', 'referenceDimensions', 'references', 'referenceChoices'] as const),
+] as const;
 
 /** The rows the walk is planned from, the same ones for as long as these say the same, whatever is read meanwhile. */
 function useUnread(rows: JobRows): JobRows {

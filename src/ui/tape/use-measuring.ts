@@ -37,7 +37,7 @@ export function useMeasuring({ rows: stored, roundId, pull }: MeasuringProps) {
   const hands = { constant: distanceWith.sdConstant, perMetre: distanceWith.sdPerMetre, height: heightWith.sdConstant };
   const versionIds = [distanceWith.id, heightWith.id];
   const [aim, setAim] = useState<Aim>({ of: 'points', plusMinus: 2 });
-  const live = useJudgement(rows, roundId, { hands, versionIds, aim });
+  const live = useJudgement(rows, roundId, { hands, versionIds, aim, people: preferences.people });
   const targets = useTargets(rows, round, live);
   const { judgement } = live;
   const subjects = useMemo(() => subjectsOf(rows), [rows]);

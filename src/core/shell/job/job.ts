@@ -1,4 +1,7 @@
 import { grouped } from '../../maths/grouped';
+import type { Vector } from '../../maths/geometry/vector';
+import { BODIES } from '../bodies';
+import { morphed } from '../bodies/body';
 import { mirroredCode } from '../mirrored-code';
 import { chooseReferences, type ChosenReferences } from '../references/chosen';
 import type * as entity from './entities';
@@ -30,6 +33,7 @@ export class Job {
   readonly seams: readonly entity.Seam[];
   /** The log as it stands: without entries taken back, and without those a later one corrects. */
   readonly logEntries: readonly entity.LogEntry[];
+  private onBody: ReadonlyMap<string, Vector> | undefined;
   private chosen: ChosenReferences | undefined;
 
   private constructor(readonly rows: JobRows) {
@@ -164,6 +168,15 @@ export class Job {
 
   stations({ id }: Pick<entity.Seam, 'id'>): readonly entity.SeamStation[] {
     return this.stationsOf.get(id) ?? [];
+  }
+
+  /** Where the picture of the body has the place a point was chosen at, brought to this shell's size; rough, chart axes. */
+  placeOnBody(pointId: string): Vector | undefined {
+    const place = this.pointById.get(pointId)?.place;
+    const { body, wheelbase, track, height } = this.row;
+    if (!place || !body) return undefined;
+    this.onBody ??= morphed(BODIES[body], { wheelbase, track, height });
+    return this.onBody.get(place);
   }
 
   /** The rounds taken on the job's own shell. */

@@ -1,0 +1,82 @@
+import type { BodyType, Side } from '../job/entities';
+
+/** A place on a bare shell that can be measured: a leg end, a post, a sill end, a hole, a corner of an opening. */
+export interface BodyPlace {
+  /** What its point is called unless somebody says otherwise. */
+  readonly code: string;
+  readonly name: string;
+  readonly side: Side;
+  /** Length rearward from the front legs' ends, width to the right, height over the floor's lowest holes; mm at this picture's size. */
+  readonly at: readonly [x: number, y: number, z: number];
+}
+
+/** A bare shell as a picture: the places to measure, and the lines by which one recognises it. */
+export interface BodyPicture {
+  readonly type: BodyType;
+  readonly name: string;
+  /** The size it is drawn at, mm. */
+  readonly size: BodySize;
+  readonly places: readonly BodyPlace[];
+  /** Members, from place to place by their codes. */
+  readonly lines: readonly (readonly [from: string, to: string])[];
+  /** Openings by the codes of their corners, in order round. */
+  readonly openings: readonly { readonly name: string; readonly corners: readonly string[] }[];
+}
+
+/** Three measures that anybody can take of a car: between the axles, between the wheels, and of the shell's height. */
+export interface BodySize {
+  readonly wheelbase: number;
+  readonly track: number;
+  readonly height: number;
+}
+
+type Row = readonly [code: string, name: string, x: number, y: number, z: number];
+
+/** Rows of one side as the two sides they stand for: `F1` becomes F1L and F1R; a width of 0 is a place in the middle. */
+export const bothSides = (rows: readonly Row[]): BodyPlace[] =>
+  rows.flatMap(([code, name, x, y, z]): BodyPlace[] =>
+    y === 0
+      ? [{ code, name, side: 'centre', at: [x, 0, z] }]
+      : [
+          { code: `${code}L`, name, side: 'left', at: [x, -y, z] },
+          { code: `${code}R`, name, side: 'right', at: [x, y, z] },
+        ],
+  );
+
+/** Lines of one side as those of both; `F1 S1` joins F1L to S1L and F1R to S1R, `F1 =` joins F1L to F1R. */
+export const linesOf = (places: readonly BodyPlace[], text: string): [string, string][] => {
+  const known = new Set(places.map(({ code }) => code));
+  const onSide = (code: string, side: 'L' | 'R') => (known.has(code) ? code : `${code}${side}`);
+  return text
+    .trim()
+    .split(/\s*[,\n]\s*/)
+    .flatMap((line): [string, string][] => {
+      const [a, b] = line.split(' ') as [string, string];
+      if (b === '=') return [[`${a}L`, `${a}R`]];
+      return (['L', 'R'] as const).map((side) => [onSide(a, side), onSide(b, side)]);
+    });
+};
+
+/** An opening of either side: its corners in order round. */
+export const openingOnBothSides = (name: string, corners: readonly string[]): BodyPicture['openings'] =>
+  (['L', 'R'] as const).map((side) => ({ name, corners: corners.map((code) => `${code}${side}`) }));
+
+/**
+ * The picture brought to a shell's size: each axis by the measure that belongs to it. What was not measured keeps the
+ * picture's own proportion to what was.
+ *
+ * @param size typed measures, mm; null where nobody took one
+ */
+export function morphed(
+  { places, size: own }: BodyPicture,
+  size: { readonly [M in keyof BodySize]: number | null },
+): Map<string, readonly [number, number, number]> {
+  const ratios = (['wheelbase', 'track', 'height'] as const).map((measure) => {
+    const typed = size[measure];
+    return typed === null ? undefined : typed / own[measure];
+  });
+  const known = ratios.filter((ratio) => ratio !== undefined);
+  const usual = known.length > 0 ? known.reduce((sum, ratio) => sum + ratio, 0) / known.length : 1;
+  const [x, y, z] = ratios.map((ratio) => ratio ?? usual) as [number, number, number];
+  return new Map(places.map(({ code, at }) => [code, [at[0] * x, at[1] * y, at[2] * z]]));
+}

@@ -1,0 +1,52 @@
+import { bothSides, linesOf, openingOnBothSides, type BodyPicture } from './body';
+
+const places = bothSides([
+  ['F1', 'Front leg end', 0, 400, 480],
+  ['F2', 'Front leg, behind the bumper bracket', 420, 405, 430],
+  ['F3', 'Strut tower, top', 640, 470, 820],
+  ['F4', 'Front crossmember hole', 700, 380, 250],
+  ['S1', 'Sill, front end', 1080, 640, 170],
+  ['S2', 'Sill, middle hole', 1680, 655, 160],
+  ['S3', 'Sill, rear end', 2450, 645, 170],
+  ['C1', 'Rear seat crossmember hole', 2560, 480, 260],
+  ['R1', 'Rear axle mount', 3190, 470, 330],
+  ['R4', 'Rear leg end', 3980, 430, 430],
+  ['T1', 'Tunnel, front hole', 1250, 0, 330],
+  ['T2', 'Tunnel, rear hole', 2250, 0, 300],
+  ['A1', 'A post, foot', 1090, 690, 300],
+  ['A2', 'A post, lower hinge', 1060, 700, 480],
+  ['A3', 'A post, upper hinge', 1070, 700, 760],
+  ['A4', 'Windscreen, lower corner', 1120, 620, 930],
+  ['A5', 'Windscreen, upper corner', 1560, 540, 1300],
+  ['B1', 'B post, foot', 2020, 700, 290],
+  ['B2', 'B post, striker', 2020, 710, 640],
+  ['B3', 'B post, at the waist', 2030, 695, 920],
+  ['B4', 'Cantrail over the B post', 2060, 565, 1380],
+  ['C2', 'C post, foot at the wheel arch', 2640, 690, 420],
+  ['C3', 'C post, striker', 2760, 700, 720],
+  ['C4', 'Cantrail over the C post', 2760, 545, 1350],
+  ['Q1', 'Rear window, lower corner', 3150, 570, 960],
+  ['L1', 'Boot opening, front corner', 3250, 560, 940],
+  ['L2', 'Boot opening, rear corner', 3920, 540, 780],
+]);
+
+/** A closed unit body with four doors and a boot. */
+export const FOUR_DOOR: BodyPicture = {
+  type: 'fourDoor',
+  name: 'closed, four doors',
+  size: { wheelbase: 2550, track: 1330, height: 1400 },
+  places,
+  lines: linesOf(
+    places,
+    `F1 F2, F2 F4, F4 S1, S1 S2, S2 S3, S3 R1, C1 R1, R1 R4, F1 =, F4 =, C1 =, R4 =, F2 F3, F3 A4, F3 =,
+A1 A2, A2 A3, A3 A4, A4 A5, A4 =, A5 =,
+S1 A1, B1 B2, B2 B3, B3 B4, A5 B4, B4 C4, C2 C3, C3 C4, C4 Q1, Q1 L1, L1 L2, S3 C2, L2 R4, Q1 =, C4 =, L1 =, L2 =`,
+  ),
+  openings: [
+    ...openingOnBothSides('Front door', ['A1', 'A2', 'A3', 'A4', 'A5', 'B4', 'B3', 'B2', 'B1']),
+    ...openingOnBothSides('Rear door', ['B1', 'B2', 'B3', 'B4', 'C4', 'C3', 'C2']),
+    { name: 'Windscreen', corners: ['A4L', 'A5L', 'A5R', 'A4R'] },
+    { name: 'Rear window', corners: ['Q1L', 'C4L', 'C4R', 'Q1R'] },
+    { name: 'Boot', corners: ['L1L', 'L2L', 'L2R', 'L1R'] },
+  ],
+};
