@@ -23,7 +23,7 @@ export interface Accusation {
 const INSEPARABLE = 0.9;
 const MOST_ACCUSED = 15;
 /** Farther than this from what was expected a reading is strange by itself, mm. */
-const STRANGE = 20;
+export const STRANGE = 20;
 
 /**
  * Finds the wrong readings one by one: the worst is accused, left out, and the net solved again, so that

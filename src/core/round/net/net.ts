@@ -8,7 +8,7 @@ import type { LoosePoint } from '../../survey/loose';
 import { predict } from '../../survey/prediction';
 import { SUSPECT, uncheckedPoints } from '../../survey/reliability';
 import type { NetSolution } from '../../survey/solve';
-import { accuse } from '../../survey/suspects';
+import { accuse, STRANGE, type Accusation } from '../../survey/suspects';
 import { isPair, pointsOf, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
 import { parseLength } from '../../maths/units/length';
 import type { Observed } from '../observe/observe';
@@ -82,7 +82,17 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
       inPlan: locateInPlan(trusted),
       apart: [],
     };
-  const { accusations, cleared } = accuse(main, factsOf, start === 'chart' ? offStart(survey) : undefined);
+  const strangeness = start === 'chart' ? offStart(survey) : undefined;
+  const found = accuse(main, factsOf, strangeness);
+  const apart = standOffs(main, found.accusations, strangeness).filter(
+    ([a, b]) => !job.isKept(a.id) && !job.isKept(b.id),
+  );
+  const ofPairs = new Set(apart.flatMap((pair) => pair.map(({ id }) => id)));
+  const accusations = found.accusations.filter(({ reading }) => !reading || !ofPairs.has(reading.id));
+  const cleared =
+    apart.length > 0
+      ? withoutReadings(main, [...ofPairs, ...accusations.flatMap(({ reading }) => reading?.id ?? [])], found.cleared)
+      : found.cleared;
   const accused = accusations.flatMap(({ reading, axis, w, cause, together }): Doubt[] =>
     !reading || job.isKept(reading.id)
       ? []
@@ -113,7 +123,8 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
       factsOf,
     ),
   );
-  const doubts = [...judgedFar, ...accused].sort((a, b) => Math.abs(b.w) - Math.abs(a.w));
+  const disagreeing = apart.flatMap(([a, b]) => [disagreement(a, b), disagreement(b, a)]);
+  const doubts = [...judgedFar, ...accused, ...disagreeing].sort((a, b) => Math.abs(b.w) - Math.abs(a.w));
   const doubted = new Set(doubts.map(({ readingId }) => readingId));
   return {
     ...common,
@@ -234,6 +245,37 @@ const farDoubts = (survey: Survey, far: readonly string[]): Doubt[] =>
     ),
     together: [],
   }));
+
+/**
+ * Pairs of readings of one thing that contradict each other while nothing else tells which is wrong: neither is taken,
+ * and of neither can be said what it should be. Where one of them is strange by itself the chart tells.
+ */
+function standOffs(
+  main: NetSolution,
+  accusations: readonly Accusation[],
+  strangeness: (reading: SurveyReading) => number = () => 0,
+): (readonly [SurveyReading, SurveyReading])[] {
+  return accusations.flatMap(({ reading, together }): (readonly [SurveyReading, SurveyReading])[] => {
+    if (!reading) return [];
+    const twins = main.survey.readings.filter((each) => each.id !== reading.id && isOfTheSame(each, reading));
+    const [twin] = twins;
+    if (!twin || twins.length > 1 || together.length !== 1 || together[0] !== twin.id) return [];
+    const [own, other] = [strangeness(reading), strangeness(twin)];
+    return Math.max(own, other) > STRANGE && Math.max(own, other) > 3 * Math.min(own, other) ? [] : [[twin, reading]];
+  });
+}
+
+const isOfTheSame = (a: SurveyReading, b: SurveyReading): boolean =>
+  a.kind === b.kind && [...pointsOf(a)].sort().join() === [...pointsOf(b)].sort().join();
+
+/** One of two that disagree: it says no more than that. */
+const disagreement = (reading: SurveyReading, other: SurveyReading): Doubt => ({
+  kind: 'repeatsDiffer',
+  readingId: reading.id,
+  w: ((reading.value as number) - (other.value as number)) / sigmaOf(reading, 0),
+  quantity: axisWord(reading, 0),
+  together: [other.id],
+});
 
 /** Repeats of one quantity with one instrument that are too far apart. */
 function differingRepeats({ readings }: Survey): Doubt[] {

@@ -20,7 +20,7 @@ const CODES = Object.keys(SHELL);
 const idOf = (code: string) => `00000000-0000-4000-8000-00000000000${CODES.indexOf(code)}`;
 
 /** Six points without a chart: all their lengths, and the heights of some. */
-function taped(heights: readonly string[]): Job {
+function taped(heights: readonly string[], more: readonly Partial<Reading>[] = []): Job {
   const random = seeded(heights.length + 1);
   const template = kvist.readings.find(({ quantity }) => quantity === 'distance')!;
   const reading = (some: Partial<Reading>, i: number): Reading => ({
@@ -45,10 +45,42 @@ function taped(heights: readonly string[]): Job {
   }));
   return Job.of({
     ...kvist,
-    ...{ points, readings: [...lengths, ...read].map(reading), rounds: [round], readingStrikes: [], readingKeeps: [] },
+    ...{
+      points,
+      readings: [...lengths, ...read, ...more].map(reading),
+      rounds: [round],
+      readingStrikes: [],
+      readingKeeps: [],
+    },
     ...{ references: [], referencePoints: [], referenceDimensions: [], dimensions: [], pointConditions: [] },
   });
 }
+
+describe('two readings of one thing that disagree', () => {
+  const length = (value: number): Partial<Reading> => ({
+    ...{ quantity: 'length', measure: null, pointId: idOf('FL'), value },
+  });
+  const judged = (...values: readonly number[]) => judgeRound(taped(CODES, values.map(length)), round);
+
+  it('and nothing else say only that they disagree; neither is taken, nor what lies between them', () => {
+    const { net, located } = judged(120, -443.2);
+    expect(net.doubts.map(({ kind, cause, expected }) => [kind, cause, expected])).toEqual([
+      ['repeatsDiffer', undefined, undefined],
+      ['repeatsDiffer', undefined, undefined],
+    ]);
+    expect(new Set(net.leftOut)).toEqual(new Set(net.doubts.map(({ readingId }) => readingId)));
+    expect(located.size).toBe(6);
+    // The shell itself is as it was without them.
+    const apart = (of: typeof located) => of.get(idOf('RL'))!.position[0] - of.get(idOf('FL'))!.position[0];
+    expect(apart(located)).toBeCloseTo(apart(judged().located), 3);
+  });
+
+  it('are decided by a third', () => {
+    const { net, located } = judged(120, -443.2, 120.4);
+    expect(net.doubts.map(({ kind }) => kind)).toEqual(['contradicted']);
+    expect(located.get(idOf('FL'))!.position[0]).toBeCloseTo(120.2, 0);
+  });
+});
 
 describe('six points without a chart', () => {
   it('are located in plan with one height, and told no height that the lengths cannot tell from its mirror image', () => {
