@@ -1,4 +1,4 @@
-import { formatLength, unitName } from '@/core/maths/units/length';
+import { formatLength, MM_PER, unitName } from '@/core/maths/units/length';
 import { inWords, term, type Term } from '@/core/report/vocabulary/terms';
 import { styleOf, type Preferences } from './preferences';
 import { shopTime, type ShopTime } from './shop-time';
@@ -12,9 +12,14 @@ export interface Formatter extends ShopTime {
   difference(mm: number): string;
   /** ± two standard deviations. */
   plusMinus(mm: number): string;
+  /** A small figure where a step of the unit's fractions would be too coarse: an instrument's spread. */
+  fine(mm: number): string;
   /** A name as typed, in the user's words. */
   name(text: string): string;
   term(name: Term): string;
+  /** A temperature with its unit: degrees Fahrenheit beside inches. */
+  temperature(celsius: number): string;
+  readonly temperatureUnit: '°C' | '°F';
 }
 
 export function formatterFor(preferences: Preferences, zone: string): Formatter {
@@ -24,8 +29,18 @@ export function formatterFor(preferences: Preferences, zone: string): Formatter 
     length: (mm) => formatLength(mm, style),
     difference: (mm) => formatLength(mm, style, true),
     plusMinus: (mm) => `±${formatLength(mm, style)}`,
+    fine: (mm) => (style.unit === 'mm' ? mm.toFixed(2) : (mm / MM_PER.in).toFixed(3)),
     name: (text) => inWords(text, preferences.words),
     term: (name) => term(name, preferences.words),
+    temperature: (celsius) => temperatureText(celsius, style.unit === 'mm'),
+    temperatureUnit: style.unit === 'mm' ? '°C' : '°F',
     ...shopTime(zone),
   };
 }
+
+const temperatureText = (celsius: number, metric: boolean): string =>
+  metric ? `${celsius} °C` : `${Math.round(celsius * 1.8 + 32)} °F`;
+
+/** Degrees Celsius of a number typed in the unit of `temperatureUnit`. */
+export const celsiusOf = (typed: number, unit: Formatter['temperatureUnit']): number =>
+  unit === '°C' ? typed : Math.round(((typed - 32) / 1.8) * 10) / 10;

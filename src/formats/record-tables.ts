@@ -46,11 +46,11 @@ export const ROUND_COLUMNS: readonly TableColumn<Rounds>[] = [
   {
     title: 'State, support',
     width: 28,
-    text: ({ state, support, suspension, temperature }) =>
+    text: ({ state, support, suspension, temperature }, format) =>
       [
         STATE_WORD[state as 'cold'] ?? state,
         `${SUPPORT_WORD[support as 'stands'] ?? support}, ${SUSPENSION_WORD[suspension as 'off'] ?? suspension}`,
-        ...(temperature === null ? [] : [`${temperature} °C`]),
+        ...(temperature === null ? [] : [format.temperature(temperature)]),
       ].join('; '),
   },
   { title: 'Instruments', width: 17, text: ({ instruments }) => instruments.join(', ') },
@@ -245,7 +245,7 @@ export function toldParts(record: RecordDocument, format: Formatter, signed: boo
       title: 'Readings left out as doubtful',
       lines: doubts.map(
         ({ round, subject, value, cause }) =>
-          `Round ${round}: ${subject}, read ${format.length(value)} ${format.unit}${cause ? `; ${cause}` : ''}`,
+          `Round ${round}: ${subject}, read ${format.length(value)} ${format.unit}${cause ? `; ${format.name(cause)}` : ''}`,
       ),
     },
     {

@@ -43,3 +43,20 @@ registerRoute(
     (request.mode === 'navigate' || url.searchParams.has('_rsc')),
   new NetworkFirst({ cacheName: 'vinkel-pages', matchOptions: { ignoreVary: true } }),
 );
+
+/** A page gone to by a link came in pieces: it is asked for whole as well, so that it opens again without the server. */
+self.addEventListener('fetch', (event) => {
+  const { request } = event as unknown as { request: Request };
+  const url = new URL(request.url);
+  const isPage =
+    url.origin === location.origin && url.searchParams.has('_rsc') && !request.headers.has('next-router-prefetch');
+  if (!isPage || request.method !== 'GET') return;
+  url.searchParams.delete('_rsc');
+  void keepWhole(url.href);
+});
+
+async function keepWhole(address: string): Promise<void> {
+  const cache = await caches.open('vinkel-pages');
+  const page = await fetch(address, { headers: { accept: 'text/html' } }).catch(() => undefined);
+  if (page?.ok && page.headers.get('content-type')?.includes('text/html')) await cache.put(address, page);
+}

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
+import { TERMS } from '@/core/report/vocabulary/terms';
 import { launch, openWindow } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { Server } from '../support/server';
@@ -39,6 +40,8 @@ const SCREENS: readonly (readonly [name: string, path: string])[] = [
   ['verify', `${l}/verify`],
   ['record', `${l}/record`],
   ['signed record', `${l}/record?record=1`],
+  ['record as it stands', `${s}/record?record=now`],
+  ['first walk on a picture', `${k}/lay-out`],
 ];
 
 interface Violation {
@@ -97,6 +100,62 @@ describe('every screen of the demo', () => {
       await page.waitForLoadState('networkidle');
       expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(width);
     }
+    await context.close();
+  });
+
+  it('say everything in inches, Fahrenheit and US words to those who chose them', async () => {
+    const { page, context } = await openWindow(browser, server.address, { words: 'us', units: 'in16' });
+    const british = Object.values(TERMS);
+    const words = new RegExp(`\\b(${british.map(({ uk }) => uk).join('|')})s?\\b`, 'gi');
+    const metric = /\d ?mm\b|\bmm\b|°C|\bmillimet/gi;
+    const found: string[] = [];
+    for (const [name, path] of SCREENS) {
+      await page.goto(path);
+      await page.getByRole('main').waitFor();
+      await page.waitForLoadState('networkidle');
+      for (const tab of await page.getByRole('tab').all()) await tab.click();
+      const text = await page.evaluate(() => {
+        const fields = [...document.querySelectorAll<HTMLInputElement>('input[placeholder]')];
+        const drawn = [...document.querySelectorAll('svg text')].map(({ textContent }) => textContent);
+        // What somebody typed stands as it was typed.
+        for (const typed of document.querySelectorAll('td.font-mono, [data-line], [data-typed]')) typed.remove();
+        return [document.body.innerText, ...fields.map(({ placeholder }) => placeholder), ...drawn].join('\n');
+      });
+      const told = text.replace(/the (100|50) mm mark/g, '');
+      for (const [hit] of [...told.matchAll(words), ...told.matchAll(metric)]) found.push(`${name}: ${hit}`);
+    }
+    expect([...new Set(found)]).toEqual([]);
+    await context.close();
+  });
+
+  it.each([
+    [390, 844, 'in16'],
+    [1024, 768, 'mm'],
+    [640, 400, 'mm'],
+    [640, 400, 'in16'],
+  ] as const)('keep prompt, field, keypad and three lines in sight at %i × %i in %s', async (width, height, units) => {
+    const { page, context } = await openWindow(browser, server.address, { units });
+    await page.setViewportSize({ width, height });
+    await page.goto(`${s}/rounds/${solbris.rounds[1]!.id}`);
+    await page.locator('[data-prompt]').waitFor();
+    const inSight = async (selector: string, nth = -1) => {
+      const box = await page.locator(selector).nth(nth).boundingBox();
+      return (
+        box !== null && box.y >= -1 && box.y + box.height <= height + 1 && box.x >= 0 && box.x + box.width <= width
+      );
+    };
+    const wanted = async () => [
+      await inSight('[data-prompt]'),
+      await inSight('[data-main-field]'),
+      ...(await Promise.all([-1, -2, -3].map((nth) => inSight('[data-line]', nth)))),
+    ];
+    await expect.poll(wanted).toEqual([true, true, true, true, true]);
+    await page.getByRole('button', { name: 'Keypad' }).click();
+    const keys = await page.getByRole('group', { name: 'Keypad' }).getByRole('button').count();
+    expect(keys).toBe(units === 'mm' ? 15 : 30);
+    const pad = async () =>
+      Promise.all(Array.from({ length: keys }, (_, i) => inSight('[aria-label=Keypad] button', i)));
+    await expect.poll(async () => [...(await wanted()), ...(await pad())].filter((seen) => !seen)).toEqual([]);
     await context.close();
   });
 

@@ -34,7 +34,11 @@ export interface ThroughTime {
   readonly events: readonly TimeEvent[];
 }
 
-/** Every length of the shell through its rounds, the telling ones first, with what was done in between. */
+/** As measured last it is farther off its reference than its limit. */
+const isOutside = ({ values, reference, limit }: LengthSeries): boolean =>
+  reference !== undefined && limit !== undefined && Math.abs(values.at(-1)!.value - reference) > limit;
+
+/** Every length of the shell through its rounds, what is outside first, then the telling ones, with what was done in between. */
 export function lengthsThroughTime(job: Job): ThroughTime {
   const read = new Set(job.rows.readings.map(({ roundId }) => roundId));
   const rounds = job.ownRounds.filter(({ id }) => read.has(id));
@@ -60,7 +64,10 @@ export function lengthsThroughTime(job: Job): ThroughTime {
       state: job.stateOf(round).kind,
       at: round.startedAt,
     })),
-    series: series.sort((a, b) => b.telling - a.telling || b.values.length - a.values.length),
+    series: series.sort(
+      (a, b) =>
+        Number(isOutside(b)) - Number(isOutside(a)) || b.telling - a.telling || b.values.length - a.values.length,
+    ),
     events: eventsOf(job),
   };
 }

@@ -142,18 +142,8 @@ function edges(reading: SurveyReading, raw: number, { holes }: ReadingFacts, mak
   const both = radii.length === 2 ? [radii[0]! + radii[1]!] : [];
   const amounts = [...new Set([...radii, ...both])];
   return amounts.flatMap((amount) => [
-    make(
-      'edgeForCentre',
-      `the edge of a hole was taken for its centre (${amount.toFixed(1)} mm)`,
-      raw + amount,
-      2 * amounts.length,
-    ),
-    make(
-      'edgeForCentre',
-      `the edge of a hole was taken for its centre (${amount.toFixed(1)} mm)`,
-      raw - amount,
-      2 * amounts.length,
-    ),
+    make('edgeForCentre', 'the edge of a hole was taken for its centre', raw + amount, 2 * amounts.length),
+    make('edgeForCentre', 'the edge of a hole was taken for its centre', raw - amount, 2 * amounts.length),
   ]);
 }
 
@@ -220,7 +210,7 @@ function pointers(without: NetSolution, reading: Extract<SurveyReading, { from: 
   return [
     {
       kind: 'pointers',
-      text: `the pointers were set ${Math.abs(rise).toFixed(0)} mm apart and that was not entered`,
+      text: 'the pointers were set to two heights and that was not entered',
       corrected: { ...reading, pointers: rise > 0 ? [rise, 0] : [0, -rise] },
       among: 1,
     },

@@ -13,6 +13,8 @@ interface Drawn {
 const MARGIN = 260;
 /** A place can be hit by a glove: radius, mm on the drawing. */
 const REACH = 70;
+/** From above only the places low down are named: those over them are named from the side. */
+const LABELLED = 0.3;
 
 /** The shell from above and from its left side, one over the other: places are chosen on either. */
 export function BodyDrawing({ picture, places, chosen, toggle }: Drawn) {
@@ -22,7 +24,8 @@ export function BodyDrawing({ picture, places, chosen, toggle }: Drawn) {
     number,
     number,
   ];
-  const plan = (at: At) => [at[0], width + at[1]] as const;
+  // As on the sheet: the right-hand side above.
+  const plan = (at: At) => [at[0], width - at[1]] as const;
   const side = (at: At) => [at[0], 2 * width + 2 * MARGIN + height - at[2]] as const;
   const total = 2 * width + 2 * MARGIN + height;
   return (
@@ -39,9 +42,14 @@ export function BodyDrawing({ picture, places, chosen, toggle }: Drawn) {
       <Lines picture={picture} places={places} at={side} leftOnly />
       {picture.places.map(({ code, name, side: of }) => (
         <g key={code}>
-          <Place {...{ code, name, toggle }} at={plan(places.get(code)!)} isChosen={chosen.has(code)} />
+          <Place
+            {...{ code, name, toggle }}
+            at={plan(places.get(code)!)}
+            isChosen={chosen.has(code)}
+            label={places.get(code)![2] < height * LABELLED}
+          />
           {of === 'right' ? null : (
-            <Place {...{ code, name, toggle }} at={side(places.get(code)!)} isChosen={chosen.has(code)} again />
+            <Place {...{ code, name, toggle }} at={side(places.get(code)!)} isChosen={chosen.has(code)} label again />
           )}
         </g>
       ))}
@@ -88,11 +96,12 @@ interface PlaceProps {
   readonly at: readonly [number, number];
   readonly isChosen: boolean;
   readonly toggle: (code: string) => void;
+  readonly label?: boolean;
   /** Shown a second time, from the side: out of the order of the keys. */
   readonly again?: boolean;
 }
 
-function Place({ code, name, at: [x, y], isChosen, toggle, again = false }: PlaceProps) {
+function Place({ code, name, at: [x, y], isChosen, toggle, label = false, again = false }: PlaceProps) {
   return (
     <g
       role="checkbox"
@@ -118,9 +127,11 @@ function Place({ code, name, at: [x, y], isChosen, toggle, again = false }: Plac
         stroke="var(--ink)"
         strokeWidth={10}
       />
-      <text x={x + 40} y={y - 30} fontSize={76} fill="currentColor" className="font-mono" aria-hidden>
-        {code}
-      </text>
+      {label ? (
+        <text x={x + 40} y={y - 30} fontSize={78} fill="currentColor" className="font-cond" aria-hidden>
+          {code}
+        </text>
+      ) : null}
     </g>
   );
 }

@@ -234,7 +234,7 @@ function Doubtful({
                 {subject} {format.length(value)}
               </Link>{' '}
               in “{of.name}” does not fit the rest
-              {cause ? `; likely ${cause}` : ''}: correct it, or measure it again.
+              {cause ? `; likely ${format.name(cause)}` : ''}: correct it, or measure it again.
             </li>
           ))}
         </ul>

@@ -18,6 +18,7 @@ import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import { BetweenAnyTwo } from './between';
 import { AGREE } from './control-panel';
+import { PrintSheet } from './print-sheet';
 import { layoutOf, Sheet } from './sheet';
 import { SheetTools } from './sheet-tools';
 import { SidePanels } from './side-panels';
@@ -98,7 +99,7 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
     <div
       aria-busy={busy}
       data-judged
-      className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(0,1.65fr)_minmax(22rem,1fr)]"
+      className={`grid grid-cols-1 gap-4 ${state.beside ? 'xl:grid-cols-[minmax(0,1fr)_21.5rem]' : ''}`}
     >
       <div className="flex min-w-0 flex-col gap-3">
         <Faults faults={faults} />
@@ -106,6 +107,7 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
         <Sheet
           drawn={{ figure, factor, title, faint, stations, ghost, pairs: selection.pairs }}
           drawing={drawing}
+          only={state.view}
           selected={selection.lit}
           onSelect={selection.selectId}
           zoom={state.zoom}
@@ -114,7 +116,9 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
         <SheetTools
           {...{ state, change, exaggeration, ghosts, drawing }}
           exports={`/api/jobs/${round.jobId}/rounds/${roundId}/export`}
-        />
+        >
+          <PrintSheet drawn={{ figure, factor, title, faint, stations, ghost, pairs: selection.pairs }} />
+        </SheetTools>
         <Why
           subject={selection.subject}
           judgement={judgement}

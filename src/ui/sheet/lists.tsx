@@ -114,7 +114,12 @@ function PointRow({
           aria-pressed={lit}
           title={format.name(point.name)}
         >
-          <VerdictMark verdict={judged?.verdict} control={held} lacking={lacking ? LACKING_WORD[lacking] : undefined} />
+          <VerdictMark
+            verdict={judged?.verdict}
+            control={held}
+            read={lacking !== undefined && lacking !== 'notMeasured'}
+            lacking={lacking ? LACKING_WORD[lacking] : undefined}
+          />
           {point.code}
         </button>
       </td>
@@ -169,7 +174,11 @@ function DimensionRow({
           aria-pressed={lit}
           title={format.name(dimension.name)}
         >
-          <VerdictMark verdict={judged?.verdict} lacking={lacking ? LACKING_WORD[lacking] : undefined} />
+          <VerdictMark
+            verdict={judged?.verdict}
+            read={lacking !== undefined && lacking !== 'notMeasured'}
+            lacking={lacking ? LACKING_WORD[lacking] : undefined}
+          />
           {dimension.code}
         </button>
       </td>

@@ -1,9 +1,11 @@
 import type { SheetPoint } from '@/core/report/drawing/points';
 import type { Verdict } from '@/core/maths/statistics/verdict';
 
-/** Marks carry meaning by shape: ring, disc, half-filled disc, cross; a square is held as reference. */
-export function Mark({ point, r = 5 }: { point: Pick<SheetPoint, 'verdict' | 'control'>; r?: number }) {
-  const { verdict, control } = point;
+/** Marks carry meaning by shape: ring, disc, half-filled disc; a diamond is read but not judged yet, a cross not read; a square is held as reference. */
+export function Mark({ point, r = 5 }: { point: Pick<SheetPoint, 'verdict' | 'control' | 'read'>; r?: number }) {
+  const { verdict, control, read } = point;
+  if (!verdict && !control && read)
+    return <path d={`M0 ${-r}L${r} 0L0 ${r}L${-r} 0Z`} fill="var(--sheet)" stroke="currentColor" strokeWidth={1.3} />;
   if (!verdict && !control)
     return (
       <path
@@ -36,12 +38,15 @@ export function VerdictMark({
   verdict,
   control = false,
   lacking,
+  read = false,
 }: {
   verdict?: Verdict;
   control?: boolean;
   lacking?: string;
+  read?: boolean;
 }) {
-  const words = lacking ?? `${verdict ?? 'not measured'}${control ? ', control point' : ''}`;
+  const words =
+    lacking ?? `${verdict ?? (read ? 'read, not judged yet' : 'not measured')}${control ? ', control point' : ''}`;
   return (
     <svg
       viewBox="-8 -8 16 16"
@@ -51,7 +56,7 @@ export function VerdictMark({
       aria-label={words}
       className="inline-block shrink-0 align-middle"
     >
-      <Mark point={{ verdict, control }} r={5.5} />
+      <Mark point={{ verdict, control, read }} r={5.5} />
     </svg>
   );
 }

@@ -2,7 +2,7 @@
 
 import { Download, Maximize2, Minus, Plus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import type { RefObject } from 'react';
+import type { ReactNode, RefObject } from 'react';
 import { SIDES } from '@/core/shell/job/entities';
 import { SECTIONS } from '@/core/shell/sections';
 import type { Ghost } from '@/core/report/pages/ghosts';
@@ -27,10 +27,11 @@ interface SheetToolsProps {
   readonly drawing: RefObject<SVGSVGElement | null>;
   /** Where the round's files are made. */
   readonly exports: string;
+  readonly children?: ReactNode;
 }
 
 /** What is shown of the sheet: exaggeration, filters, the ghost of another round, a closer look, and ways to take it along. */
-export function SheetTools({ state, change, exaggeration, ghosts, drawing, exports }: SheetToolsProps) {
+export function SheetTools({ state, change, exaggeration, ghosts, drawing, exports, children }: SheetToolsProps) {
   const { factor, slide, commit } = exaggeration;
   const zoom = (by: number) => {
     const times = (state.zoom?.times ?? 1) * by;
@@ -83,6 +84,25 @@ export function SheetTools({ state, change, exaggeration, ghosts, drawing, expor
           <Maximize2 size={18} aria-hidden />
         </Button>
       </span>
+      <Select
+        aria-label="Views"
+        value={state.view ?? ''}
+        onChange={(event) => change({ view: (event.target.value || undefined) as SheetState['view'], zoom: undefined })}
+        options={[
+          ['', 'All three views'],
+          ['plan', 'Plan alone'],
+          ['side', 'Side alone'],
+          ['end', 'End alone'],
+        ]}
+      />
+      <Button
+        aria-pressed={state.beside ?? false}
+        className="max-xl:hidden"
+        onClick={() => change({ beside: state.beside ? undefined : true })}
+      >
+        {state.beside ? 'Lists below' : 'Lists beside'}
+      </Button>
+      {children}
       <TakeAlong {...{ factor, drawing, exports }} />
     </div>
   );

@@ -5,6 +5,7 @@ import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
 import {
   boundsOf,
   layOut,
+  layOutOne,
   middleOf,
   panned,
   VIEWS,
@@ -16,12 +17,16 @@ import {
 import type { Station } from '@/core/report/drawing/stations';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { TitleBlock } from './title-block';
+import { useSheetSize, type SheetSize } from './use-sheet-size';
 import { Marks, Movements, ViewBase, type SheetPair } from './view';
 
-export const SHEET_SIZE = { width: 1000, height: 590 };
+/** The sheet before its place on the page is known, and in print. */
+export const SHEET_SIZE: SheetSize = { width: 1000, height: 590 };
 
-export const layoutOf = (figure: SheetFigure): SheetLayout =>
-  layOut(boundsOf(figure.points.map((point) => point.position)), SHEET_SIZE);
+export const layoutOf = (figure: SheetFigure, size = SHEET_SIZE, only?: ViewName): SheetLayout => {
+  const bounds = boundsOf(figure.points.map((point) => point.position));
+  return only ? layOutOne(only, bounds, size) : layOut(bounds, size);
+};
 
 /** What is drawn. */
 export interface SheetDrawing {
@@ -41,6 +46,8 @@ export interface SheetProps {
   readonly drawn: SheetDrawing;
   readonly selected?: readonly string[];
   readonly onSelect?: (pointId: string) => void;
+  /** The one view that has the whole sheet. */
+  readonly only?: ViewName;
   readonly zoom?: Zoom;
   readonly onZoom?: (zoom: Zoom | undefined) => void;
   readonly drawing?: Ref<SVGSVGElement>;
@@ -50,9 +57,10 @@ const NONE: readonly never[] = [];
 const MOST_ZOOM = 30;
 
 /** Plan, side and end views of the shell on one sheet, movements exaggerated by the factor shown. */
-export function Sheet({ drawn, selected = NONE, onSelect, zoom, onZoom, drawing }: SheetProps) {
+export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, drawing }: SheetProps) {
   const { figure, factor, title, pairs = NONE, faint, stations, ghost } = drawn;
-  const whole = useMemo(() => layoutOf(figure), [figure]);
+  const { place, size } = useSheetSize();
+  const whole = useMemo(() => layoutOf(figure, size, only), [figure, size, only]);
   const layout = useMemo(() => (zoom ? zoomed(whole, zoom) : whole), [whole, zoom]);
   const chosen = figure.points.find((point) => point.id === selected[0]);
   const clip = useId();
@@ -66,6 +74,7 @@ export function Sheet({ drawn, selected = NONE, onSelect, zoom, onZoom, drawing 
   };
   return (
     <div
+      ref={place}
       role="group"
       tabIndex={onSelect ? 0 : undefined}
       aria-label={`Drawing of the shell; ${chosen ? `selected ${chosen.code}, ${chosen.name}` : 'no point selected'}`}
@@ -74,7 +83,7 @@ export function Sheet({ drawn, selected = NONE, onSelect, zoom, onZoom, drawing 
     >
       <svg
         ref={drawing}
-        viewBox={`0 0 ${SHEET_SIZE.width} ${SHEET_SIZE.height}`}
+        viewBox={`0 0 ${size.width} ${size.height}`}
         className={`block w-full ${onZoom ? 'touch-none' : ''}`}
         role="img"
         aria-label="Plan, side and end view"
@@ -83,7 +92,7 @@ export function Sheet({ drawn, selected = NONE, onSelect, zoom, onZoom, drawing 
           .join(' ')}
         {...zooming.pointer}
       >
-        {VIEWS.map((view) => {
+        {VIEWS.filter((view) => !only || view === only).map((view) => {
           const { x, y, width, height } = layout.views[view];
           return (
             <g key={view} aria-hidden data-view={view}>
@@ -119,7 +128,7 @@ function useZooming(whole: SheetLayout, layout: SheetLayout, zoom: Zoom | undefi
     onZoom?.(times <= 1.001 ? undefined : { times: Math.min(times, MOST_ZOOM), focus });
   const onSheet = (event: { clientX: number; clientY: number; currentTarget: SVGSVGElement }) => {
     const box = event.currentTarget.getBoundingClientRect();
-    const scale = SHEET_SIZE.width / box.width;
+    const scale = whole.width / box.width;
     return { x: (event.clientX - box.left) * scale, y: (event.clientY - box.top) * scale };
   };
   const viewAt = ({ x, y }: { x: number; y: number }) =>

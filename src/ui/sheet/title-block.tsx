@@ -15,11 +15,12 @@ export function TitleBlock({
   ghost?: string;
 }) {
   const x = layout.views.end.x + 12;
-  const key: readonly (readonly [Pick<SheetPoint, 'verdict' | 'control'>, string])[] = [
+  const key: readonly (readonly [Pick<SheetPoint, 'verdict' | 'control' | 'read'>, string])[] = [
     [{ verdict: 'inside', control: false }, 'inside'],
     [{ verdict: 'outside', control: false }, 'outside'],
     [{ verdict: 'undecided', control: false }, 'undecided'],
-    [{ control: false }, 'not measured'],
+    [{ control: false, read: true }, 'read, not judged'],
+    [{ control: false }, 'not read'],
     [{ verdict: 'inside', control: true }, 'held as control'],
   ];
   return (
@@ -40,7 +41,7 @@ export function TitleBlock({
           </text>
         </g>
       ))}
-      <g transform={`translate(${x + 130} ${24 + 17 * title.length + 24})`}>
+      <g transform={`translate(${x + 138} ${24 + 17 * title.length + 24})`}>
         <line x2={22} stroke="var(--plus)" strokeWidth={2.6} />
         <text x={28} y={4}>
           rearward, outward, up

@@ -2,7 +2,7 @@
 
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useMemo, useState } from 'react';
-import type { Zoom } from '@/core/report/drawing/sheet';
+import { VIEWS, type ViewName, type Zoom } from '@/core/report/drawing/sheet';
 import type { SheetFilter } from '@/core/report/drawing/sheet-filter';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { SECTIONS } from '@/core/shell/sections';
@@ -23,6 +23,10 @@ export interface SheetState extends SheetFilter {
   /** Number of the round shown as a ghost. */
   readonly ghost?: number;
   readonly zoom?: Zoom;
+  /** The one view that has the whole sheet. */
+  readonly view?: ViewName;
+  /** The lists stand beside the drawing, not below it. */
+  readonly beside?: boolean;
 }
 
 const oneOf = <T extends string>(values: readonly T[], value: string | null): T | undefined =>
@@ -46,6 +50,8 @@ export function readSheetState(query: Pick<URLSearchParams, 'get'>): SheetState 
     section: oneOf(SECTIONS, query.get('section')),
     side: oneOf(SIDES, query.get('side')),
     ghost: figure(query.get('ghost')),
+    view: oneOf(VIEWS, query.get('view')),
+    beside: query.get('lists') === 'beside' || undefined,
     zoom:
       zoom.length === 4 && zoom.every(Number.isFinite) && zoom[0]! > 1
         ? { times: zoom[0]!, focus: zoom.slice(1) as unknown as Vector }
@@ -65,6 +71,8 @@ export function writeSheetState(state: SheetState): string {
   put('section', state.section);
   put('side', state.side);
   put('ghost', state.ghost);
+  put('view', state.view);
+  put('lists', state.beside ? 'beside' : undefined);
   put('zoom', state.zoom && [state.zoom.times.toFixed(2), ...state.zoom.focus.map((v) => v.toFixed(0))].join(','));
   return query.toString();
 }

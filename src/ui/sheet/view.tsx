@@ -19,6 +19,9 @@ const VIEW_WORD: Readonly<Record<ViewName, string>> = {
   end: 'END, SEEN FROM THE REAR',
 };
 
+/** The end of the shell that is forward, in the views that show it. */
+const FRONT_WORD = '◄ FRONT';
+
 export interface SheetPair {
   readonly from: string;
   readonly to: string;
@@ -106,7 +109,7 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
         weight: selected.includes(point.id) ? 9 : weightOf(point),
       }))
       .filter(({ at: [x, y] }) => x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height);
-    const written = [viewWordBox(layout, view), ...stationBoxes(layout, view, stations ?? [])];
+    const written = [viewWordBox(layout, view), frontBox(layout, view), ...stationBoxes(layout, view, stations ?? [])];
     return placeLabels(seen, { line: 15, character: 8 }, 10, box, written);
   }, [figure, layout, view, selected, faint, stations]);
   return (
@@ -119,6 +122,7 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
           className={onSelect ? 'cursor-pointer' : ''}
           data-point={point.code}
         >
+          <title>{`${point.code}: ${point.name || 'no name'}`}</title>
           {selected.includes(point.id) ? <circle r={13} fill="none" stroke="var(--lit)" strokeWidth={5} /> : null}
           {faint?.has(point.id) ? <circle r={1.5} fill="var(--rule)" /> : <Mark point={point} />}
           <circle r={14} fill="transparent" />
@@ -146,6 +150,18 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
       >
         {VIEW_WORD[view]}
       </text>
+      {view === 'end' ? null : (
+        <text
+          x={layout.views[view].x + 8}
+          y={layout.views[view].y + 20}
+          fontSize={13}
+          fontWeight={600}
+          fill="var(--soft)"
+          className="font-cond"
+        >
+          {FRONT_WORD}
+        </text>
+      )}
     </>
   );
 });
@@ -158,6 +174,12 @@ function viewWordBox(layout: SheetLayout, view: ViewName): Box {
   const { x, y, height } = layout.views[view];
   return { x, y: y + height - 20, width: 8 + VIEW_WORD[view].length * 8, height: 20 };
 }
+
+/** Where the front is marked, at the head of a view. */
+const frontBox = (layout: SheetLayout, view: ViewName): Box => {
+  const { x, y } = layout.views[view];
+  return { x, y: y + 6, width: view === 'end' ? 0 : 8 + FRONT_WORD.length * 9, height: 18 };
+};
 
 /** Where the names of the stations are written, at the foot of the plan. */
 const stationBoxes = (layout: SheetLayout, view: ViewName, stations: readonly Station[]): Box[] =>
@@ -252,7 +274,7 @@ function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) {
         ) : null}
       </g>
       {view === 'side' ? (
-        <g fill="var(--soft)" fontSize={10.5} textAnchor="middle" className="font-cond">
+        <g fill="var(--soft)" fontSize={11} textAnchor="middle" className="font-cond">
           {across.slice(1, -1).map(({ number, at }) => (
             <text key={at} x={at} y={y + 10}>
               {number}

@@ -6,6 +6,10 @@ import { readingsBehind } from '@/core/round/judge/behind';
 import { corrections, type Correction } from '@/core/round/observe/corrections';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { spreadOf } from '@/core/shell/instruments';
+import type { ReactNode } from 'react';
+import { QUANTITY_WORD } from '@/core/report/vocabulary/words';
+import type { Reading } from '@/core/shell/job/entities';
+import type { Formatter } from '@/formats/formatter';
 import { useFormat } from '../shell/preferences-context';
 
 const CORRECTION_WORD: Readonly<Record<Correction['kind'], string>> = {
@@ -13,6 +17,19 @@ const CORRECTION_WORD: Readonly<Record<Correction['kind'], string>> = {
   zeroOffset: 'zero offset',
   temperature: 'temperature',
 };
+
+/** Both ends of a length by code and name; a point with the axis that was read. */
+function subjectOf(job: Job, reading: Reading, format: Formatter): ReactNode {
+  const ends = [reading.pointId, reading.toPointId].flatMap((id) => job.pointOf(id) ?? []);
+  const names = ends.map(({ name }) => format.name(name)).filter(Boolean);
+  return (
+    <>
+      {ends.map(({ code }) => code).join(' – ')} {reading.toPointId ? '' : QUANTITY_WORD[reading.quantity]}
+      {reading.measure === 'level' ? 'level' : ''}
+      <span className="block text-soft">{names.join(' – ')}</span>
+    </>
+  );
+}
 
 /** The readings a figure rests on, each with its corrections, its weight and how the others check it. */
 export function ReadingsBehind({
@@ -34,6 +51,7 @@ export function ReadingsBehind({
       <table className="ruled text-sm">
         <thead>
           <tr>
+            <th>Between</th>
             <th>As typed</th>
             <th>Corrections</th>
             <th className="num">± {format.unit}</th>
@@ -48,6 +66,7 @@ export function ReadingsBehind({
             const version = job.version(reading.instrumentVersionId);
             return (
               <tr key={reading.id} className={leftOut ? 'text-soft line-through' : ''}>
+                <td>{subjectOf(job, reading, format)}</td>
                 <td className="font-mono">{reading.raw}</td>
                 <td>
                   {corrections(reading, version, judgement.round.temperature)

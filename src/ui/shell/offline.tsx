@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect } from 'react';
+import { useReachable } from './use-reachable';
 
 /** The page that was open before the service worker was there is kept as well. */
 async function keepThisPage(): Promise<void> {
@@ -23,5 +24,15 @@ export function Offline() {
       })
       .catch(() => undefined);
   }, []);
-  return null;
+  const reachable = useReachable();
+  return reachable ? null : (
+    <p
+      role="status"
+      data-away
+      className="no-print fixed inset-x-0 top-0 z-30 bg-ink px-4 py-2 text-center text-paper"
+    >
+      The program cannot be reached: this page is as it was when it was last open. Readings are kept here until it is
+      back.
+    </p>
+  );
 }

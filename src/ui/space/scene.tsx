@@ -2,11 +2,11 @@
 
 import { Html, Line, OrbitControls } from '@react-three/drei';
 import { Canvas } from '@react-three/fiber';
-import { useMemo, useRef, type ComponentRef, type KeyboardEvent } from 'react';
+import { useMemo, useRef, useState, type ComponentRef, type KeyboardEvent } from 'react';
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
 import { boundsOf } from '@/core/report/drawing/sheet';
 import type { Vector } from '@/core/maths/geometry/vector';
-import { usePreferences } from '../shell/preferences-context';
+import { useFormat, usePreferences } from '../shell/preferences-context';
 
 /** Chart axes (rearward, right, up, mm) into the scene's (right-handed with y up, metres). */
 const inScene = ([x, y, z]: Vector): [number, number, number] => [x / 1000, z / 1000, -y / 1000];
@@ -134,6 +134,9 @@ function Floor({
         dashSize={0.12}
         gapSize={0.04}
       />
+      <group position={[middle[0] - size * 0.58, 0, middle[2]]}>
+        <Label text="◄ FRONT" lit={false} />
+      </group>
     </>
   );
 }
@@ -157,6 +160,8 @@ function PointInSpace({
   size: number;
   onSelect: () => void;
 }) {
+  const [hovered, hover] = useState(false);
+  const format = useFormat();
   const at = inScene(point.position);
   const moved =
     point.movement && point.verdict !== 'inside'
@@ -168,6 +173,8 @@ function PointInSpace({
   return (
     <group
       position={at}
+      onPointerOver={() => hover(true)}
+      onPointerOut={() => hover(false)}
       onClick={(event) => {
         event.stopPropagation();
         onSelect();
@@ -203,7 +210,12 @@ function PointInSpace({
           lineWidth={solid ? 3.4 : 2}
         />
       ) : null}
-      {lit || solid ? <Label text={point.code} lit={lit} /> : null}
+      {lit || solid || hovered ? (
+        <Label
+          text={lit || hovered ? [point.code, format.name(point.name)].filter(Boolean).join(' ') : point.code}
+          lit={lit}
+        />
+      ) : null}
     </group>
   );
 }

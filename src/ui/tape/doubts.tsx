@@ -47,7 +47,7 @@ export function Doubts({
                 ? ` The others say ${format.length(doubt.expected.value)} ${format.plusMinus(2 * doubt.expected.sd)} ${format.unit}.`
                 : ''}
             </p>
-            {doubt.cause ? <p className="font-medium">Likely: {doubt.cause.text}.</p> : null}
+            {doubt.cause ? <p className="font-medium">Likely: {format.name(doubt.cause.text)}.</p> : null}
             {doubt.together.length > 0 && !doubt.cause ? (
               <p className="text-sm text-soft">
                 Cannot be told apart from{' '}

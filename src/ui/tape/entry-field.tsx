@@ -5,7 +5,11 @@ import { completions } from '@/core/shell/shorthand/complete';
 import type { Side } from '@/core/shell/job/entities';
 import type { ParsedLine, Subjects } from '@/core/shell/shorthand/line';
 import type { LineWithNew } from '@/core/shell/shorthand/new-points';
+import type { Formatter } from '@/formats/formatter';
+import { Grid3x3 } from 'lucide-react';
+import { Tool } from './tape-head';
 import { Button } from '../kit/button';
+import { useFormat } from '../shell/preferences-context';
 import { NewPoints, newPointsQuestion, type ChosenSides } from './new-points';
 import { halfTyped, keepHalfTyped } from './outbox';
 import type { TapeLine } from './use-tape';
@@ -55,8 +59,15 @@ export interface EntryFieldProps {
   readonly line: LineReading;
   readonly correction: Correction;
   readonly on: EntryEvents;
+  readonly pad: Pad;
   /** Why nothing can be taken. */
   readonly disabled?: string;
+}
+
+/** The keypad under the field. */
+export interface Pad {
+  readonly isOpen: boolean;
+  readonly toggle: () => void;
 }
 
 /** What stands in the field, what it reads as, and the taking of it. */
@@ -66,7 +77,7 @@ function useEntry({
   correction,
   on,
   disabled,
-}: Omit<EntryFieldProps, 'ref'>) {
+}: Omit<EntryFieldProps, 'ref' | 'pad'>) {
   const kept = halfTyped(roundId);
   const [text, setText] = useState(correction && !correction.strikeOnly ? correction.text : kept);
   const [offered, setOffered] = useState(!correction && kept !== '');
@@ -114,6 +125,7 @@ function useEntry({
  */
 export function EntryField({ ref, ...props }: EntryFieldProps) {
   const { line, correction, on, disabled } = props;
+  const format = useFormat();
   const { wanted } = line;
   const entry = useEntry(props);
   const { text, edit, take, parsed, offers, offered, refusal, reason, setReason } = entry;
@@ -161,12 +173,13 @@ export function EntryField({ ref, ...props }: EntryFieldProps) {
           autoComplete="off"
           autoCapitalize="characters"
           spellCheck={false}
-          placeholder={wanted ?? 'F1L S2L 1011.5'}
+          placeholder={wanted ?? `F1L S2L ${format.length(1011.5)}`}
           className="min-h-14 min-w-0 grow border-2 border-ink bg-tape px-3 font-mono text-2xl aria-invalid:border-minus"
         />
         <Button look="main" onClick={() => take()} className="min-w-20 text-lg" disabled={Boolean(disabled)}>
           Take
         </Button>
+        <Tool name="Keypad" icon={Grid3x3} on={props.pad.isOpen} onClick={props.pad.toggle} />
       </div>
       {made.length > 0 ? <NewPoints made={made} sides={entry.sides} choose={entry.choose} /> : null}
       <Offers
@@ -179,9 +192,9 @@ export function EntryField({ ref, ...props }: EntryFieldProps) {
       <p
         id="entry-say"
         role={refusal ? 'alert' : 'status'}
-        className={`min-h-6 text-sm ${refusal ? 'font-medium text-minus' : 'text-soft'}`}
+        className={`min-h-6 text-sm max-xl:min-h-0 ${refusal ? 'font-medium text-minus' : 'text-soft'}`}
       >
-        {disabled || refusal || saidOf(parsed, wanted, offered)}
+        {disabled || refusal || saidOf(parsed, wanted, offered, format)}
       </p>
     </div>
   );
@@ -242,7 +255,12 @@ function Offers({ offers, onChoose }: { offers: ReturnType<typeof completions>; 
 }
 
 /** What the line typed so far would be taken as. */
-function saidOf(parsed: ParsedLine | undefined, wanted: string | undefined, offered: boolean): string {
+function saidOf(
+  parsed: ParsedLine | undefined,
+  wanted: string | undefined,
+  offered: boolean,
+  format: Formatter,
+): string {
   if (offered) return 'This was half typed before: go on, or clear it.';
   if (!parsed)
     return wanted
@@ -253,7 +271,7 @@ function saidOf(parsed: ParsedLine | undefined, wanted: string | undefined, offe
     parsed.readings
       .map(
         (reading) =>
-          `${reading.quantity}${reading.measure ? ` ${reading.measure === 'tip' ? 'tip to tip' : 'level'}` : ''} ${reading.value.toFixed(1)} mm`,
+          `${reading.quantity}${reading.measure ? ` ${reading.measure === 'tip' ? 'tip to tip' : 'level'}` : ''} ${format.length(reading.value)} ${format.unit}`,
       )
       .join(', '),
     ...parsed.warnings,

@@ -2,7 +2,8 @@
 
 import { Delete } from 'lucide-react';
 
-const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '-'] as const;
+/** Rows of five: what is typed, and the keys that do something, by their names. */
+const KEYS = ['7', '8', '9', '0', 'erase', '4', '5', '6', '.', ' ', '1', '2', '3', '-', 'take'] as const;
 const SIXTEENTHS = [
   '1/16',
   '1/8',
@@ -37,32 +38,35 @@ export function Keypad({
   const key = `${shape} bg-sheet active:bg-faint`;
   return (
     <div className="flex flex-wrap gap-2" role="group" aria-label="Keypad">
-      <div className="grid grid-cols-4 gap-1">
-        {DIGITS.map((digit, i) => (
-          <span key={digit} className="contents">
-            <button type="button" className={key} onClick={() => onType(digit)}>
-              {digit}
-            </button>
-            {i === 2 ? (
-              <button type="button" className={key} onClick={onErase} aria-label="Erase">
+      <div className="grid grow grid-cols-5 gap-1">
+        {KEYS.map((each) => {
+          if (each === 'erase')
+            return (
+              <button key={each} type="button" className={key} onClick={onErase} aria-label="Erase">
                 <Delete aria-hidden />
               </button>
-            ) : null}
-            {i === 5 ? (
-              <button type="button" className={key} onClick={() => onType(' ')} aria-label="Space">
-                ␣
-              </button>
-            ) : null}
-            {i === 8 ? (
-              <button type="button" className={`${shape} row-span-2 bg-ink text-paper`} onClick={onTake}>
+            );
+          if (each === 'take')
+            return (
+              <button key={each} type="button" className={`${shape} bg-ink text-paper`} onClick={onTake}>
                 Take
               </button>
-            ) : null}
-          </span>
-        ))}
+            );
+          return (
+            <button
+              key={each}
+              type="button"
+              className={key}
+              onClick={() => onType(each)}
+              aria-label={each === ' ' ? 'Space' : undefined}
+            >
+              {each === ' ' ? '␣' : each}
+            </button>
+          );
+        })}
       </div>
       {fractions ? (
-        <div className="grid grid-cols-6 gap-1">
+        <div className="grid grow grid-cols-5 gap-1">
           {SIXTEENTHS.map((fraction) => (
             <button
               type="button"

@@ -122,6 +122,7 @@ export function MeasuringPanels({
 
 /** What the proposals are to make surer, and how sure. */
 function Wanted({ aim, setAim }: { aim: Aim; setAim: (aim: Aim) => void }) {
+  const format = useFormat();
   return (
     <p className="flex flex-wrap items-center gap-2">
       <Select
@@ -138,9 +139,9 @@ function Wanted({ aim, setAim }: { aim: Aim; setAim: (aim: Aim) => void }) {
         <Select
           value={aim.plusMinus}
           onChange={(event) => setAim({ ...aim, plusMinus: Number(event.target.value) })}
-          options={[0.5, 1, 1.5, 2, 3, 5].map((each) => [each, String(each)])}
+          options={[0.5, 1, 1.5, 2, 3, 5].map((each) => [each, format.length(each)])}
         />
-        mm
+        {format.unit}
       </label>
     </p>
   );

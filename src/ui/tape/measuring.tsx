@@ -1,12 +1,14 @@
 'use client';
 
 import { Job } from '@/core/shell/job/job';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { expectedOf } from '@/core/walk/wanted';
 import { ClientOnly } from '../kit/client-only';
 import { FirstFigures } from '../sides/first-figures';
-import { usePreferences } from '../shell/preferences-context';
-import { EntryField, type EntryHandle } from './entry-field';
+import { counted } from '@/core/report/vocabulary/words';
+import { useFormat, usePreferences } from '../shell/preferences-context';
+import { useReachable } from '../shell/use-reachable';
+import { EntryField, type EntryHandle, type Pad } from './entry-field';
 import { Keypad } from './keypad';
 import { LiveSheet } from './live-sheet';
 import { MeasuringPanels } from './measuring-panels';
@@ -42,15 +44,22 @@ function MeasuringScreen(props: MeasuringProps) {
   const expected = useMemo(() => expectedOf(Job.of(rows), judgement, current), [rows, judgement, current]);
   useAwake(!round.closedAt);
   useMeasuringKeys(screen);
-  const setPadOpen = (open: boolean) => {
-    localStorage.setItem('vinkel.keypad', open ? 'open' : 'shut');
-    setPad(open);
+  const column = useInSight(padOpen);
+  const pad = {
+    isOpen: padOpen,
+    toggle: () => {
+      localStorage.setItem('vinkel.keypad', padOpen ? 'shut' : 'open');
+      setPad(!padOpen);
+    },
   };
   return (
     <div className="grid grid-cols-1 gap-4 xl:grid-cols-[minmax(24rem,1fr)_minmax(0,1.65fr)]">
-      <div className={`flex flex-col gap-2 self-start ${padOpen ? '' : 'h-[calc(100dvh-13.5rem)] min-h-96'}`}>
-        <TapeHead {...{ rows, round, lastLine, padOpen, setPadOpen }} speech={screen.speech} />
-        <div className={`flex min-h-0 flex-col ${padOpen ? (preferences.units === 'mm' ? 'h-40' : 'h-24') : ''}`}>
+      <div
+        ref={column}
+        className={`flex scroll-mt-1 flex-col gap-2 self-start ${padOpen ? '' : 'h-[calc(100dvh-1rem)] xl:h-[calc(100dvh-13.5rem)] xl:min-h-96'}`}
+      >
+        <TapeHead {...{ rows, round, lastLine }} speech={screen.speech} />
+        <div className={`flex min-h-0 flex-col ${padOpen ? 'h-[7.2rem] xl:h-40' : ''}`}>
           <Tape
             rows={rows}
             lines={screen.shownLines}
@@ -65,7 +74,9 @@ function MeasuringScreen(props: MeasuringProps) {
           />
         </div>
         <div className="mt-auto">
-          <MeasuringField screen={screen} question={doubtful.question} pull={pull} field={field} />
+          <Waiting lines={screen.lines} />
+          <Prompt screen={screen} expected={expected} />
+          <MeasuringField screen={screen} question={doubtful.question} pull={pull} field={field} pad={pad} />
         </div>
         {padOpen ? (
           <Keypad
@@ -90,17 +101,61 @@ function MeasuringScreen(props: MeasuringProps) {
   );
 }
 
+/** On a window too small for the column beside the tape, what is wanted stands right above the field. */
+function Prompt({ screen, expected }: { screen: MeasuringState; expected: ReturnType<typeof expectedOf> }) {
+  const format = useFormat();
+  const { current } = screen.targets;
+  if (!current || screen.round.closedAt) return null;
+  return (
+    <p className="flex flex-wrap items-baseline gap-x-3 pb-1 xl:hidden" data-prompt>
+      <span className="font-mono text-xl font-semibold">{targetText(current)}</span>
+      {expected ? (
+        <span className="text-sm text-soft">
+          about {format.length(expected.value)} {format.plusMinus(2 * expected.sd)} {format.unit}
+        </span>
+      ) : null}
+    </p>
+  );
+}
+
+/** Lines that could not be sent yet, in one line above the field. */
+function Waiting({ lines }: Pick<MeasuringState, 'lines'>) {
+  const reachable = useReachable();
+  const waiting = lines.filter(({ state }) => state === 'waiting').length;
+  if (reachable || waiting === 0) return null;
+  return (
+    <p role="status" className="text-sm font-medium" data-waiting={waiting}>
+      Offline: {counted(waiting, 'line')} {waiting === 1 ? 'waits' : 'wait'} here and {waiting === 1 ? 'is' : 'are'}{' '}
+      sent when the program is back.
+    </p>
+  );
+}
+
+/** A window too small for all of the page begins at the tape: its last lines, the field and the keys are in sight. */
+function useInSight(padOpen: boolean): RefObject<HTMLDivElement | null> {
+  const column = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (window.innerWidth < XL) column.current?.scrollIntoView({ block: 'start' });
+  }, [padOpen]);
+  return column;
+}
+
+/** From this width on the tape and what the round says stand side by side, px. */
+const XL = 1280;
+
 /** The one large field, asking back where a number is far from what is expected. */
 function MeasuringField({
   screen,
   question,
   pull,
   field,
+  pad,
 }: {
   screen: MeasuringState;
   question: ReturnType<typeof useDoubtful>['question'];
   pull?: PullContext;
-  field: React.RefObject<EntryHandle | null>;
+  field: RefObject<EntryHandle | null>;
+  pad: Pad;
 }) {
   const { round, targets, writing, lastLine, read, subjects } = screen;
   const { correction } = writing;
@@ -115,6 +170,7 @@ function MeasuringField({
         question: (text) => question(read(text)),
       }}
       correction={correction}
+      pad={pad}
       on={{
         take: writing.take,
         strike: (reason) => correction && writing.strike(correction.line, reason),

@@ -1,4 +1,4 @@
-import { Grid3x3, Presentation, Volume2, VolumeX, type LucideIcon } from 'lucide-react';
+import { Presentation, Volume2, VolumeX, type LucideIcon } from 'lucide-react';
 import type { Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { Button } from '../kit/button';
@@ -13,32 +13,27 @@ export function TapeHead({
   round,
   lastLine,
   speech,
-  padOpen,
-  setPadOpen,
 }: {
   rows: JobRows;
   round: Round;
   lastLine?: TapeLine;
   speech: Speech;
-  padOpen: boolean;
-  setPadOpen: (open: boolean) => void;
 }) {
   const board = () => window.open(`/board/${round.jobId}/${round.id}`, `board-${round.id}`);
   return (
-    <div className="flex items-end justify-between gap-2 border-b border-rule">
+    <div className="tape-head flex items-end justify-between gap-2 border-b border-rule">
       <LastHeard line={lastLine} rows={rows} />
       <div className="flex">
         {speech.can ? (
           <Tool name="Speak each number" icon={speech.on ? Volume2 : VolumeX} on={speech.on} onClick={speech.toggle} />
         ) : null}
-        <Tool name="Keypad" icon={Grid3x3} on={padOpen} onClick={() => setPadOpen(!padOpen)} />
         <Tool name="Board" title="Board, to read across the shop" icon={Presentation} onClick={board} />
       </div>
     </div>
   );
 }
 
-function Tool({
+export function Tool({
   name,
   title = name,
   icon: Icon,

@@ -33,7 +33,8 @@ export function WalkSheet({
       </div>
       <p className="text-sm">
         {targets.length} readings in the order of the walk, {format.unit}. Written on paper, they are typed back in this
-        order: a number and Enter each. Read by ____________________ with ____________________ at ______ °C
+        order: a number and Enter each. Read by ____________________ with ____________________ at ______{' '}
+        {format.temperatureUnit}
       </p>
       {targets.length === 0 ? (
         <p>There is no chart to plan a walk from, and no dimension to read.</p>

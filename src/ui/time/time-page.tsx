@@ -37,7 +37,7 @@ export function TimePage({ jobId, time }: { jobId: string; time: ThroughTime }) 
           {shown.length === 0 ? <Empty title="No dimension is chosen">Tick one or more in the list.</Empty> : null}
         </div>
         <fieldset className="min-w-0 overflow-auto xl:max-h-[calc(100dvh-9rem)]">
-          <legend className="caps">Dimensions, the telling ones first</legend>
+          <legend className="caps">Dimensions: outside first, then the telling ones</legend>
           {time.series.map((series) => (
             <label key={series.dimension.id} className="flex min-h-11 items-center gap-2 border-b border-rule">
               <input

@@ -28,7 +28,7 @@ export function Instruments({
         <h1 className="text-2xl">Instruments of the shop</h1>
         <FormDialog
           title="A new instrument"
-          description="Figures in millimetres"
+          description={`Figures in ${format.unit}`}
           trigger={<Button className="ml-auto">New instrument</Button>}
         >
           {(close) => <AddInstrument addInstrument={addInstrument} done={close} />}
@@ -37,7 +37,7 @@ export function Instruments({
       <p className="text-soft">
         One standard deviation is the spread of one careful reading; every ± in the program is two. A change is a new
         version: readings already taken keep the figures they were taken with. A steel instrument grows with the shell;
-        any other is corrected to 20 °C.
+        any other is corrected to {format.temperature(20)}.
       </p>
       <table className="ruled">
         <thead>
@@ -45,7 +45,7 @@ export function Instruments({
             <th>Instrument</th>
             <th>Kind</th>
             <th className="num">One sd {format.unit}</th>
-            <th className="num">more each metre</th>
+            <th className="num">{format.name('more each metre')}</th>
             <th className="num">Zero offset</th>
             <th className="num">Start mark</th>
             <th>Pointers</th>
@@ -63,8 +63,8 @@ export function Instruments({
               <tr key={instrument.id}>
                 <td>{instrument.name}</td>
                 <td className="text-soft">{INSTRUMENT_WORD[instrument.kind]}</td>
-                <td className="num">{version.sdConstant.toFixed(2)}</td>
-                <td className="num">{version.sdPerMetre.toFixed(2)}</td>
+                <td className="num">{format.fine(version.sdConstant)}</td>
+                <td className="num">{format.fine(version.sdPerMetre)}</td>
                 <td className="num">{format.difference(version.zeroOffset)}</td>
                 <td className="num">{format.length(version.startMark)}</td>
                 <td>{version.pointers}</td>
@@ -73,7 +73,7 @@ export function Instruments({
                 <td>
                   <FormDialog
                     title={instrument.name}
-                    description="Figures in millimetres"
+                    description={`Figures in ${format.unit}`}
                     trigger={<Button>Change</Button>}
                   >
                     {(close) => <ReviseInstrument version={version} reviseInstrument={reviseInstrument} done={close} />}

@@ -1,3 +1,4 @@
+import { celsiusOf } from '@/formats/formatter';
 import { useRouter } from 'next/navigation';
 import { STATE_KINDS, SUPPORT_KINDS, type Round, type ShellState, type Support } from '@/core/shell/job/entities';
 import { newestVersions, usualFor } from '@/core/shell/instruments';
@@ -44,14 +45,17 @@ export function NewRound(opening: Opening) {
 function usualFields(rows: OpeningRows, last: Round | undefined, person: string) {
   const support = rows.supports.find((each) => each.id === last?.supportId);
   const newest = newestVersions(rows);
-  const usual = usualFor(rows.instruments, 'distance')[0] ?? rows.instruments[0];
+  const lengths = usualFor(rows.instruments, 'distance');
+  const known = rows.instrumentVersions.find(({ id }) => id === last?.instrumentVersionId);
+  // The last round's instrument, where it takes lengths: nobody reads two and a half metres with a caliper.
+  const usual = lengths.find(({ id }) => id === known?.instrumentId) ?? lengths[0] ?? rows.instruments[0];
   return {
     name: rows.rounds.length === 0 ? 'As found' : '',
     state: STATE_KINDS[0] as ShellState['kind'],
     support: support?.kind ?? (SUPPORT_KINDS[0] as Support['kind']),
     suspension: support?.suspension ?? ('off' as Support['suspension']),
     supportNote: support?.note ?? '',
-    instrument: last?.instrumentVersionId ?? newest.get(usual?.id ?? '')?.id ?? '',
+    instrument: newest.get(usual?.id ?? '')?.id ?? '',
     temperature: '',
     author: person || (last?.author ?? ''),
     shell: '',
@@ -60,7 +64,7 @@ function usualFields(rows: OpeningRows, last: Round | undefined, person: string)
 
 function RoundForm({ rows, openRound }: Opening) {
   const router = useRouter();
-  const { preferences } = usePreferences();
+  const { preferences, format } = usePreferences();
   const jobId = rows.jobs[0]!.id;
   const last = ownRounds(rows).at(-1);
   const versions = newestVersions(rows);
@@ -81,7 +85,7 @@ function RoundForm({ rows, openRound }: Opening) {
           ...{ jobId, stateId, supportId },
           name: values.name.trim(),
           instrumentVersionId: values.instrument,
-          temperature: temperature ? Number(temperature) : null,
+          temperature: temperature ? celsiusOf(Number(temperature), format.temperatureUnit) : null,
           author: values.author.trim(),
           shell: values.shell.trim(),
         },
@@ -119,9 +123,9 @@ function RoundForm({ rows, openRound }: Opening) {
       <SelectField
         label="Distances are taken with"
         {...form.field('instrument')}
-        options={rows.instruments.map((instrument) => [versions.get(instrument.id)!.id, instrument.name])}
+        options={usualFor(rows.instruments, 'distance').map(({ id, name }) => [versions.get(id)!.id, name])}
       />
-      <TextField label="Temperature, °C" {...form.field('temperature')} inputMode="decimal" />
+      <TextField label={`Temperature, ${format.temperatureUnit}`} {...form.field('temperature')} inputMode="decimal" />
       <TextField label="Who measures" {...form.field('author')} />
       <TextField
         label="Another shell, a sister car"

@@ -43,7 +43,7 @@ export function Rounds({
               <p className="text-sm text-soft">
                 {STATE_WORD[state(round).kind]} · {SUPPORT_WORD[support(round).kind]},{' '}
                 {SUSPENSION_WORD[support(round).suspension]} · {round.author}, {format.day(round.startedAt)}
-                {round.temperature === null ? '' : ` · ${round.temperature} °C`}
+                {round.temperature === null ? '' : ` · ${format.temperature(round.temperature)}`}
               </p>
             </div>
             <p className="figures text-sm">

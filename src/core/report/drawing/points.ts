@@ -15,6 +15,8 @@ export interface SheetPoint {
   readonly movement?: Vector;
   readonly verdict?: Verdict;
   readonly control: boolean;
+  /** Something of it is read, but it has no verdict yet: the round is not aligned, or the point not located. */
+  readonly read?: boolean;
   /** Covariance of the point as the round knows it, 3×3 row major, mm². */
   readonly spread?: readonly number[];
 }
@@ -40,7 +42,7 @@ export function sheetFigure(job: Job, judgement: RoundJudgement): SheetFigure {
   const own = roundJoint(judgement);
   const joint = own && alignment.ok ? own.turned(alignment.motion) : own;
   return {
-    points: judgement.points.flatMap(({ point, control, judged }) => {
+    points: judgement.points.flatMap(({ point, control, judged, read }) => {
       const at = position(point.id);
       if (!at) return [];
       const spread = joint?.has(point.id) ? joint.block(point.id) : undefined;
@@ -52,7 +54,7 @@ export function sheetFigure(job: Job, judgement: RoundJudgement): SheetFigure {
         control,
         ...(spread ? { spread } : {}),
       };
-      if (!judged) return [common];
+      if (!judged) return [read.length > 0 || located.has(point.id) ? { ...common, read: true } : common];
       return [{ ...common, movement: judged.deviation.by, verdict: judged.verdict }];
     }),
     lines: job.rows.memberLines.flatMap((line) => {

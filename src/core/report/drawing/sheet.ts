@@ -64,20 +64,23 @@ export function boundsOf(positions: readonly Vector[]): Bounds {
  * @param bounds what must be seen, chart axes, mm
  * @param size   the sheet, in its own units
  * @param margin room round every view for marks and labels, sheet units
+ * @param at     the scale, where it is given; else the largest that fits
  */
 export function layOut(
   { min, max }: Bounds,
   size: { readonly width: number; readonly height: number },
   margin = 26,
+  at?: number,
 ): SheetLayout {
   const halfWidth = Math.max(Math.abs(min[1]), Math.abs(max[1]), 50);
   const length = Math.max(max[0] - min[0], 100);
   const low = Math.min(min[2], 0);
   const high = Math.max(max[2], low + 100);
-  const scale = Math.min(
+  const fitting = Math.min(
     (size.width - 4 * margin) / (length + 2 * halfWidth),
     (size.height - 4 * margin) / (2 * halfWidth + high - low),
   );
+  const scale = at ?? fitting;
   const wide = length * scale + 2 * margin;
   const deep = 2 * halfWidth * scale + 2 * margin;
   const tall = (high - low) * scale + 2 * margin;
@@ -92,6 +95,58 @@ export function layOut(
       end: { x: wide, y: deep, width: deep, height: tall, origin: [wide + deep / 2, floor] },
     },
   };
+}
+
+/** Share of a sheet with one view that is left free beside it, for the title. */
+const TITLE_SHARE = 0.26;
+
+/**
+ * One view on the whole sheet; the title keeps its place beside it. The other views are laid out with no room of their own.
+ *
+ * @param bounds what must be seen, chart axes, mm
+ */
+export function layOutOne(
+  view: ViewName,
+  { min, max }: Bounds,
+  size: { readonly width: number; readonly height: number },
+  margin = 30,
+): SheetLayout {
+  const [across, down] = SHOWN[view];
+  const width = size.width * (1 - TITLE_SHARE);
+  const span = (axis: number) => Math.max(max[axis]! - min[axis]!, 100);
+  const scale = Math.min((width - 2 * margin) / span(across[0]), (size.height - 2 * margin) / span(down[0]));
+  const centre = (axis: number) => (min[axis]! + max[axis]!) / 2;
+  const shown: SheetView = {
+    ...{ x: 0, y: 0, width, height: size.height },
+    origin: [width / 2 - across[1] * centre(across[0]) * scale, size.height / 2 - down[1] * centre(down[0]) * scale],
+  };
+  const none: SheetView = { x: width, y: 0, width: 0, height: 0, origin: [width, 0] };
+  return {
+    ...size,
+    scale,
+    views: { plan: none, side: none, end: { ...none, x: width }, [view]: shown },
+  };
+}
+
+/** Scales a drawing is printed at: one to so many. */
+const PRINT_SCALES = [5, 10, 15, 20, 25, 30, 40, 50, 75, 100] as const;
+
+/**
+ * The layout of a sheet of paper at the largest usual scale that fits.
+ *
+ * @param size   of the paper inside its margins, sheet units
+ * @param units  sheet units a millimetre of paper
+ * @returns the layout, and N of the scale 1:N
+ */
+export function layOutToScale(
+  bounds: Bounds,
+  size: { readonly width: number; readonly height: number },
+  margin: number,
+  units: number,
+): { readonly layout: SheetLayout; readonly oneTo: number } {
+  const fitting = layOut(bounds, size, margin).scale / units;
+  const oneTo = PRINT_SCALES.find((n) => 1 / n <= fitting) ?? Math.ceil(1 / fitting / 100) * 100;
+  return { layout: layOut(bounds, size, margin, units / oneTo), oneTo };
 }
 
 /** A closer look at the sheet: how many times as large, and the position that all three views are centred on. */

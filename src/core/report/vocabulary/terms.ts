@@ -22,6 +22,10 @@ export const TERMS = {
   rearPanel: { uk: 'rear panel', us: 'tail panel' },
   windscreen: { uk: 'windscreen', us: 'windshield' },
   swageLine: { uk: 'swage line', us: 'body line' },
+  centre: { uk: 'centre', us: 'center' },
+  metre: { uk: 'metre', us: 'meter' },
+  millimetre: { uk: 'millimetre', us: 'millimeter' },
+  licence: { uk: 'licence', us: 'license' },
   shutLine: { uk: 'shut line', us: 'panel gap' },
 } as const satisfies Record<string, Record<Words, string>>;
 
