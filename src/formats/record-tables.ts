@@ -166,7 +166,7 @@ export function recordFacts(
     ['Driver sits on the', job.driverSide],
     ['Begun', format.day(job.startedAt)],
     [signature ? `Record ${signature.number}, signed` : 'As it stands on', format.day(madeAt)],
-    ['Judged by', references.map(referenceText).join('; ')],
+    ['Judged by', format.name(references.map(referenceText).join('; '))],
   ];
   return facts.map(([term, text]) => [term, text || '–']);
 }
@@ -175,7 +175,10 @@ export function recordFacts(
 const BRACE_HOLDS = { planned: 'is to hold', fitted: 'holds', removed: 'held' } as const;
 
 /** Braces, then pulls, a line each by its code. */
-export const workLines = ({ braces, pulls }: RecordDocument, format: Formatter): { code: string; text: string }[] => [
+export const workLines = (record: RecordDocument, format: Formatter): { code: string; text: string }[] =>
+  linesOfWork(record, format).map(({ code, text }) => ({ code, text: format.name(text) }));
+
+const linesOfWork = ({ braces, pulls }: RecordDocument, format: Formatter): { code: string; text: string }[] => [
   ...braces.map(({ code, ends, kind, section, length, holds, state }) => ({
     code,
     text: [
@@ -284,7 +287,9 @@ export function toldParts(record: RecordDocument, format: Formatter, signed: boo
       lines: open.map((each) => openLine(each, format)),
     },
   ];
-  return told.filter(({ lines }) => lines.length > 0);
+  return told
+    .filter(({ lines }) => lines.length > 0)
+    .map(({ title, lines }) => ({ title, lines: lines.map(format.name) }));
 }
 
 export const openLine = (

@@ -156,7 +156,7 @@ describe('a button pressed twice', () => {
       doubled,
     );
     const { page, errors } = await openWindow(browser, server.address);
-    page.setDefaultTimeout(6000);
+    page.setDefaultTimeout(20_000);
     await page.addInitScript(() => {
       window.print = () => undefined;
     });

@@ -55,6 +55,7 @@ interface ChartPageProps {
 
 /** The chart as a table to read, search and edit. */
 export function ChartPage({ rows, sealed, actions }: ChartPageProps) {
+  const format = useFormat();
   const jobId = rows.jobs[0]!.id;
   const reference = chartOf(rows);
   const points = useMemo(() => chartedPoints(rows, reference), [rows, reference]);
@@ -74,7 +75,7 @@ export function ChartPage({ rows, sealed, actions }: ChartPageProps) {
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-2xl">{reference.name}</h1>
         <span className="text-soft">
-          {reference.source}
+          {format.name(reference.source)}
           {reference.edition > 1 ? ` · edition ${reference.edition}` : ''}
         </span>
         <a href={`/api/jobs/${jobId}/chart`} className="ml-auto flex min-h-11 items-center underline">

@@ -121,7 +121,7 @@ function Moved({ jobId, day: { moved, latestRound } }: { jobId: string; day: Day
         >
           “{change.earlier.name}” to “{change.later.name}”
         </Link>
-        {after.length > 0 ? `, after: ${after.join('; ')}.` : '.'}
+        {after.length > 0 ? `, after: ${after.map(format.name).join('; ')}.` : '.'}
       </p>
       {change.cautions.map((caution) => (
         <p key={caution} className="text-sm font-medium">
@@ -176,6 +176,7 @@ function Holding({ jobId, day: { holding } }: { jobId: string; day: DayView }) {
 }
 
 function BeforeTheCut({ items }: { items: readonly BeforeCut[] }) {
+  const format = useFormat();
   const after = items.filter((item) => item.kind === 'afterBrace');
   return (
     <Question title="What must be measured or photographed before the next cut?">
@@ -185,7 +186,8 @@ function BeforeTheCut({ items }: { items: readonly BeforeCut[] }) {
           if (item.kind === 'need')
             return (
               <li key={i}>
-                {item.step.step.needs} <span className="text-soft">(before: {item.step.step.title})</span>
+                {format.name(item.step.step.needs)}{' '}
+                <span className="text-soft">(before: {format.name(item.step.step.title)})</span>
               </li>
             );
           if (item.kind === 'neverMeasured')
@@ -265,6 +267,7 @@ function Doubtful({
 }
 
 function Tomorrow({ day: { tomorrow } }: { day: DayView }) {
+  const format = useFormat();
   return (
     <Question title="What is first tomorrow, what is curing, what is missing?">
       <dl className="grid gap-x-6 gap-y-2 sm:grid-cols-3">
@@ -273,7 +276,8 @@ function Tomorrow({ day: { tomorrow } }: { day: DayView }) {
           <dd>
             {tomorrow.first ? (
               <>
-                {tomorrow.first.step.title} <span className="text-soft">({RUNG_WORD[tomorrow.first.step.rung]})</span>
+                {format.name(tomorrow.first.step.title)}{' '}
+                <span className="text-soft">({RUNG_WORD[tomorrow.first.step.rung]})</span>
               </>
             ) : (
               'Every step is done.'
@@ -313,10 +317,10 @@ function Waiting({ title, steps, children }: WaitingProps) {
       {steps.length === 0 && !more ? <dd className="text-soft">nothing</dd> : null}
       {steps.map(({ step, event }) => (
         <dd key={step.id}>
-          {step.title}
+          {format.name(step.title)}
           <span className="text-soft">
             {event?.until ? ` until ${format.day(event.until)}` : ''}
-            {event?.note ? `, ${event.note}` : ''}
+            {event?.note ? `, ${format.name(event.note)}` : ''}
           </span>
         </dd>
       ))}

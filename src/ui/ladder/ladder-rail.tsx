@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { LadderRung } from '@/core/days/ladder';
+import { useFormat } from '../shell/preferences-context';
 import { RUNG_PATH, RUNG_WORD } from '@/core/report/vocabulary/words';
 
 const PAGES: readonly (readonly [path: string, text: string])[] = [
@@ -17,6 +18,7 @@ const PAGES: readonly (readonly [path: string, text: string])[] = [
 /** The ladder: the rungs of the work, the one the job stands on, what it wants, and what is next. */
 export function LadderRail({ jobId, rungs, next }: { jobId: string; rungs: readonly LadderRung[]; next?: string }) {
   const here = usePathname();
+  const format = useFormat();
   const base = `/jobs/${jobId}`;
   return (
     <nav
@@ -50,7 +52,7 @@ export function LadderRail({ jobId, rungs, next }: { jobId: string; rungs: reado
       {next ? (
         <p className="px-1 pt-2 text-sm max-lg:hidden">
           <span className="caps block">Next</span>
-          {next}
+          {format.name(next)}
         </p>
       ) : null}
     </nav>

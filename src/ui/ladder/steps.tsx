@@ -90,6 +90,7 @@ function AddStep({ jobId, rung, addStep, done }: Adding) {
 
 /** The usual cautions in plain words, and who decides. */
 export function Cautions({ rung }: { rung: Rung }) {
+  const format = useFormat();
   const cautions = CAUTIONS[rung];
   if (!cautions) return null;
   const dangerous = ['cut', 'pull', 'weld', 'setUp', 'brace'].includes(rung);
@@ -97,10 +98,10 @@ export function Cautions({ rung }: { rung: Rung }) {
     <aside aria-label="Cautions" className="border-l-4 border-ink bg-sheet px-3 py-2 text-sm">
       <ul>
         {cautions.map((caution) => (
-          <li key={caution}>{caution}</li>
+          <li key={caution}>{format.name(caution)}</li>
         ))}
       </ul>
-      {dangerous ? <p className="mt-1 text-soft">{DEFERENCE}</p> : null}
+      {dangerous ? <p className="mt-1 text-soft">{format.name(DEFERENCE)}</p> : null}
     </aside>
   );
 }
@@ -120,15 +121,15 @@ function StepRow({ step, record, correctStep }: Stepping & { correctStep: Action
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-faint px-2 py-1.5 last:border-b-0">
       <div className="min-w-60 grow">
-        <p className={finished ? 'text-soft' : ''}>{step.step.title}</p>
-        {step.step.needs ? <p className="text-sm text-soft">First: {step.step.needs}</p> : null}
+        <p className={finished ? 'text-soft' : ''}>{format.name(step.step.title)}</p>
+        {step.step.needs ? <p className="text-sm text-soft">First: {format.name(step.step.needs)}</p> : null}
       </div>
       <p className="text-sm">
         <span className="font-medium">{STEP_STATE_WORD[step.state]}</span>
         {event ? (
           <span className="text-soft">
             {event.until ? ` until ${format.day(event.until)}` : ''} · {event.author}, {format.day(event.at)}
-            {event.note ? ` · ${event.note}` : ''}
+            {event.note ? ` · ${format.name(event.note)}` : ''}
           </span>
         ) : null}
       </p>

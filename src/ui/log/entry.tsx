@@ -73,7 +73,9 @@ export function Entry({ entry, rows, standing, actions }: Shown) {
         {entry.author}
       </p>
       <div className="min-w-0">
-        <p className={`whitespace-pre-wrap ${struck}`}>{format.name(entry.text)}</p>
+        <p data-typed className={`whitespace-pre-wrap ${struck}`}>
+          {format.name(entry.text)}
+        </p>
         {entry.reason ? <p className="whitespace-pre-wrap text-soft">Because: {format.name(entry.reason)}</p> : null}
         {entry.overturnedBy ? <p className="text-soft">Overturned by: {format.name(entry.overturnedBy)}</p> : null}
         {details.length > 0 ? <p className="text-sm">{details.join(' ')}</p> : null}

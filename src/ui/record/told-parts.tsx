@@ -30,7 +30,7 @@ export function Log({ record: { log } }: { record: RecordDocument }) {
           <li key={i} className="border-b border-faint py-1">
             <span className="text-soft">{entryHead(entry, format)}</span>
             <br />
-            {entryText(entry, format)}
+            <span data-typed>{entryText(entry, format)}</span>
           </li>
         ))}
       </ol>
@@ -53,6 +53,7 @@ export function Told({ record, signed }: { record: RecordDocument; signed: boole
 }
 
 export function Photographs({ record: { photographs } }: { record: RecordDocument }) {
+  const format = useFormat();
   if (photographs.length === 0) return null;
   return (
     <Part title="Photographs">
@@ -65,7 +66,7 @@ export function Photographs({ record: { photographs } }: { record: RecordDocumen
               className="w-full border border-rule"
             />
             <figcaption className="text-sm text-soft">
-              {photograph.name}, {photograph.author}
+              {format.name(photograph.name)}, {photograph.author}
             </figcaption>
           </figure>
         ))}

@@ -143,7 +143,7 @@ function ReferenceRow({
         <p className="text-sm text-soft">
           {counted(count(rows.referencePoints), 'point')}, {counted(count(rows.referenceDimensions), 'dimension')}
           {count(rows.referenceStations) > 0 ? `, ${counted(count(rows.referenceStations), 'gap target')}` : ''}.{' '}
-          {reference.source}
+          {format.name(reference.source)}
         </p>
         {editions.map((edition) => {
           const { changed, added, removed } = editionDifference(rows, edition, reference);

@@ -86,7 +86,11 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
   );
   const ghost = useMemo(() => ghostOf(ghosts, state.ghost), [ghosts, state.ghost]);
   const { analysis } = live;
-  const stations = useMemo(() => stationsOf(judgement, analysis?.pattern), [judgement, analysis]);
+  const stations = useMemo(
+    () =>
+      stationsOf(judgement, analysis?.pattern).map((station) => ({ ...station, label: format.name(station.label) })),
+    [judgement, analysis, format],
+  );
   const title = useMemo(
     () => [
       rows.jobs[0]!.name,

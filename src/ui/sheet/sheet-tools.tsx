@@ -11,6 +11,7 @@ import { FactorSlider } from './factor-slider';
 import { saveSvg } from './save-svg';
 import { SHOWN_VERDICTS, type SheetState, type ShownVerdict, type useFactor } from './use-sheet-address';
 import { Select } from '../kit/select';
+import { useFormat } from '../shell/preferences-context';
 
 const VERDICT_WORD: Readonly<Record<ShownVerdict, string>> = {
   outside: 'outside',
@@ -32,6 +33,7 @@ interface SheetToolsProps {
 
 /** What is shown of the sheet: exaggeration, filters, the ghost of another round, a closer look, and ways to take it along. */
 export function SheetTools({ state, change, exaggeration, ghosts, drawing, exports, children }: SheetToolsProps) {
+  const format = useFormat();
   const { factor, slide, commit } = exaggeration;
   const zoom = (by: number) => {
     const times = (state.zoom?.times ?? 1) * by;
@@ -55,8 +57,8 @@ export function SheetTools({ state, change, exaggeration, ghosts, drawing, expor
     <div className="no-print flex flex-wrap items-center gap-x-3 gap-y-2">
       <FactorSlider factor={factor} onChange={slide} onCommit={commit} />
       {filter('Verdict', 'verdict', SHOWN_VERDICTS, (value) => VERDICT_WORD[value])}
-      {filter('Section', 'section', SECTIONS, (value) => value)}
-      {filter('Side', 'side', SIDES, (value) => value)}
+      {filter('Section', 'section', SECTIONS, format.name)}
+      {filter('Side', 'side', SIDES, format.name)}
       {ghosts.length > 0 ? (
         <Select
           aria-label="Ghost of another round"

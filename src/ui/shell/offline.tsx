@@ -26,11 +26,7 @@ export function Offline() {
   }, []);
   const reachable = useReachable();
   return reachable ? null : (
-    <p
-      role="status"
-      data-away
-      className="no-print fixed inset-x-0 top-0 z-30 bg-ink px-4 py-2 text-center text-paper"
-    >
+    <p role="status" data-away className="no-print fixed inset-x-0 top-0 z-30 bg-ink px-4 py-2 text-center text-paper">
       The program cannot be reached: this page is as it was when it was last open. Readings are kept here until it is
       back.
     </p>

@@ -44,6 +44,7 @@ export function ComparedSides({
   sides: TaskResult<'sides'>;
   setMirrored: Action<Mirroring>;
 }) {
+  const format = useFormat();
   const [selected, select] = useState<string>();
   const marking = useAction(setMirrored);
   const byId = new Map(rows.points.map((point) => [point.id, point]));
@@ -58,11 +59,11 @@ export function ComparedSides({
   return (
     <div className="flex flex-col gap-4">
       <p className="max-w-prose">
-        The centre plane is fitted to the pairs that agree with it ({pairs.filter(({ symmetric }) => symmetric).length}{' '}
-        of {pairs.length}) and to the centre points. It stands {degrees(plane.lengthways)} ±
-        {degrees(2 * Math.sqrt(plane.covariance[4]!))} to the length axis and leans {degrees(plane.upward)} ±
-        {degrees(2 * Math.sqrt(plane.covariance[8]!))}. The differences do not say which side moved: the undisturbed
-        points do. Damage that is the same on both sides cannot be seen here.
+        {format.name('The centre plane')} is fitted to the pairs that agree with it (
+        {pairs.filter(({ symmetric }) => symmetric).length} of {pairs.length}) and to the {format.name('centre')}{' '}
+        points. It stands {degrees(plane.lengthways)} ±{degrees(2 * Math.sqrt(plane.covariance[4]!))} to the length axis
+        and leans {degrees(plane.upward)} ±{degrees(2 * Math.sqrt(plane.covariance[8]!))}. The differences do not say
+        which side moved: the undisturbed points do. Damage that is the same on both sides cannot be seen here.
       </p>
       <Faults faults={marking.faults} />
       <div className="grid grid-cols-1 items-start gap-4 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
@@ -227,7 +228,7 @@ function CentreTable({
   if (mirror.centre.length === 0) return null;
   return (
     <p>
-      <span className="caps">Centre points off the plane</span>{' '}
+      <span className="caps">{format.name('Centre points off the plane')}</span>{' '}
       {mirror.centre
         .map(({ id, off, sd }) => `${nameOf(id)} ${format.difference(off)} ${format.plusMinus(2 * sd)}`)
         .join(' · ')}{' '}

@@ -31,7 +31,15 @@ export function Tape({ rows, lines, doubtful, closed = false, selected, on }: Ta
   const end = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const strip = end.current?.parentElement;
-    if (strip) strip.scrollTop = strip.scrollHeight;
+    if (!strip) return;
+    const toTheEnd = () => {
+      strip.scrollTop = strip.scrollHeight;
+    };
+    toTheEnd();
+    // The newest line stays in sight when something below the tape takes room.
+    const observer = new ResizeObserver(toTheEnd);
+    observer.observe(strip);
+    return () => observer.disconnect();
   }, [lines.length]);
   return (
     <div className="min-h-0 overflow-auto" role="log" aria-label="Tape" tabIndex={0}>

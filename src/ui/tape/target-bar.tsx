@@ -54,7 +54,7 @@ export function TargetBar({
             </h2>
             <span className="text-sm text-soft">
               {WHY_WORD[current.why]}
-              {current.section ? `, ${current.section} section` : ''}
+              {current.section ? `, ${format.name(current.section)} section` : ''}
               {expected
                 ? ` · about ${format.length(expected.value)}${expected.sd ? ` ${format.plusMinus(2 * expected.sd)}` : ''} ${format.unit}`
                 : ''}

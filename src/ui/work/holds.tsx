@@ -1,5 +1,6 @@
 'use client';
 
+import { useFormat } from '../shell/preferences-context';
 import { HOLD_KINDS, type Point, type Pull, type PullHold } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
 import type { ListedPull } from '@/core/report/pages/pulls';
@@ -38,6 +39,7 @@ export function Holds({
   offered,
   setPullHolds,
 }: Pick<ListedPull, 'pull' | 'holds' | 'offered'> & { rows: Tables<'points'>; setPullHolds: Action<PullHoldsInput> }) {
+  const format = useFormat();
   const { run, faults, pending } = useAction(setPullHolds);
   const said = holds.map(({ code, hold }) => `${code} (${HOLD_WORD[hold.kind]})`).join(', ');
   const take = () =>
@@ -55,7 +57,7 @@ export function Holds({
     <div className="flex flex-wrap items-center gap-3 text-sm" data-holds={holds.length}>
       <p className="text-soft">
         Held at {said || 'no point that is named'}
-        {pull.heldAt ? `; ${pull.heldAt}` : ''}.
+        {pull.heldAt ? `; ${format.name(pull.heldAt)}` : ''}.
       </p>
       <EditHolds rows={rows} pull={pull} holds={holds} setPullHolds={setPullHolds} />
       {offered.length > 0 ? (

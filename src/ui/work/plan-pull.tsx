@@ -92,7 +92,7 @@ function PullForm({ rows, pullable, roundId, planPull, done }: Planning & { roun
           : 'The direction and the distance come from the point’s deviation.'}
       </p>
       <TextField label="Held at these points" placeholder="C1L C1R" {...form.field('points')} />
-      <TextField label="How it is held" {...form.field('heldAt')} placeholder="clamped at both sills" />
+      <TextField label="How it is held" {...form.field('heldAt')} placeholder={format.name('clamped at both sills')} />
       <TextField label="Note" {...form.field('note')} />
     </FormFields>
   );

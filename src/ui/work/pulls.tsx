@@ -72,7 +72,7 @@ export function Pulls({
               {lastEvent ? `${lastEvent.kind}, ${lastEvent.author}, ${format.day(lastEvent.at)}` : ''}
             </p>
           </div>
-          {pull.note ? <p className="text-sm text-soft">{pull.note}</p> : null}
+          {pull.note ? <p className="text-sm text-soft">{format.name(pull.note)}</p> : null}
           <Holds {...{ rows, pull, holds, offered }} setPullHolds={actions.setPullHolds} />
           <CycleTable rows={rows} progress={progress} />
           <div className="mt-2 flex flex-wrap gap-2">

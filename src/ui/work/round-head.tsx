@@ -46,7 +46,7 @@ export function RoundHead({
           </h1>
           <p className="text-sm text-soft">
             {STATE_WORD[state.kind]} · {SUPPORT_WORD[support.kind]}, {SUSPENSION_WORD[support.suspension]}
-            {support.note ? ` (${support.note})` : ''} · {round.author}, {format.day(round.startedAt)}
+            {support.note ? ` (${format.name(support.note)})` : ''} · {round.author}, {format.day(round.startedAt)}
           </p>
         </div>
         <nav aria-label="Round" className="flex">
