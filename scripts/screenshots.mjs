@@ -20,7 +20,7 @@ const VIEWS = {
   chart: [`${solbris}/chart`],
   measuring: [round('solbris', '02')],
   doubts: [round('solbris', '01'), { click: /doubtful/ }],
-  'walk-sheet': [`${round('solbris', '02')}/walk`],
+  'lay-out': [`${base('kvist')}/lay-out`],
   sheet: [`${round('solbris', '01')}/sheet`],
   'sheet-dark-inches-us': [`${round('solbris', '01')}/sheet`, { sheet: 'dark', units: 'in16', words: 'us' }],
   pattern: [`${round('solbris', '01')}/sheet?panel=pattern&point=R4L&ghost=2`, { wait: '[data-pattern]' }],

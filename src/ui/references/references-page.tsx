@@ -1,5 +1,6 @@
 'use client';
 
+import { useState } from 'react';
 import { Job } from '@/core/shell/job/job';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import Link from 'next/link';
@@ -173,15 +174,24 @@ function ReferenceRow({
 function Trust({ reference, trustReference }: { reference: Reference; trustReference: Action<Trust> }) {
   const format = useFormat();
   const { preferences } = usePreferences();
+  const [asked, ask] = useState(false);
   const shown = format.length(2 * reference.trust);
   const form = useEntryForm({
     schema: trust,
     action: trustReference,
     defaults: { trust: shown },
-    read: (values, faults) => ({
-      id: reference.id,
-      trust: lengthsOf(values, typedUnit(preferences), faults)('trust') / 2,
-    }),
+    read: (values, faults) => {
+      const typed = lengthsOf(values, typedUnit(preferences), faults)('trust') / 2;
+      // Nothing measured is known to the last digit: nought is asked about once.
+      if (typed === 0 && faults.length === 0 && !asked) {
+        ask(true);
+        faults.push({
+          path: 'trust',
+          message: '± 0 says its figures are right by definition. Enter again takes it so.',
+        });
+      }
+      return { id: reference.id, trust: typed };
+    },
   });
   const { error, ...field } = form.field('trust');
   const save = () => void (form.watch('trust') !== shown && form.submit());

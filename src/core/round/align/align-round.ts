@@ -68,7 +68,7 @@ export function alignRound(
   controlIds: readonly string[],
   located: LocatedPoints,
 ): RoundAlignment {
-  const { references } = job;
+  const references = job.referencesOf(round);
   if (controlIds.length === 0)
     return {
       ok: false,

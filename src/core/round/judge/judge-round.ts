@@ -29,7 +29,11 @@ function judgeAnew(job: Job, round: Round, last: NetSolution | undefined): Round
   const { measured, net, located } = netOf(job, round, last);
   const controlIds = job.rows.roundControls.flatMap(({ roundId, pointId }) => (roundId === round.id ? [pointId] : []));
   const alignment = alignRound(job, round, controlIds, located);
-  return judgeAligned(job, { round, measured, net, located, references: job.references, alignment }, controlIds);
+  return judgeAligned(
+    job,
+    { round, measured, net, located, references: job.referencesOf(round), alignment },
+    controlIds,
+  );
 }
 
 interface SolvedRound {

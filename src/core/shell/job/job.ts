@@ -3,7 +3,7 @@ import type { Vector } from '../../maths/geometry/vector';
 import { BODIES } from '../bodies';
 import { morphed } from '../bodies/body';
 import { mirroredCode } from '../mirrored-code';
-import { chooseReferences, type ChosenReferences } from '../references/chosen';
+import { chooseReferences, referencesOfClosed, type ChosenReferences } from '../references/chosen';
 import type * as entity from './entities';
 import { theJob, type JobRows, type Tables } from './job-rows';
 
@@ -34,6 +34,7 @@ export class Job {
   /** The log as it stands: without entries taken back, and without those a later one corrects. */
   readonly logEntries: readonly entity.LogEntry[];
   private onBody: ReadonlyMap<string, Vector> | undefined;
+  private readonly ofClosed = new Map<string, ChosenReferences>();
   private chosen: ChosenReferences | undefined;
 
   private constructor(readonly rows: JobRows) {
@@ -187,6 +188,14 @@ export class Job {
   /** For every subject the reference it is judged by. */
   get references(): ChosenReferences {
     return (this.chosen ??= chooseReferences(this.rows));
+  }
+
+  /** The same for a round: one that is closed keeps what was spoken of when it was measured. */
+  referencesOf({ closedAt }: Pick<entity.Round, 'closedAt'>): ChosenReferences {
+    if (closedAt === null) return this.references;
+    const known = this.ofClosed.get(closedAt) ?? referencesOfClosed(this.rows, this.references, closedAt);
+    this.ofClosed.set(closedAt, known);
+    return known;
   }
 }
 

@@ -71,6 +71,33 @@ export function chooseReferences(rows: JobRows): ChosenReferences {
   };
 }
 
+/**
+ * The same for a round that is closed: what an edition spoke of when the round was measured is judged by it still,
+ * though the edition in use does not speak of it any more. What is spoken of now is judged by what is said now.
+ */
+export function referencesOfClosed(rows: JobRows, chosen: ChosenReferences, closedAt: string): ChosenReferences {
+  const firstOf = ({ id, editionOf }: Reference) => editionOf ?? id;
+  const inUse = new Map(
+    rows.references.filter((each) => each.inUse).map((reference) => [firstOf(reference), reference.edition]),
+  );
+  const former = rows.references.filter(
+    (each) => !each.inUse && each.createdAt <= closedAt && each.edition < (inUse.get(firstOf(each)) ?? 0),
+  );
+  if (former.length === 0) return chosen;
+  // Of each reference the last edition of that time.
+  const last = new Map(former.toSorted((a, b) => a.edition - b.edition).map((each) => [firstOf(each), each]));
+  const ids = new Set([...last.values()].map(({ id }) => id));
+  const then = chooseReferences({
+    ...rows,
+    references: rows.references.filter(({ id }) => ids.has(id)).map((each) => ({ ...each, inUse: true })),
+  });
+  return {
+    points: new Map([...then.points, ...chosen.points]),
+    dimensions: new Map([...then.dimensions, ...chosen.dimensions]),
+    stations: new Map([...then.stations, ...chosen.stations]),
+  };
+}
+
 /** Where the reference a point is judged by has it. */
 export function referencePosition(
   references: Pick<ChosenReferences, 'points'>,
