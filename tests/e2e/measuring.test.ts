@@ -252,6 +252,29 @@ describe('measuring a round of the demo shell', () => {
     for (const value of values) expect(csv.split(`F2L h ${value}`).length - 1).toBe(1);
   });
 
+  it('opens every page of the job that was open before, with no server, and says so', async () => {
+    const pages = ['Day sheet', 'Log', 'Brace', 'Record'];
+    const addresses: string[] = [];
+    for (const name of pages) {
+      await page.getByRole('link', { name, exact: true }).first().click();
+      await page.waitForLoadState('networkidle');
+      addresses.push(page.url());
+    }
+    // What was gone to by a link is asked for whole besides: it takes a moment longer.
+    await page.waitForFunction(async (all) => {
+      const cache = await caches.open('vinkel-pages');
+      return (await Promise.all(all.map((each) => cache.match(each)))).every(Boolean);
+    }, addresses);
+    await server.stop('SIGKILL');
+    for (const address of addresses) {
+      await page.goto(address);
+      await page.getByRole('main').waitFor();
+      await page.locator('[data-away]').waitFor();
+    }
+    await server.run();
+    await page.locator('[data-away]').waitFor({ state: 'detached' });
+  });
+
   it('threw no error in the browser on the way', () => expect(errors).toEqual([]));
 });
 

@@ -94,7 +94,7 @@ const countsText = ({ changed, gone, same, ...counts }: ChartCounts) =>
     : `Taken: ${counts.new} new, ${changed} changed, ${gone} gone, ${same} the same.`;
 
 function ImportForm({ rows, referenceId, importChart, done }: Importing & { done: (counts: ChartCounts) => void }) {
-  const { preferences } = usePreferences();
+  const { preferences, format } = usePreferences();
   const [identity] = useState(() => crypto.randomUUID());
   const [files, setFiles] = useState<readonly PickedFile[]>([]);
   const [unit, setUnit] = useState<LengthUnit>(preferences.units === 'mm' ? 'mm' : 'in');
@@ -130,14 +130,16 @@ function ImportForm({ rows, referenceId, importChart, done }: Importing & { done
           label="Unit of bare numbers"
           value={unit}
           onChange={(event) => setUnit(event.target.value as LengthUnit)}
-          options={UNITS}
+          options={UNITS.map(([each, word]) => [each, format.name(word)])}
         />
       </div>
       <p className="text-sm">
         <ChartTemplates />
       </p>
       {preview && faulty > 0 ? <PreviewTable preview={preview} faulty={faulty} /> : null}
-      {preview && faulty === 0 ? <Changes changes={compareChart(preview.draft, rows, referenceId)} /> : null}
+      {preview && faulty === 0 ? (
+        <Changes rows={preview.rows.length} changes={compareChart(preview.draft, rows, referenceId)} />
+      ) : null}
       {odd ? <OddSize {...{ odd, asItSays, setAsItSays, setUnit }} /> : null}
       <Faults faults={faults} title="Nothing was taken" />
       <Button
@@ -171,7 +173,7 @@ function OddSize({ odd, asItSays, setAsItSays, setUnit }: Asking) {
       <div className="flex flex-wrap gap-3">
         {odd.units.map((each) => (
           <Button key={each} onClick={() => setUnit(each)}>
-            Read it in {UNITS.find(([unit]) => unit === each)![1]}
+            Read it in {format.name(UNITS.find(([unit]) => unit === each)![1])}
           </Button>
         ))}
         <label className="flex min-h-11 items-center gap-2">
@@ -191,7 +193,7 @@ function OddSize({ odd, asItSays, setAsItSays, setUnit }: Asking) {
 const KIND_ORDER = ['changed', 'gone', 'new', 'same'] as const;
 
 /** What taking the chart would change, against the edition in use. */
-function Changes({ changes }: { changes: readonly ChartChange[] }) {
+function Changes({ rows, changes }: { rows: number; changes: readonly ChartChange[] }) {
   const format = useFormat();
   const of = (kind: ChartChange['kind']) => changes.filter((each) => each.kind === kind);
   const value = (each: number | string) => (typeof each === 'number' ? format.length(each) : format.name(each) || '–');
@@ -199,8 +201,8 @@ function Changes({ changes }: { changes: readonly ChartChange[] }) {
   return (
     <div>
       <p role="status" className="font-medium">
-        {counted(changes.length, 'row')}, all sound: {of('new').length} new, {of('changed').length} changed,{' '}
-        {of('gone').length} gone, {of('same').length} the same
+        {counted(rows, 'row')}, all sound: {of('new').length} new, {of('changed').length} changed, {of('gone').length}{' '}
+        gone, {of('same').length} the same
       </p>
       {of('gone').length > 0 ? (
         <p className="text-sm">

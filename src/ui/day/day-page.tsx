@@ -45,7 +45,7 @@ export function DayPage({
 }) {
   const format = useFormat();
   return (
-    <div className="flex flex-col gap-4">
+    <div className="flex flex-col gap-4 print:[zoom:0.78]">
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-2xl">{job.name}</h1>
         <span className="no-print">
@@ -144,7 +144,7 @@ function Moved({ jobId, day: { moved, latestRound } }: { jobId: string; day: Day
         </tbody>
       </table>
       <p className="text-sm text-soft">
-        {held.length} of {rows.length} dimensions held within their limits. Figures in {format.unit}.
+        {held.length} of {rows.length} dimensions held within their limits. Figures: {format.unit}.
       </p>
     </Question>
   );
