@@ -66,8 +66,8 @@ const startMarks = <T>(raw: number, make: MakeSlip<T>): T[] => [
   make('startMark', 'the tape was started at the 100 mm mark and that was not taken off', raw - 100),
   make('otherStartMark', 'the tape was started at the 50 mm mark and that was not taken off', raw - 50),
   make('inchStartMark', 'the tape was started at the one-inch mark and that was not taken off', raw - 25.4),
-  make('startMarkTwice', 'the start mark of 100 mm was taken off twice', raw + 100),
-  make('startMarkTwice', 'the start mark of 50 mm was taken off twice', raw + 50),
+  make('startMarkTwice', 'the 100 mm mark was taken off twice', raw + 100),
+  make('startMarkTwice', 'the 50 mm mark was taken off twice', raw + 50),
   make('startMarkTwice', 'the start mark of one inch was taken off twice', raw + 25.4),
 ];
 

@@ -14,7 +14,7 @@ const MARGIN = 260;
 /** A place can be hit by a glove: radius, mm on the drawing. */
 const REACH = 70;
 /** From above only the places low down are named: those over them are named from the side. */
-const LABELLED = 0.3;
+const LABELLED = 0.4;
 
 /** The shell from above and from its left side, one over the other: places are chosen on either. */
 export function BodyDrawing({ picture, places, chosen, toggle }: Drawn) {

@@ -79,7 +79,7 @@ export function Entry({ entry, rows, standing, actions }: Shown) {
         {entry.reason ? <p className="whitespace-pre-wrap text-soft">Because: {format.name(entry.reason)}</p> : null}
         {entry.overturnedBy ? <p className="text-soft">Overturned by: {format.name(entry.overturnedBy)}</p> : null}
         {details.length > 0 ? <p className="text-sm">{details.join(' ')}</p> : null}
-        {standing.kind === 'takenBack' ? <p className="text-sm">Taken back: {standing.reason}</p> : null}
+        {standing.kind === 'takenBack' ? <p className="text-sm">Taken back: {format.name(standing.reason)}</p> : null}
         <Subjects rows={rows} entry={entry} />
         <Pictures rows={rows} entry={entry} />
         {standing.kind === 'stands' ? <EntryTools {...{ entry, rows, actions }} /> : null}

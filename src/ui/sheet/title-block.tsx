@@ -2,6 +2,9 @@ import type { SheetPoint } from '@/core/report/drawing/points';
 import type { SheetLayout } from '@/core/report/drawing/sheet';
 import { Mark } from './mark';
 
+/** Marks and tones side by side need this much, sheet units. */
+const ROOM_FOR_TWO = 300;
+
 /** Title, factor and the meaning of the marks, in the free corner above the end view. */
 export function TitleBlock({
   layout,
@@ -15,6 +18,10 @@ export function TitleBlock({
   ghost?: string;
 }) {
   const x = layout.views.end.x + 12;
+  // On a narrow sheet the tones stand below the marks, closer together, not beside them.
+  const narrow = layout.width - x < ROOM_FOR_TWO;
+  const step = narrow ? 15 : 18;
+  const below = 24 + 17 * title.length + (narrow ? 19 : 24);
   const key: readonly (readonly [Pick<SheetPoint, 'verdict' | 'control' | 'read'>, string])[] = [
     [{ verdict: 'inside', control: false }, 'inside'],
     [{ verdict: 'outside', control: false }, 'outside'],
@@ -34,26 +41,26 @@ export function TitleBlock({
         movements drawn {factor} times as large
       </text>
       {key.map(([point, word], i) => (
-        <g key={word} transform={`translate(${x + 6} ${24 + 17 * title.length + 24 + 18 * i})`}>
+        <g key={word} transform={`translate(${x + 6} ${below + step * i})`}>
           <Mark point={point} />
           <text x={13} y={4}>
             {word}
           </text>
         </g>
       ))}
-      <g transform={`translate(${x + 138} ${24 + 17 * title.length + 24})`}>
+      <g transform={`translate(${narrow ? x : x + 138} ${narrow ? below + step * key.length : below})`}>
         <line x2={22} stroke="var(--plus)" strokeWidth={2.6} />
         <text x={28} y={4}>
           rearward, outward, up
         </text>
-        <line x2={22} y1={18} y2={18} stroke="var(--minus)" strokeWidth={2.6} />
-        <text x={28} y={22}>
+        <line x2={22} y1={step} y2={step} stroke="var(--minus)" strokeWidth={2.6} />
+        <text x={28} y={step + 4}>
           forward, inward, down
         </text>
         {ghost ? (
           <>
-            <line x2={22} y1={36} y2={36} stroke="var(--soft)" strokeWidth={1.4} strokeDasharray="3 2" />
-            <text x={28} y={40}>
+            <line x2={22} y1={2 * step} y2={2 * step} stroke="var(--soft)" strokeWidth={1.4} strokeDasharray="3 2" />
+            <text x={28} y={2 * step + 4}>
               {ghost}
             </text>
           </>

@@ -5,7 +5,7 @@ import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { worstKnown } from '@/core/round/net/spread';
-import { listed } from '@/core/report/vocabulary/words';
+import { counted, listed } from '@/core/report/vocabulary/words';
 import { useFormat } from '../shell/preferences-context';
 
 /** How the round stands: one line that follows each reading. */
@@ -39,7 +39,7 @@ export function Standing({
         {worst
           ? `; the least sure is ${job.code(worst.pointId)}, ${format.plusMinus(2 * worst.sd)} ${format.unit} ${worst.direction}`
           : ''}
-        {net.unchecked.length > 0 ? `; ${net.unchecked.length} points not checked yet` : ''}.
+        {net.unchecked.length > 0 ? `; ${counted(net.unchecked.length, 'point')} not checked yet` : ''}.
       </p>
       <InPlan net={net} more={judgement.located.size > 0} code={(id) => job.code(id)} />
       {newly.length > 0 ? (

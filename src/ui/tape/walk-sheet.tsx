@@ -4,7 +4,7 @@ import { Printer } from 'lucide-react';
 import type { Round } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
 import type { Target } from '@/core/walk/targets';
-import { WHY_WORD } from '@/core/report/vocabulary/words';
+import { counted, WHY_WORD } from '@/core/report/vocabulary/words';
 import { Button } from '../kit/button';
 import { useFormat } from '../shell/preferences-context';
 import { targetText } from './target-text';
@@ -32,8 +32,8 @@ export function WalkSheet({
         </Button>
       </div>
       <p className="text-sm">
-        {targets.length} readings in the order of the walk, {format.unit}. Written on paper, they are typed back in this
-        order: a number and Enter each. Read by ____________________ with ____________________ at ______{' '}
+        {counted(targets.length, 'reading')} in the order of the walk, {format.unit}. Written on paper, they are typed
+        back in this order: a number and Enter each. Read by ____________________ with ____________________ at ______{' '}
         {format.temperatureUnit}
       </p>
       {targets.length === 0 ? (

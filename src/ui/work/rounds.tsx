@@ -10,7 +10,7 @@ import { Empty } from '../kit/faults';
 import { type Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { NewRound, type OpeningRows } from './new-round';
-import { STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
+import { counted, STATE_WORD, SUPPORT_WORD, SUSPENSION_WORD } from '@/core/report/vocabulary/words';
 
 /** The rounds of a job, and a new one: state, support, instrument, temperature, who. */
 export function Rounds({
@@ -47,7 +47,7 @@ export function Rounds({
               </p>
             </div>
             <p className="figures text-sm">
-              {readings} readings
+              {counted(readings, 'reading')}
               {inside + outside + undecided > 0 ? (
                 <span className="text-soft">
                   {' '}

@@ -63,7 +63,7 @@ export function TakenBackList({ list, withdraw }: { list: readonly TakenBack[]; 
         {list.map(({ what, withdrawal: { id, jobId, tableName, rowId, reason, author, at } }) => (
           <li key={id} className="flex flex-wrap items-center gap-x-3">
             <span>
-              <s>{what}</s>: {reason} ({author}, {format.day(at)})
+              <s>{format.name(what)}</s>: {format.name(reason)} ({author}, {format.day(at)})
             </span>
             <Button
               look="quiet"
