@@ -1,8 +1,10 @@
 import { createElement } from 'react';
-import { renderToStaticMarkup } from 'react-dom/server';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
+import { rendered } from '../../../tests/support/render';
 import { Sheet, type SheetDrawing, type SheetProps } from './sheet';
+
+vi.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => undefined }) }));
 
 const point = (code: string, at: SheetPoint['position'], more: Partial<SheetPoint> = {}): SheetPoint => ({
   id: code,
@@ -33,9 +35,7 @@ const drawn = ({
   zoom,
   ...more
 }: Partial<SheetDrawing> & Pick<SheetProps, 'selected' | 'zoom'> = {}): string =>
-  renderToStaticMarkup(
-    createElement(Sheet, { drawn: { figure, factor: 20, title: ['Solbris'], ...more }, selected, zoom }),
-  );
+  rendered(createElement(Sheet, { drawn: { figure, factor: 20, title: ['Solbris'], ...more }, selected, zoom }));
 const count = (text: string, part: string): number => text.split(part).length - 1;
 
 describe('the sheet as it is drawn', () => {

@@ -16,6 +16,7 @@ import {
 } from '@/core/report/drawing/sheet';
 import type { Station } from '@/core/report/drawing/stations';
 import type { Vector } from '@/core/maths/geometry/vector';
+import { useFormat } from '../shell/preferences-context';
 import { TitleBlock } from './title-block';
 import { useSheetSize, type SheetSize } from './use-sheet-size';
 import { Marks, Movements, ViewBase, type SheetPair } from './view';
@@ -59,6 +60,7 @@ const MOST_ZOOM = 30;
 /** Plan, side and end views of the shell on one sheet, movements exaggerated by the factor shown. */
 export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, drawing }: SheetProps) {
   const { figure, factor, title, pairs = NONE, faint, stations, ghost } = drawn;
+  const format = useFormat();
   const { place, size } = useSheetSize();
   const whole = useMemo(() => layoutOf(figure, size, only), [figure, size, only]);
   const layout = useMemo(() => (zoom ? zoomed(whole, zoom) : whole), [whole, zoom]);
@@ -77,7 +79,7 @@ export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, dr
       ref={place}
       role="group"
       tabIndex={onSelect ? 0 : undefined}
-      aria-label={`Drawing of the shell; ${chosen ? `selected ${chosen.code}, ${chosen.name}` : 'no point selected'}`}
+      aria-label={`Drawing of the shell; ${chosen ? `selected ${chosen.code}, ${format.name(chosen.name)}` : 'no point selected'}`}
       onKeyDown={move}
       className="border border-rule bg-sheet"
     >

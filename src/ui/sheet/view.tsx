@@ -11,6 +11,7 @@ import {
 } from '@/core/report/drawing/sheet';
 import type { Station } from '@/core/report/drawing/stations';
 import type { Vector } from '@/core/maths/geometry/vector';
+import { useFormat } from '../shell/preferences-context';
 import { Mark } from './mark';
 
 const VIEW_WORD: Readonly<Record<ViewName, string>> = {
@@ -97,6 +98,7 @@ export const Movements = memo(function Movements({
 
 /** The marks with their codes, above everything else. */
 export const Marks = memo(function Marks({ view, layout, figure, selected, onSelect, faint, stations }: ViewProps) {
+  const format = useFormat();
   const labels = useMemo(() => {
     const box = layout.views[view];
     const weightOf = (point: SheetPoint) => (point.verdict === 'outside' ? 3 : point.verdict === 'undecided' ? 1 : 0);
@@ -122,7 +124,7 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
           className={onSelect ? 'cursor-pointer' : ''}
           data-point={point.code}
         >
-          <title>{`${point.code}: ${point.name || 'no name'}`}</title>
+          <title>{`${point.code}: ${format.name(point.name) || 'no name'}`}</title>
           {selected.includes(point.id) ? <circle r={13} fill="none" stroke="var(--lit)" strokeWidth={5} /> : null}
           {faint?.has(point.id) ? <circle r={1.5} fill="var(--rule)" /> : <Mark point={point} />}
           <circle r={14} fill="transparent" />
