@@ -72,7 +72,7 @@ describe('a document of the wrong shape', () => {
 describe('what a user chose', () => {
   it('is read from the cookie, field by field', () => {
     const cookie = JSON.stringify({ words: 'us', units: 'furlongs', person: 'Ronja' });
-    expect(readPreferences(cookie)).toEqual({ words: 'us', units: 'mm', sheet: 'day', person: 'Ronja' });
+    expect(readPreferences(cookie)).toEqual({ words: 'us', units: 'mm', sheet: 'day', person: 'Ronja', people: 'two' });
   });
 
   it('is the usual where the cookie is not ours', () => {

@@ -35,28 +35,28 @@ registerRoute(
 );
 precacheAndRoute(self.__WB_MANIFEST);
 
-/** Pages, and what the router fetches of them, as the server gave them last. */
+const pages = new NetworkFirst({ cacheName: 'vinkel-pages', matchOptions: { ignoreVary: true } });
+
+/**
+ * Pages, and what the router fetches of them, as the server gave them last. A page gone to by a link comes in pieces: it is
+ * asked for whole as well, so that it opens again without the server.
+ */
 registerRoute(
   ({ request, url }) =>
     url.origin === location.origin &&
     !url.pathname.startsWith('/api/') &&
     (request.mode === 'navigate' || url.searchParams.has('_rsc')),
-  new NetworkFirst({ cacheName: 'vinkel-pages', matchOptions: { ignoreVary: true } }),
+  (options) => {
+    const { event, request, url } = options;
+    if (url.searchParams.has('_rsc') && !request.headers.has('next-router-prefetch')) event.waitUntil(keepWhole(url));
+    return pages.handle(options);
+  },
 );
 
-/** A page gone to by a link came in pieces: it is asked for whole as well, so that it opens again without the server. */
-self.addEventListener('fetch', (event) => {
-  const { request } = event as unknown as { request: Request };
-  const url = new URL(request.url);
-  const isPage =
-    url.origin === location.origin && url.searchParams.has('_rsc') && !request.headers.has('next-router-prefetch');
-  if (!isPage || request.method !== 'GET') return;
-  url.searchParams.delete('_rsc');
-  void keepWhole(url.href);
-});
-
-async function keepWhole(address: string): Promise<void> {
-  const cache = await caches.open('vinkel-pages');
+async function keepWhole({ href }: URL): Promise<void> {
+  const address = new URL(href);
+  address.searchParams.delete('_rsc');
   const page = await fetch(address, { headers: { accept: 'text/html' } }).catch(() => undefined);
-  if (page?.ok && page.headers.get('content-type')?.includes('text/html')) await cache.put(address, page);
+  if (!page?.ok || !page.headers.get('content-type')?.includes('text/html')) return;
+  await (await caches.open('vinkel-pages')).put(address, page);
 }
