@@ -263,10 +263,13 @@ describe('measuring a round of the demo shell', () => {
       await page.waitForLoadState('networkidle');
     }
     // What was gone to by a link is asked for whole besides: it takes a moment longer.
-    await page.waitForFunction(async (all) => {
-      const cache = await caches.open('vinkel-pages');
-      return (await Promise.all(all.map((each) => cache.match(each, { ignoreVary: true })))).every(Boolean);
-    }, addresses);
+    const kept = () =>
+      page.evaluate(async (all) => {
+        const cache = await caches.open('vinkel-pages');
+        const found = await Promise.all(all.map((each) => cache.match(each, { ignoreVary: true })));
+        return found.filter(Boolean).length;
+      }, addresses);
+    await expect.poll(kept, { timeout: 20_000 }).toBe(addresses.length);
     await server.stop('SIGKILL');
     for (const address of addresses) {
       await page.goto(address);
