@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { COVERAGE } from '../maths/statistics/verdict';
+import { BODIES } from '../shell/bodies';
 import { referencePosition } from '../shell/references/chosen';
 import { Job } from '../shell/job/job';
 import { predict } from '../survey/prediction';
@@ -65,5 +66,27 @@ describe('the walk', () => {
     expect(moves(alone)).toBeLessThan(0.5 * moves(two));
     const once = (targets: readonly Target[]) => targets.filter(({ again }) => !again).map(({ key }) => key);
     expect(new Set(once(alone)).size).toBe(once(alone).length);
+  });
+});
+
+describe('the first walk of a shell without a chart', () => {
+  const places = BODIES.estate.places.filter(({ at }) => at[2] < 500);
+  const laidOut = Job.of({
+    ...solbris,
+    jobs: solbris.jobs.map((each) => ({ ...each, body: 'estate' as const, wheelbase: 2300 })),
+    points: places.map(({ code, name, side }, i) => ({
+      ...solbris.points[0]!,
+      ...{ id: `00000000-0000-4000-8000-0000000000${10 + i}`, code, name, side, place: code },
+    })),
+    ...{ references: [], referencePoints: [], referenceDimensions: [], referenceStations: [], dimensions: [] },
+    ...{ readings: [], pointConditions: [], roundControls: [], logSubjects: [], pulls: [], pullHolds: [], braces: [] },
+  });
+
+  it('goes by the places chosen on the picture, and reaches every one of them', () => {
+    const targets = walkTargets(laidOut, solbris.rounds[0]!, hands);
+    const reached = new Set(targets.flatMap(({ codes }) => codes));
+    for (const { code } of places) expect([code, reached.has(code)]).toEqual([code, true]);
+    expect(targets[0]).toMatchObject({ quantity: 'distance', why: 'diagonal', section: 'centre' });
+    expect(targets.length).toBeLessThan(6 * places.length);
   });
 });

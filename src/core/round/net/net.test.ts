@@ -252,3 +252,31 @@ describe('a round measured in axes of its own', () => {
     expect(solution!.survey.points).toHaveLength(chart.size);
   });
 });
+
+describe('left and right exchanged, and corrected', () => {
+  const exchanged = solbris.readings.find(
+    ({ roundId, pointId, toPointId }) => roundId === asFound.id && pointId === idOf('S1R') && toPointId === idOf('S3L'),
+  )!;
+  const struck = (rows: JobRows): JobRows => ({
+    ...rows,
+    readingStrikes: [
+      ...rows.readingStrikes,
+      { ...rows.readingStrikes[0]!, id: uuid(), readingId: exchanged.id, replacedByLineId: null },
+    ],
+  });
+  const { id: _id, lineId: _line, sequence: _sequence, ...like } = exchanged;
+
+  it.each([
+    ['S1R', 'S3R'],
+    ['S1L', 'S3L'],
+  ])('as %s – %s leaves a good repeat in peace', (from, to) => {
+    const ends = { pointId: idOf(from), toPointId: idOf(to) };
+    const rows = struck(
+      withReadings(asFound, { ...like, ...ends }, { ...like, ...ends, value: exchanged.value + 0.6 }),
+    );
+    const doubted = solve(rows).doubts.map(({ readingId }) => rows.readings.find(({ id }) => id === readingId)!);
+    expect(
+      doubted.filter(({ pointId, toPointId }) => pointId === ends.pointId && toPointId === ends.toPointId),
+    ).toEqual([]);
+  });
+});
