@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { chartOf, chooseReferences, formerPosition } from '@/core/shell/references/chosen';
 import * as chart from '@/server/actions/chart';
+import { importChart } from '@/server/actions/import-chart';
 import * as instruments from '@/server/actions/instruments';
 import * as jobs from '@/server/actions/jobs';
 import * as steps from '@/server/actions/steps';
@@ -73,7 +74,7 @@ describe('the chart', () => {
   it('is taken whole or not at all', async () => {
     const text = 'id;name;side;x;y;z\nQ1L;Hole;left;100;-300;200\nQ1R;Hole;right;100;;200\n';
     const faults = faultsOf(
-      await chart.importChart({ jobId: bench().jobId, files: [{ name: 'points.csv', text }], unit: 'mm' }),
+      await importChart({ jobId: bench().jobId, files: [{ name: 'points.csv', text }], unit: 'mm' }),
     );
     expect(faults).toMatchObject([{ path: 'points.csv line 3', message: expect.stringContaining('y is missing') }]);
     expect((await bench().rows()).points.map(({ code }) => code)).not.toContain('Q1L');

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import * as chart from '@/server/actions/chart';
+import { importChart } from '@/server/actions/import-chart';
 import * as jobs from '@/server/actions/jobs';
 import * as rounds from '@/server/actions/rounds';
 import { takeTapeEntry } from '@/server/readings';
@@ -81,7 +82,7 @@ describe('a point', () => {
     const bare = { ...point, id: randomUUID(), code: 'X1L', name: '' };
     valueOf(await chart.addPoint({ point: bare, reference: null }));
     const file = { name: 'points.csv', text: 'id,name,side,x,y,z\nX2L,Tunnel,,,,\nX3R,,,,,\n' };
-    const taken = valueOf(await chart.importChart({ jobId: bench().jobId, files: [file], unit: 'mm' }));
+    const taken = valueOf(await importChart({ jobId: bench().jobId, files: [file], unit: 'mm' }));
     expect(taken).toMatchObject({ new: 2, changed: 0, gone: 0 });
     const rows = await bench().rows();
     const named = rows.points.filter(({ code }) => code.startsWith('X'));

@@ -13,6 +13,7 @@ import { loadJob } from '@/db/jobs';
 import { replayJournal } from '@/db/journal';
 import { migrate } from '@/db/migrate';
 import * as chart from '@/server/actions/chart';
+import { importChart } from '@/server/actions/import-chart';
 import * as jobs from '@/server/actions/jobs';
 import * as log from '@/server/actions/log';
 import * as steps from '@/server/actions/steps';
@@ -156,7 +157,7 @@ describe('an entry of the log', () => {
 
 describe('a chart brought in again', () => {
   const bring = (text: string, more: object = {}) =>
-    chart.importChart({ jobId: bench().jobId, files: [{ name: 'points.csv', text }], unit: 'mm', ...more });
+    importChart({ jobId: bench().jobId, files: [{ name: 'points.csv', text }], unit: 'mm', ...more });
   const HEAD = 'id;name;side;x;y;z;tolerance\n';
   const REST = `S1L;Sill hole;left;760;-690;150;3
 S1R;Sill hole;right;760;690;150;3

@@ -8,7 +8,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import { chartOf } from '@/core/shell/references/chosen';
 import { loadJob } from '@/db/jobs';
 import type { Outcome } from '@/formats/outcome';
-import * as chart from '@/server/actions/chart';
+import { importChart } from '@/server/actions/import-chart';
 import * as jobs from '@/server/actions/jobs';
 import * as rounds from '@/server/actions/rounds';
 import { store } from '@/server/store';
@@ -45,7 +45,7 @@ export class Bench {
       { name: 'points.csv', text: POINTS },
       { name: 'dimensions.csv', text: DIMENSIONS },
     ];
-    valueOf(await chart.importChart({ jobId: bench.jobId, files, unit: 'mm' }));
+    valueOf(await importChart({ jobId: bench.jobId, files, unit: 'mm' }));
     return bench;
   }
 

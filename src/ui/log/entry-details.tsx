@@ -1,13 +1,26 @@
 import type { LengthUnit } from '@/core/maths/units/length';
 import { GRADE_WORD, SORT_WORD } from '@/core/report/vocabulary/words';
-import { FINDING_SORTS, WELD_GRADES, type FindingDetail, type LogEntry } from '@/core/shell/job/entities';
+import {
+  FINDING_SORTS,
+  WELD_GRADES,
+  type DecisionDetail,
+  type FindingDetail,
+  type LogEntry,
+} from '@/core/shell/job/entities';
 import type { Fault } from '@/formats/faults';
 import type { Formatter } from '@/formats/formatter';
 import type { NewEntry } from '@/formats/inputs/log';
 import { SelectField, TextArea, TextField } from '../kit/field';
 import { lengthsOf } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
-import type { Corrected } from './entry-form';
+
+/** An entry as it was written, and what it was about. */
+export interface Corrected {
+  readonly entry: LogEntry;
+  readonly about: string;
+  readonly finding?: FindingDetail;
+  readonly decision?: DecisionDetail;
+}
 
 /** What an entry says besides its words, as the form has it. */
 export interface DetailTexts {

@@ -3,7 +3,7 @@
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import { ENTRY_KINDS, type DecisionDetail, type FindingDetail, type LogEntry } from '@/core/shell/job/entities';
+import { ENTRY_KINDS, type LogEntry } from '@/core/shell/job/entities';
 import type { Fault } from '@/formats/faults';
 import { newEntry, type NewEntry } from '@/formats/inputs/log';
 import type { Outcome } from '@/formats/outcome';
@@ -13,7 +13,7 @@ import { FieldError, TextArea, TextField } from '../kit/field';
 import { useEntryForm, wordsOf } from '../kit/use-entry-form';
 import { typedUnit } from '@/formats/preferences';
 import { useFormat, usePreferences } from '../shell/preferences-context';
-import { DetailFields, detailDefaults, readDetails } from './entry-details';
+import { DetailFields, detailDefaults, readDetails, type Corrected } from './entry-details';
 
 /** A deviation somebody is about to accept, brought here from the sheet. */
 export interface Acceptance {
@@ -23,14 +23,6 @@ export interface Acceptance {
   readonly dimensionId: string | null;
   readonly deviation: number;
   readonly referenceId: string;
-}
-
-/** An entry as it was written, and what it was about. */
-export interface Corrected {
-  readonly entry: LogEntry;
-  readonly about: string;
-  readonly finding?: FindingDetail;
-  readonly decision?: DecisionDetail;
 }
 
 /** Writes an entry: its JSON in the field `entry`, and any number of photographs. */

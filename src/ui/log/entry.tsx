@@ -7,7 +7,8 @@ import { FormDialog } from '../kit/dialog';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { TakeBack } from '../work/take-back';
-import { EntryForm, type Corrected, type WriteLogEntry } from './entry-form';
+import type { Corrected } from './entry-details';
+import { EntryForm, type WriteLogEntry } from './entry-form';
 
 /** What the log is shown from. */
 export type LogRows = Pick<

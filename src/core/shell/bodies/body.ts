@@ -30,10 +30,11 @@ export interface BodySize {
   readonly height: number;
 }
 
-type Row = readonly [code: string, name: string, x: number, y: number, z: number];
+/** A place of one side: its code and name, then its length, width and height. */
+export type PlaceRow = readonly [code: string, name: string, x: number, y: number, z: number];
 
 /** Rows of one side as the two sides they stand for: `F1` becomes F1L and F1R; a width of 0 is a place in the middle. */
-export const bothSides = (rows: readonly Row[]): BodyPlace[] =>
+export const bothSides = (rows: readonly PlaceRow[]): BodyPlace[] =>
   rows.flatMap(([code, name, x, y, z]): BodyPlace[] =>
     y === 0
       ? [{ code, name, side: 'centre', at: [x, 0, z] }]

@@ -1,23 +1,9 @@
 import { bothSides, linesOf, openingOnBothSides, type BodyPicture } from './body';
+import { FRONT_POST_LINES, FRONT_POSTS, unitFloor, UNIT_FLOOR_LINES } from './closed-floor';
 
 const places = bothSides([
-  ['F1', 'Front leg end', 0, 400, 480],
-  ['F2', 'Front leg, behind the bumper bracket', 420, 405, 430],
-  ['F3', 'Strut tower, top', 640, 470, 820],
-  ['F4', 'Front crossmember hole', 700, 380, 250],
-  ['S1', 'Sill, front end', 1080, 640, 170],
-  ['S2', 'Sill, middle hole', 1680, 655, 160],
-  ['S3', 'Sill, rear end', 2450, 645, 170],
-  ['C1', 'Rear seat crossmember hole', 2560, 480, 260],
-  ['R1', 'Rear axle mount', 3190, 470, 330],
-  ['R4', 'Rear leg end', 3980, 430, 430],
-  ['T1', 'Tunnel, front hole', 1250, 0, 330],
-  ['T2', 'Tunnel, rear hole', 2250, 0, 300],
-  ['A1', 'A post, foot', 1090, 690, 300],
-  ['A2', 'A post, lower hinge', 1060, 700, 480],
-  ['A3', 'A post, upper hinge', 1070, 700, 760],
-  ['A4', 'Windscreen, lower corner', 1120, 620, 930],
-  ['A5', 'Windscreen, upper corner', 1560, 540, 1300],
+  ...unitFloor({ sillEnd: 2450, crossmember: 2560, axle: 3190, end: 3980, endHeight: 430, tunnelEnd: 2250 }),
+  ...FRONT_POSTS,
   ['B1', 'B post, foot', 2020, 700, 290],
   ['B2', 'B post, striker', 2020, 710, 640],
   ['B3', 'B post, at the waist', 2030, 695, 920],
@@ -38,8 +24,8 @@ export const FOUR_DOOR: BodyPicture = {
   places,
   lines: linesOf(
     places,
-    `F1 F2, F2 F4, F4 S1, S1 S2, S2 S3, S3 R1, C1 R1, R1 R4, F1 =, F4 =, C1 =, R4 =, F2 F3, F3 A4, F3 =,
-A1 A2, A2 A3, A3 A4, A4 A5, A4 =, A5 =,
+    `${UNIT_FLOOR_LINES},
+${FRONT_POST_LINES},
 S1 A1, B1 B2, B2 B3, B3 B4, A5 B4, B4 C4, C2 C3, C3 C4, C4 Q1, Q1 L1, L1 L2, S3 C2, L2 R4, Q1 =, C4 =, L1 =, L2 =`,
   ),
   openings: [

@@ -1,18 +1,8 @@
 import { bothSides, linesOf, openingOnBothSides, type BodyPicture } from './body';
+import { unitFloor, UNIT_FLOOR_LINES } from './closed-floor';
 
 const places = bothSides([
-  ['F1', 'Front leg end', 0, 400, 480],
-  ['F2', 'Front leg, behind the bumper bracket', 420, 405, 430],
-  ['F3', 'Strut tower, top', 640, 470, 820],
-  ['F4', 'Front crossmember hole', 700, 380, 250],
-  ['S1', 'Sill, front end', 1080, 640, 170],
-  ['S2', 'Sill, middle hole', 1680, 655, 160],
-  ['S3', 'Sill, rear end', 2050, 645, 170],
-  ['C1', 'Rear seat crossmember hole', 2200, 480, 260],
-  ['R1', 'Rear axle mount', 2880, 470, 330],
-  ['R4', 'Rear leg end', 3480, 430, 420],
-  ['T1', 'Tunnel, front hole', 1250, 0, 330],
-  ['T2', 'Tunnel, rear hole', 2000, 0, 300],
+  ...unitFloor({ sillEnd: 2050, crossmember: 2200, axle: 2880, end: 3480, endHeight: 420, tunnelEnd: 2000 }),
   ['A1', 'A post, foot', 1090, 660, 290],
   ['A2', 'A post, lower hinge', 1060, 670, 440],
   ['A3', 'A post, upper hinge', 1065, 670, 660],
@@ -32,7 +22,7 @@ export const OPEN: BodyPicture = {
   places,
   lines: linesOf(
     places,
-    `F1 F2, F2 F4, F4 S1, S1 S2, S2 S3, S3 R1, C1 R1, R1 R4, F1 =, F4 =, C1 =, R4 =, F2 F3, F3 A4, F3 =,
+    `${UNIT_FLOOR_LINES},
 A1 A2, A2 A3, A3 A4, A4 =, S1 A1, B1 B2, B2 B3, S3 B1, B3 L1, L1 L2, L2 R4, B3 =, L1 =, L2 =`,
   ),
   openings: [

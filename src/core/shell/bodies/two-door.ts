@@ -1,23 +1,9 @@
 import { bothSides, linesOf, openingOnBothSides, type BodyPicture } from './body';
+import { FRONT_POST_LINES, FRONT_POSTS, unitFloor, UNIT_FLOOR_LINES } from './closed-floor';
 
 const places = bothSides([
-  ['F1', 'Front leg end', 0, 400, 480],
-  ['F2', 'Front leg, behind the bumper bracket', 420, 405, 430],
-  ['F3', 'Strut tower, top', 640, 470, 820],
-  ['F4', 'Front crossmember hole', 700, 380, 250],
-  ['S1', 'Sill, front end', 1080, 640, 170],
-  ['S2', 'Sill, middle hole', 1680, 655, 160],
-  ['S3', 'Sill, rear end', 2150, 645, 170],
-  ['C1', 'Rear seat crossmember hole', 2330, 480, 260],
-  ['R1', 'Rear axle mount', 3040, 470, 330],
-  ['R4', 'Rear leg end', 3700, 430, 430],
-  ['T1', 'Tunnel, front hole', 1250, 0, 330],
-  ['T2', 'Tunnel, rear hole', 2100, 0, 300],
-  ['A1', 'A post, foot', 1090, 690, 300],
-  ['A2', 'A post, lower hinge', 1060, 700, 480],
-  ['A3', 'A post, upper hinge', 1070, 700, 760],
-  ['A4', 'Windscreen, lower corner', 1120, 620, 930],
-  ['A5', 'Windscreen, upper corner', 1560, 540, 1300],
+  ...unitFloor({ sillEnd: 2150, crossmember: 2330, axle: 3040, end: 3700, endHeight: 430, tunnelEnd: 2100 }),
+  ...FRONT_POSTS,
   ['B1', 'B post, foot', 2180, 690, 300],
   ['B2', 'B post, striker', 2170, 705, 640],
   ['B3', 'B post, at the waist', 2180, 690, 900],
@@ -36,8 +22,8 @@ export const TWO_DOOR: BodyPicture = {
   places,
   lines: linesOf(
     places,
-    `F1 F2, F2 F4, F4 S1, S1 S2, S2 S3, S3 R1, C1 R1, R1 R4, F1 =, F4 =, C1 =, R4 =, F2 F3, F3 A4, F3 =,
-A1 A2, A2 A3, A3 A4, A4 A5, A4 =, A5 =,
+    `${UNIT_FLOOR_LINES},
+${FRONT_POST_LINES},
 S1 A1, B1 B2, B2 B3, B3 B4, A5 B4, B4 Q2, Q2 Q1, Q1 L1, L1 L2, S3 B1, L2 R4, Q1 =, Q2 =, L1 =, L2 =`,
   ),
   openings: [

@@ -2,13 +2,14 @@ import { chartOf } from '@/core/shell/references/chosen';
 import { isSealed } from '@/core/shell/references/editions';
 import { only } from '@/core/shell/job/job-rows';
 import * as chart from '@/server/actions/chart';
+import { importChart } from '@/server/actions/import-chart';
 import { jobRows } from '@/server/views';
 import { ChartPage } from '@/ui/chart/chart-page';
 
 export default async function Page({ params }: { params: Promise<{ job: string }> }) {
   const rows = await jobRows((await params).job);
   const reference = chartOf(rows);
-  const { importChart, addPoint, savePoint, removePoint, restorePoint, pointUses } = chart;
+  const { addPoint, savePoint, removePoint, restorePoint, pointUses } = chart;
   const { addDimension, saveDimension, removeDimension } = chart;
   return (
     <ChartPage
