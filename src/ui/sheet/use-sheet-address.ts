@@ -1,7 +1,7 @@
 'use client';
 
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { VIEWS, type ViewName, type Zoom } from '@/core/report/drawing/sheet';
 import type { SheetFilter } from '@/core/report/drawing/sheet-filter';
 import type { Vector } from '@/core/maths/geometry/vector';
@@ -77,13 +77,25 @@ export function writeSheetState(state: SheetState): string {
   return query.toString();
 }
 
-/** The sheet's state, kept in the address. */
+/**
+ * The sheet's state, kept in the address. The router writes an address it was told of a moment ago once more when it has
+ * drawn it: what changes meanwhile builds on what was said last, not on what stands in the address just then.
+ */
 export function useSheetAddress(): readonly [SheetState, (some: Partial<SheetState>) => void] {
   const query = useSearchParams();
   const state = useMemo(() => readSheetState(query), [query]);
+  const latest = useRef(state);
+  /** Addresses written here that the router has not caught up with. */
+  const written = useRef<string[]>([]);
+  useEffect(() => {
+    const text = query.toString();
+    if (text === written.current.at(-1)) written.current = [];
+    else if (!written.current.includes(text)) latest.current = state;
+  }, [query, state]);
   const change = useCallback((some: Partial<SheetState>) => {
-    const now = readSheetState(new URLSearchParams(window.location.search));
-    const text = writeSheetState({ ...now, ...some });
+    latest.current = { ...latest.current, ...some };
+    const text = writeSheetState(latest.current);
+    written.current.push(text);
     window.history.replaceState(null, '', text ? `?${text}` : window.location.pathname);
   }, []);
   return [state, change];
