@@ -132,7 +132,7 @@ function ReferenceRow({
       {children ?? <span />}
       <div className="min-w-0">
         <p>
-          <strong>{reference.name}</strong>{' '}
+          <strong>{format.name(reference.name)}</strong>{' '}
           <span className="text-soft">
             ({REFERENCE_WORD[reference.kind]}
             {reference.edition > 1 || editions.length > 0
@@ -199,7 +199,7 @@ function Trust({ reference, trustReference }: { reference: Reference; trustRefer
     <label className="flex items-center gap-1">
       <span className="caps">Trusted ±</span>
       <input
-        aria-label={`${reference.name} is trusted to ±`}
+        aria-label={`${format.name(reference.name)} is trusted to ±`}
         aria-invalid={error ? true : undefined}
         title={error}
         className="min-h-11 w-20 border border-rule bg-sheet px-2 text-right font-mono aria-invalid:border-2 aria-invalid:border-minus"
@@ -244,8 +244,8 @@ function Contradictions({ rows }: { rows: JobRows }) {
                 <td>
                   {code((pointId ?? dimensionId)!)} {axis ? AXIS_WORD[axis] : ''}
                 </td>
-                <td>{name(used)}</td>
-                <td>{name(other)}</td>
+                <td>{format.name(name(used))}</td>
+                <td>{format.name(name(other))}</td>
                 <td className="num">{format.difference(difference)}</td>
                 <td className="num text-soft">{format.length(2 * sd)}</td>
               </tr>

@@ -37,7 +37,7 @@ export function Keypad({
   const shape = 'flex min-h-[15mm] min-w-[15mm] items-center justify-center border border-rule font-mono text-xl';
   const key = `${shape} bg-sheet active:bg-faint`;
   return (
-    <div className="flex flex-wrap gap-2" role="group" aria-label="Keypad">
+    <div className="keypad flex flex-wrap gap-2" role="group" aria-label="Keypad">
       <div className="grid grow grid-cols-5 gap-1">
         {KEYS.map((each) => {
           if (each === 'erase')
