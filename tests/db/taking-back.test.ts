@@ -15,6 +15,7 @@ import { migrate } from '@/db/migrate';
 import * as chart from '@/server/actions/chart';
 import { importChart } from '@/server/actions/import-chart';
 import * as jobs from '@/server/actions/jobs';
+import { layOut } from '@/server/actions/lay-out';
 import * as log from '@/server/actions/log';
 import * as steps from '@/server/actions/steps';
 import * as work from '@/server/actions/work';
@@ -258,5 +259,22 @@ describe('a whole job', () => {
     const after = (await loadJob(database, jobId))!;
     expect(after.points.find(({ id }) => id === point!.id)!.name).toBe('renamed since');
     expect(after.readings).toHaveLength(own.readings.length);
+  });
+});
+
+describe('a shell laid out on a picture', () => {
+  it('has its points once, and one nobody needs goes again with its lines', async () => {
+    const { jobId } = bench();
+    const asked = { jobId, body: 'twoDoor' as const, wheelbase: 2350, track: null, height: null };
+    const laid = () => layOut({ ...asked, places: ['F2L', 'F4L', 'F4R', 'S1L'] });
+    expect(valueOf(await laid()).points).toBe(3);
+    expect(valueOf(await laid()).points).toBe(0);
+    const before = await bench().rows();
+    const { id } = before.points.find(({ code }) => code === 'F4L')!;
+    expect(before.memberLines.some(({ fromPointId, toPointId }) => fromPointId === id || toPointId === id)).toBe(true);
+    valueOf(await chart.removePoint(id));
+    const after = await bench().rows();
+    expect(after.points.map(({ code }) => code)).not.toContain('F4L');
+    expect(after.jobs[0]).toMatchObject({ body: 'twoDoor', wheelbase: 2350 });
   });
 });

@@ -8,6 +8,8 @@ export interface PointUses {
   readonly pulls: readonly string[];
   readonly braces: readonly string[];
   readonly entries: number;
+  /** Readings of mornings. */
+  readonly mornings: number;
 }
 
 /** Everything of a job that rests on a point. */
@@ -26,8 +28,9 @@ export function usesOfPoint(rows: JobRows, pointId: string): PointUses {
       .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
       .map(({ code }) => code),
     entries: rows.logSubjects.filter((subject) => subject.pointId === pointId).length,
+    mornings: rows.morningReadings.filter((each) => each.fromPointId === pointId || each.toPointId === pointId).length,
   };
 }
 
-export const isUsed = ({ readings, dimensions, pulls, braces, entries }: PointUses): boolean =>
-  readings + dimensions.length + pulls.length + braces.length + entries > 0;
+export const isUsed = ({ readings, dimensions, pulls, braces, entries, mornings }: PointUses): boolean =>
+  readings + dimensions.length + pulls.length + braces.length + entries + mornings > 0;

@@ -176,6 +176,8 @@ async function removeSubject(database: Database, table: 'point' | 'dimension', i
       return done(null);
     }
     await tx.query(`delete from reference_${table} where ${table}_id = $1`, [id]);
+    // A line is drawn for orientation: it goes with its end.
+    if (table === 'point') await tx.query('delete from member_line where from_point_id = $1 or to_point_id = $1', [id]);
     await tx.query(`delete from ${table} where id = $1`, [id]);
     return done(null);
   });

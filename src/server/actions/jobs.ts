@@ -68,7 +68,8 @@ export const removeJob = useCase(input.jobId, async (jobId, { database, journal 
   ]);
   if (exported.length === 0)
     return failed('job', 'export it first: it is only removed once a zip of it was taken as it is now');
-  await removeRows(database, rows);
+  // The journal first: a job that is half removed does not come back out of it.
   await journal.remove(jobId);
+  await removeRows(database, rows);
   return done(null);
 });

@@ -99,10 +99,11 @@ async function sentencesFrom(uses: Action<string, PointUses>, id: string): Promi
 }
 
 /** What rests on a point, a sentence each. */
-export const usesSentences = ({ readings, rounds, dimensions, pulls, braces, entries }: PointUses): string[] => [
+export const usesSentences = ({ readings, rounds, dimensions, pulls, braces, ...more }: PointUses): string[] => [
   ...(readings > 0 ? [`${counted(readings, 'reading')} in ${listed(rounds)}.`] : []),
   ...(dimensions.length > 0 ? [`The dimensions ${listed(dimensions)}.`] : []),
   ...(pulls.length > 0 ? [`The pulls ${listed(pulls)}.`] : []),
   ...(braces.length > 0 ? [`The braces ${listed(braces)}.`] : []),
-  ...(entries > 0 ? [`${counted(entries, 'entry')} of the log.`] : []),
+  ...(more.entries > 0 ? [`${counted(more.entries, 'entry')} of the log.`] : []),
+  ...(more.mornings > 0 ? [`${counted(more.mornings, 'reading')} of a morning.`] : []),
 ];
