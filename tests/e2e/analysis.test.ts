@@ -237,7 +237,10 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await page.locator('[data-scene] canvas').waitFor();
     await page.getByRole('button', { name: /R4R/ }).click();
     expect(new URL(page.url()).searchParams.get('point')).toBe('R4R');
-    await page.getByText(/R4R Rear chassis leg end hole/).waitFor();
+    await page
+      .getByRole('status')
+      .getByText(/R4R Rear chassis leg end hole/)
+      .waitFor();
     await page.getByRole('application').focus();
     await page.keyboard.press('ArrowLeft');
   });

@@ -7,7 +7,7 @@ import { predict } from '@/core/survey/prediction';
 import { solveDetermined } from '@/core/survey/determined';
 import { parseSurvey, surveyOf } from '@/formats/survey';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
-import { launch, openWindow, pressEnter, typeLine } from '../support/browser';
+import { launch, openWindow, pressEnter, typeLine, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { Server } from '../support/server';
 
@@ -260,7 +260,7 @@ describe('measuring a round of the demo shell', () => {
         .first()
         .click();
       await page.waitForURL(address);
-      await page.waitForLoadState('networkidle');
+      await settled(page);
     }
     // What was gone to by a link is asked for whole besides: it takes a moment longer.
     const kept = () =>

@@ -4,7 +4,7 @@ import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { loadJob } from '@/db/jobs';
 import { openStore } from '@/server/store';
-import { acceptOpen, launch, openWindow, pressEnter } from '../support/browser';
+import { acceptOpen, launch, openWindow, pressEnter, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { Server } from '../support/server';
 
@@ -95,7 +95,7 @@ const MOST_OF_A_KIND = 1;
 /** Presses every kind of button of a screen twice, and what its dialogs decide too; nothing is typed but reasons. */
 async function pressAllTwice(page: Page, path: string): Promise<number> {
   await page.goto(path);
-  await page.waitForLoadState('networkidle');
+  await settled(page);
   const pressed = new Map<string, number>();
   for (let more = true; more;) {
     more = false;

@@ -38,6 +38,23 @@ export async function openWindow(
   return { context, page, errors };
 }
 
+/** Waits until the page has come to life and has worked out what it shows. */
+export async function settled(page: Page): Promise<void> {
+  await page.getByRole('main').waitFor();
+  await page.waitForFunction(
+    () =>
+      new Promise<boolean>((resolve) => {
+        const { dataset } = document.documentElement;
+        const still = () => dataset.alive === location.pathname && dataset.working === undefined;
+        if (!still()) return resolve(false);
+        // What has just come may ask for more: it stands still when it still does a moment later.
+        setTimeout(() => resolve(still()), 80);
+      }),
+    undefined,
+    { polling: 40 },
+  );
+}
+
 /** Enter, and once more where the line is asked about. */
 export async function pressEnter(page: Page): Promise<void> {
   await page.keyboard.press('Enter');

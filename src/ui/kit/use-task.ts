@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { markWorking } from './ready';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { TaskEnded, TaskPool, type Channel } from '@/workers/pool';
 import type { TaskMessage } from '@/workers/serve';
@@ -70,6 +71,7 @@ export function useTask<Name extends TaskName>(
   useEffect(() => {
     if (asked === '') return undefined;
     const control = new AbortController();
+    const over = markWorking();
     const ask = async () => {
       try {
         const options = { signal: control.signal, onProgress: setProgress };
@@ -80,9 +82,11 @@ export function useTask<Name extends TaskName>(
         setAnswer((last) => ({ rows, asked, value: last?.value, failure: (error as Error).message }));
       }
       setProgress(undefined);
+      over();
     };
     const timer = setTimeout(() => void ask(), delay);
     return () => {
+      over();
       clearTimeout(timer);
       control.abort();
     };

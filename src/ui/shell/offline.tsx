@@ -1,6 +1,8 @@
 'use client';
 
+import { usePathname } from 'next/navigation';
 import { useEffect } from 'react';
+import { markAlive } from '../kit/ready';
 import { useReachable } from './use-reachable';
 
 /** The page that was open before the service worker was there is kept as well. */
@@ -12,6 +14,8 @@ async function keepThisPage(): Promise<void> {
 
 /** Registers the service worker, so that a page once opened also opens without the server. */
 export function Offline() {
+  const pathname = usePathname();
+  useEffect(() => markAlive(pathname), [pathname]);
   useEffect(() => {
     if (!('serviceWorker' in navigator) || process.env.NODE_ENV !== 'production') return;
     const first = navigator.serviceWorker.controller === null;

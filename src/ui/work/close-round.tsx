@@ -12,6 +12,7 @@ import { TextArea } from '../kit/field';
 import { FormFields } from '../kit/form-fields';
 import { useAction, type Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
+import { useWaiting } from '../tape/use-waiting';
 
 export interface RoundActions {
   readonly recordRoundEvent: Action<RoundEventInput>;
@@ -36,9 +37,18 @@ function CloseForm({ round, openInRound, recordRoundEvent, done }: Closing & { d
   const { run, faults, pending } = useAction(recordRoundEvent);
   // One identity for this closing, however often it is pressed.
   const [id] = useState(() => crypto.randomUUID());
+  const waiting = useWaiting(round.id);
   useEffect(() => {
+    if (waiting > 0) return;
     void openInRound(round.id).then((outcome) => setOpen(outcome.ok ? outcome.value : NOTHING_OPEN));
-  }, [openInRound, round.id]);
+  }, [openInRound, round.id, waiting]);
+  if (waiting > 0)
+    return (
+      <p role="status">
+        {counted(waiting, 'line')} of this round {waiting === 1 ? 'is' : 'are'} still on the way to the program. The
+        round can be closed when {waiting === 1 ? 'it has' : 'they have'} arrived.
+      </p>
+    );
   if (!open) return <p role="status">Looking what is still open …</p>;
   const left = sentencesOf(open);
   return (
