@@ -3,10 +3,17 @@ import { build } from 'esbuild';
 
 const root = path.join(import.meta.dirname, '..');
 
-/** Bundles what runs in Node.js outside the server's own build: the thread of the tasks and the headless command. */
+/** Bundles what runs in Node.js outside the server's own build: its threads and the headless command. */
 await build({
   absWorkingDir: root,
-  entryPoints: { 'task-thread': 'src/workers/task-thread.ts', vinkel: 'cli/vinkel.ts' },
+  entryPoints: {
+    'task-thread': 'src/workers/task-thread.ts',
+    'archive-thread': 'src/server/archive/archive-thread.ts',
+    'proof-thread': 'src/server/backups/proof-thread.ts',
+    vinkel: 'cli/vinkel.ts',
+  },
+  // These bring WebAssembly, native code or files of their own.
+  external: ['@electric-sql/pglite', 'fs-native-extensions', 'sharp', 'yazl', 'yauzl'],
   outdir: 'dist',
   outExtension: { '.js': '.mjs' },
   bundle: true,

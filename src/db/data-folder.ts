@@ -14,7 +14,11 @@ export class FolderInUse extends Error {
 export interface LockedFolder {
   readonly path: string;
   readonly databasePath: string;
+  /** The files of the journal. */
   readonly journalPath: string;
+  /** The one file of a journal of the first format. */
+  readonly firstJournalPath: string;
+  readonly backupsPath: string;
   release(): void;
 }
 
@@ -39,7 +43,9 @@ export function lockFolder(folder: string): LockedFolder {
   return {
     path: absolute,
     databasePath: path.join(absolute, 'database'),
-    journalPath: path.join(absolute, 'journal.jsonl'),
+    journalPath: path.join(absolute, 'journal'),
+    firstJournalPath: path.join(absolute, 'journal.jsonl'),
+    backupsPath: path.join(absolute, 'backups'),
     release: () => {
       unlock(descriptor);
       closeSync(descriptor);

@@ -1,8 +1,8 @@
 import type { Job } from '@/core/shell/job/entities';
 import { byCode } from '@/core/shell/by-code';
 import { JOB_TABLE_NAMES, type JobRows, type JobTable } from '@/core/shell/job/job-rows';
-import { isoTime, type Database, type Queryable } from './database';
-import { removeContent } from './photographs';
+import { isoTime, type Queryable } from './database';
+import { noteRemoval } from './journal/journalled';
 import { columns, jsonOfJob, nameOf, rowsOfJob, TABLES, TIME_KEYS } from './table';
 
 /** One line of the job list. */
@@ -29,6 +29,9 @@ export const listJobs = (db: Queryable): Promise<JobSummary[]> =>
      order by max(reading.taken_at) desc nulls first, job.started_at desc`,
   );
 
+export const listJobIds = async (db: Queryable): Promise<string[]> =>
+  (await db.query<{ id: string }>('select id from job order by id')).map(({ id }) => id);
+
 /** Everything a job consists of, except the pictures themselves, in one round trip; undefined where there is no such job. */
 export async function loadJob(db: Queryable, jobId: string): Promise<JobRows | undefined> {
   const [all] = await db.query<{ rows: JobRows }>(LOAD_JOB, [jobId]);
@@ -47,20 +50,15 @@ const CODED = ['points', 'dimensions', 'seams', 'pulls', 'braces'] as const sati
 // PostgreSQL's functions take a hundred arguments: a table is two.
 const LOAD_JOB = `select json_build_object(${JOB_TABLE_NAMES.map((table) => `'${table}', ${jsonOfJob(table)}`).join(',\n')}) as rows`;
 
-/** Removes a whole job with its pictures: the only delete that append-only rows allow. */
-export async function removeRows(database: Database, rows: JobRows): Promise<void> {
-  const jobId = rows.jobs[0]!.id;
-  await database.transaction(async (tx) => {
-    await tx.query("select set_config('vinkel.removing', 'a job', true)");
-    await tx.query('delete from job_export where job_id = $1', [jobId]);
-    for (const table of JOB_TABLE_NAMES.toReversed()) {
-      if (!TABLES[table].owner) continue;
-      const name = nameOf(table);
-      await tx.query(`delete from ${name} where ctid in (select ${name}.ctid from ${rowsOfJob(table)})`, [jobId]);
-    }
-    await removeContent(
-      tx,
-      rows.photographs.map(({ id }) => id),
-    );
-  });
+/** Removes a whole job, all but the bytes of its pictures: the only delete that append-only rows allow. */
+export async function removeJob(tx: Queryable, jobId: string): Promise<void> {
+  await tx.query("select set_config('vinkel.removing', 'a job', true)");
+  await tx.query('delete from job_export where job_id = $1', [jobId]);
+  for (const table of JOB_TABLE_NAMES.toReversed()) {
+    if (!TABLES[table].owner) continue;
+    const name = nameOf(table);
+    await tx.query(`delete from ${name} where ctid in (select ${name}.ctid from ${rowsOfJob(table)})`, [jobId]);
+  }
+  await tx.query("select set_config('vinkel.removing', '', true)");
+  await noteRemoval(tx, jobId);
 }

@@ -32,6 +32,10 @@ export async function removeContent(tx: Queryable, ids: readonly string[]): Prom
   await tx.query('delete from photograph_content where id = any($1::uuid[])', [ids]);
 }
 
+/** The pictures whose bytes are here. */
+export const contentIds = async (db: Queryable): Promise<Set<string>> =>
+  new Set((await db.query<{ id: string }>('select id from photograph_content')).map(({ id }) => id));
+
 /** Content whose photograph was never recorded: an import broken off. */
 export async function removeOrphanedContent(tx: Queryable): Promise<void> {
   await tx.query(

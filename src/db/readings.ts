@@ -1,68 +1,6 @@
 import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
-import type { JobRows, JobTable, RowOf } from '@/core/shell/job/job-rows';
 import type { Queryable } from './database';
-import { columns, insert, nameOf } from './table';
-
-const byIds = <T extends JobTable>(tx: Queryable, table: T, ids: readonly (string | null)[]): Promise<RowOf<T>[]> =>
-  tx.query(`select ${columns(table)} from ${nameOf(table)} where id = any($1::uuid[])`, [
-    [...new Set(ids.filter((id) => id !== null))],
-  ]);
-
-/** The rows a line of readings hangs on, as the journal wants them. */
-export async function contextOfReadings(
-  tx: Queryable,
-  roundId: string,
-  readings: readonly Reading[],
-): Promise<Partial<JobRows> | undefined> {
-  const [round] = await byIds(tx, 'rounds', [roundId]);
-  if (!round) return undefined;
-  const pulls = await byIds(
-    tx,
-    'pulls',
-    readings.map((reading) => reading.pullId),
-  );
-  const seamStations = await byIds(
-    tx,
-    'seamStations',
-    readings.map((reading) => reading.stationId),
-  );
-  const instrumentVersions = await byIds(tx, 'instrumentVersions', [
-    round.instrumentVersionId,
-    ...readings.map((reading) => reading.instrumentVersionId),
-  ]);
-  return {
-    jobs: await byIds(tx, 'jobs', [round.jobId]),
-    instruments: await byIds(
-      tx,
-      'instruments',
-      instrumentVersions.map((each) => each.instrumentId),
-    ),
-    instrumentVersions,
-    points: await byIds(tx, 'points', [
-      ...readings.flatMap((reading) => [reading.pointId, reading.toPointId]),
-      ...pulls.map((pull) => pull.pointId),
-    ]),
-    seams: await byIds(
-      tx,
-      'seams',
-      seamStations.map((station) => station.seamId),
-    ),
-    seamStations,
-    shellStates: await byIds(tx, 'shellStates', [round.stateId]),
-    supports: await byIds(tx, 'supports', [round.supportId]),
-    rounds: [
-      round,
-      ...(await byIds(
-        tx,
-        'rounds',
-        pulls.map((pull) => pull.roundId),
-      )),
-    ],
-    pulls,
-  };
-}
-
-export const readingsById = (tx: Queryable, ids: readonly string[]): Promise<Reading[]> => byIds(tx, 'readings', ids);
+import { columns, insert } from './table';
 
 export async function nextSequence(tx: Queryable, roundId: string): Promise<number> {
   const [row] = await tx.query<{ next: number }>(

@@ -9,13 +9,20 @@ interface Table {
   readonly owner?: 'job' | readonly [key: string, table: JobTable];
   /** The order rows are read in: columns of its own or of its owner. */
   readonly order?: string;
+  /** What tells its rows apart, where it is not `id`. */
+  readonly key?: readonly string[];
 }
 
 const ofJob = (name: string, order?: string): Table => ({ name, owner: 'job', ...(order ? { order } : {}) });
-const of = (name: string, key: string, table: JobTable, order?: string): Table => ({
+const of = (name: string, owner: string, table: JobTable, order?: string): Table => ({
   name,
-  owner: [key, table],
+  owner: [owner, table],
   ...(order ? { order } : {}),
+});
+/** One whose rows are a pair of others, or one row to each of its owner's. */
+const keyed = (name: string, key: readonly [string, ...string[]], table: JobTable): Table => ({
+  ...of(name, snake(key[0]), table),
+  key,
 });
 
 /** The one place a table is described. */
@@ -31,13 +38,13 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   shellStates: ofJob('shell_state', 'reached_at'),
   supports: ofJob('support'),
   rounds: ofJob('round', 'number'),
-  roundControls: of('round_control', 'round_id', 'rounds'),
+  roundControls: keyed('round_control', ['roundId', 'pointId'], 'rounds'),
   roundEvents: of('round_event', 'round_id', 'rounds', 'round_event.at'),
   references: ofJob('reference', 'rank, created_at'),
   referencePoints: of('reference_point', 'reference_id', 'references'),
   referenceDimensions: of('reference_dimension', 'reference_id', 'references'),
   referenceStations: of('reference_station', 'reference_id', 'references'),
-  referenceRounds: of('reference_round', 'reference_id', 'references'),
+  referenceRounds: keyed('reference_round', ['referenceId', 'roundId'], 'references'),
   referenceChoices: ofJob('reference_choice', 'at'),
   pulls: ofJob('pull'),
   pullHolds: of('pull_hold', 'pull_id', 'pulls'),
@@ -47,7 +54,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   readingKeeps: of('reading_keep', 'reading_id', 'readings', 'reading_keep.at'),
   pointConditions: of('point_condition', 'round_id', 'rounds', 'point_condition.at'),
   braces: ofJob('brace'),
-  braceDimensions: of('brace_dimension', 'brace_id', 'braces'),
+  braceDimensions: keyed('brace_dimension', ['braceId', 'dimensionId'], 'braces'),
   braceEvents: of('brace_event', 'brace_id', 'braces', 'brace_event.at'),
   steps: ofJob('step', 'ordinal'),
   stepEvents: of('step_event', 'step_id', 'steps', 'step_event.at'),
@@ -57,8 +64,8 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   signedRecords: ofJob('signed_record', 'number'),
   changes: ofJob('change', 'at'),
   withdrawals: ofJob('withdrawal', 'at'),
-  findingDetails: of('finding_detail', 'entry_id', 'logEntries'),
-  decisionDetails: of('decision_detail', 'entry_id', 'logEntries'),
+  findingDetails: keyed('finding_detail', ['entryId'], 'logEntries'),
+  decisionDetails: keyed('decision_detail', ['entryId'], 'logEntries'),
   partTags: ofJob('part_tag', 'number'),
   morningChecks: ofJob('morning_check', 'at'),
   morningReadings: of('morning_reading', 'morning_check_id', 'morningChecks'),
@@ -66,11 +73,18 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
 
 export const nameOf = (table: JobTable): string => TABLES[table].name;
 
-const keysOf = (table: JobTable): string[] => Object.keys(JOB_TABLES[table].shape);
+/** The table of the program that a table of the database holds. */
+export const tableNamed = (name: string): JobTable => TABLE_NAMED.get(name)!;
+const TABLE_NAMED: ReadonlyMap<string, JobTable> = new Map(JOB_TABLE_NAMES.map((table) => [TABLES[table].name, table]));
+
+/** The keys that tell the rows of a table apart. */
+export const keysOf = (table: JobTable): readonly string[] => TABLES[table].key ?? ['id'];
+
+const fieldsOf = (table: JobTable): string[] => Object.keys(JOB_TABLES[table].shape);
 
 /** The columns of a table, for a select: `job.id, job.name, …`. */
 export const columns = (table: JobTable): string =>
-  keysOf(table)
+  fieldsOf(table)
     .map((key) => `${nameOf(table)}.${snake(key)}`)
     .join(', ');
 
@@ -94,7 +108,7 @@ export function rowsOfJob(table: JobTable): string {
 /** One table's rows of a job as one JSON array, keys as the program has them. */
 export function jsonOfJob(table: JobTable): string {
   const { order } = TABLES[table];
-  const fields = keysOf(table).map((key) => `'${key}', ${nameOf(table)}.${snake(key)}`);
+  const fields = fieldsOf(table).map((key) => `'${key}', ${nameOf(table)}.${snake(key)}`);
   return `(select coalesce(json_agg(json_build_object(${fields.join(', ')})${order ? ` order by ${order}` : ''}), '[]')
     from ${rowsOfJob(table)})`;
 }
@@ -119,26 +133,60 @@ const ROWS_A_STATEMENT = 5000;
  * Inserts rows. With `skipExisting` a row whose identity is already there is left as it is, which
  * makes a repeated delivery harmless.
  */
-export async function insert<T extends JobTable>(
+export const insert = <T extends JobTable>(
   tx: Queryable,
   table: T,
   rows: readonly RowOf<T>[],
   { skipExisting = false } = {},
-): Promise<void> {
+): Promise<void> => write(tx, table, rows, skipExisting ? 'on conflict do nothing' : '');
+
+/** Writes rows as they are to be, whether they are there or not; one that is just so already is not touched. */
+export function put<T extends JobTable>(tx: Queryable, table: T, rows: readonly RowOf<T>[]): Promise<void> {
   const keys = keysOf(table);
-  const list = keys.map(snake).join(', ');
+  const rest = fieldsOf(table).filter((field) => !keys.includes(field));
+  const list = (of: string) => rest.map((field) => `${of}.${snake(field)}`).join(', ');
+  const change =
+    rest.length === 0
+      ? 'nothing'
+      : `update set ${rest.map((field) => `${snake(field)} = excluded.${snake(field)}`).join(', ')}
+         where (${list(nameOf(table))}) is distinct from (${list('excluded')})`;
+  return write(tx, table, rows, `on conflict (${keys.map(snake).join(', ')}) do ${change}`);
+}
+
+async function write<T extends JobTable>(
+  tx: Queryable,
+  table: T,
+  rows: readonly RowOf<T>[],
+  onConflict: string,
+): Promise<void> {
+  const fields = fieldsOf(table);
+  const list = fields.map(snake).join(', ');
   for (let start = 0; start < rows.length; start += ROWS_A_STATEMENT) {
     const some = rows.slice(start, start + ROWS_A_STATEMENT) as readonly Record<string, unknown>[];
-    const records = some.map((row) => Object.fromEntries(keys.map((key) => [snake(key), row[key] ?? null])));
+    const records = some.map((row) => Object.fromEntries(fields.map((key) => [snake(key), row[key] ?? null])));
     // One parameter with all rows, many times as fast here as a parameter for every cell. The schema is
     // named because `point` alone would be PostgreSQL's own type of that name.
     await tx.query(
       `insert into ${nameOf(table)} (${list})
        select ${list} from jsonb_populate_recordset(null::public.${nameOf(table)}, $1::jsonb)
-       ${skipExisting ? 'on conflict do nothing' : ''}`,
+       ${onConflict}`,
       [JSON.stringify(records)],
     );
   }
+}
+
+/** Removes the rows with these keys. */
+export async function removeByKey(
+  tx: Queryable,
+  table: JobTable,
+  gone: readonly Readonly<Record<string, string>>[],
+): Promise<void> {
+  const keys = keysOf(table);
+  for (const row of gone)
+    await tx.query(
+      `delete from ${nameOf(table)} where ${keys.map((key, i) => `${snake(key)} = $${i + 1}`).join(' and ')}`,
+      keys.map((key) => row[key]),
+    );
 }
 
 /** Tables whose rows a user may edit: they carry a version. */
@@ -180,7 +228,7 @@ export async function update<T extends EditableTable>(
   row: RowOf<T>,
 ): Promise<UpdateResult<RowOf<T>>> {
   const { id, version } = row as { id: string; version: number };
-  const keys = keysOf(table).filter((key) => key !== 'id' && key !== 'version');
+  const keys = fieldsOf(table).filter((key) => key !== 'id' && key !== 'version');
   const [written] = await tx.query<RowOf<T>>(
     `update ${nameOf(table)}
      set ${keys.map((key, i) => `${snake(key)} = $${i + 3}`).join(', ')}, version = version + 1

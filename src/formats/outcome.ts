@@ -24,3 +24,6 @@ export const NO_PERSON = 'person';
 
 /** Where the fault stands of a job brought in that is here already: it can come as a copy, or what is missing of it. */
 export const HERE_ALREADY = 'here';
+
+/** Nothing more fits on the disk: what was typed is kept and sent again. */
+export const NO_ROOM = 'disk';

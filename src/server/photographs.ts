@@ -62,13 +62,15 @@ export const makePreview = (content: Buffer): Promise<Buffer> =>
     .jpeg({ quality: 78 })
     .toBuffer();
 
-/** Stores a photograph: its content in parts first, then the row that names it. */
+/** Stores a photograph: its content beside the journal and in parts first, then the row that names it. */
 export async function storePhotograph(
   tx: Queryable,
+  pictures: { keep(id: string, content: Uint8Array): Promise<void> },
   taken: TakenPhotograph,
   row: Omit<Photograph, 'mediaType' | 'width' | 'height' | 'sha256' | 'bytes'>,
 ): Promise<void> {
   const { mediaType, width, height, sha256, preview, content } = taken;
+  await pictures.keep(row.id, content);
   await storeContent(tx, row.id, preview, content);
   await insert(tx, 'photographs', [{ ...row, mediaType, width, height, sha256, bytes: content.length }]);
 }

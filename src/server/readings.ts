@@ -9,15 +9,7 @@ import {
   type Reading,
   type ReadingStrike,
 } from '@/core/shell/job/entities';
-import {
-  addReadings,
-  addStrikes,
-  contextOfReadings,
-  nextSequence,
-  presentReadings,
-  readingsById,
-  standingReadings,
-} from '@/db/readings';
+import { addReadings, addStrikes, nextSequence, presentReadings, standingReadings } from '@/db/readings';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
 import { runUseCase } from './use-case';
@@ -53,7 +45,7 @@ export interface TapeReceipt {
  * the same entry again is harmless: its readings keep their identities.
  */
 export async function takeTapeEntry(input: unknown, newId: () => string): Promise<Outcome<TapeReceipt>> {
-  return runUseCase(tapeEntry, input, (entry, { database, journal }) =>
+  return runUseCase(tapeEntry, input, (entry, { database }) =>
     database.transaction(async (tx) => {
       const [round] = await tx.query<{ jobId: string; closedAt: string | null }>(
         'select job_id, closed_at from round where id = $1',
@@ -66,6 +58,8 @@ export async function takeTapeEntry(input: unknown, newId: () => string): Promis
         return failed('points', 'a point of another job cannot be made in this round');
       if (entry.conditions.some((each) => each.roundId !== entry.roundId))
         return failed('conditions', 'a mark of another round cannot be made in this one');
+      if (await namesOthers(tx, round.jobId, entry))
+        return failed('readings', 'a reading of another job cannot be struck or kept in this round');
       const clash = await takenMeanwhile(tx, round.jobId, entry.points);
       if (clash)
         return failed('points', `${clash} was made in another window meanwhile: type the line again, it is known now`);
@@ -85,20 +79,8 @@ export async function takeTapeEntry(input: unknown, newId: () => string): Promis
         ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId)
         : [];
       if (readings.length === 0 && strikes.length === 0) return done({ readings, strikes });
-      const struck = entry.strike ? await strikeContext(tx, strikes) : [];
-      const context = await contextOfReadings(tx, entry.roundId, [...readings, ...struck]);
-      if (!context) return failed('roundId', 'this round is not here any more');
-      if ([...context.points!, ...context.seams!, ...context.pulls!].some((row) => row.jobId !== round.jobId))
-        return failed('readings', 'a point of another job cannot be read in this round');
       await addReadings(tx, readings);
       await addStrikes(tx, strikes);
-      const known = new Set(context.points!.map(({ id }) => id));
-      await journal.append({
-        ...context,
-        points: [...context.points!, ...entry.points.filter(({ id }) => !known.has(id))],
-        readings: [...struck, ...readings],
-        readingStrikes: strikes,
-      });
       return done({ readings, strikes });
     }),
   );
@@ -107,6 +89,21 @@ export async function takeTapeEntry(input: unknown, newId: () => string): Promis
 /** Readings that waited somewhere until now, taken before their round was closed. */
 const isTakenBefore = ({ readings, strike, keeps }: z.infer<typeof tapeEntry>, closedAt: string): boolean =>
   strike === null && keeps.length === 0 && readings.length > 0 && readings.every(({ takenAt }) => takenAt < closedAt);
+
+/** Whether an entry strikes or keeps readings of another job. */
+async function namesOthers(
+  tx: Queryable,
+  jobId: string,
+  { strike, keeps }: z.infer<typeof tapeEntry>,
+): Promise<boolean> {
+  if (!strike && keeps.length === 0) return false;
+  const others = await tx.query(
+    `select 1 from reading join round on round.id = reading.round_id
+     where round.job_id <> $1 and (reading.line_id = $2 or reading.id = any($3::uuid[])) limit 1`,
+    [jobId, strike?.lineId ?? null, keeps.map(({ readingId }) => readingId)],
+  );
+  return others.length > 0;
+}
 
 /** The code of one of these new points that another point of the job has by now. */
 async function takenMeanwhile(tx: Queryable, jobId: string, points: readonly Point[]): Promise<string | undefined> {
@@ -135,10 +132,3 @@ async function strikesOf(
     replacedByLineId,
   }));
 }
-
-/** The struck readings themselves, so that the journal's line stands alone. */
-const strikeContext = (tx: Queryable, strikes: readonly ReadingStrike[]): Promise<Reading[]> =>
-  readingsById(
-    tx,
-    strikes.map((strike) => strike.readingId),
-  );

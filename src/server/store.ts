@@ -1,38 +1,93 @@
-import { lockFolder } from '@/db/data-folder';
+import { rm, readdir } from 'node:fs/promises';
+import path from 'node:path';
+import { lockFolder, type LockedFolder } from '@/db/data-folder';
 import type { Database } from '@/db/database';
-import { openJournal, replayJournal, type Journal, type Replay } from '@/db/journal';
-import { migrate } from '@/db/migrate';
+import { replayFirstFormat, type LineFault } from '@/db/journal/first-format';
+import { openJournal, type Journal } from '@/db/journal/journal';
+import { journalled } from '@/db/journal/journalled';
+import { replayJournal } from '@/db/journal/replay';
 import { openPglite } from '@/db/pglite';
 import { removeOrphanedContent } from '@/db/photographs';
+import { stateOf } from '@/db/state';
+import { latestProved, restoreBackup } from './backups/restore';
+import { migrateSafely } from './backups/before-migration';
+import { pictureKeeper, restorePictures, type PictureKeeper } from './kept-pictures';
+import { needRoom } from './room';
 
-/** The open data folder: its database and its journal. */
+/** What opening a data folder found and mended. */
+export interface Opening {
+  /** Transactions, or readings of a journal of the first format, put back into the database. */
+  readonly restored: number;
+  readonly faults: readonly LineFault[];
+  /** The backup the database was built from anew, where it was gone. */
+  readonly rebuiltFrom?: string;
+}
+
+/** The open data folder: its database, which keeps a journal, and what it was found in. */
 export interface Store {
   readonly database: Database;
   readonly journal: Journal;
-  readonly replay: Replay;
+  readonly pictures: PictureKeeper;
+  readonly opening: Opening;
   readonly folder: string;
+  readonly backups: string;
   close(): Promise<void>;
 }
 
+/** The database of a folder is damaged: nothing is written there until somebody has decided what to do. */
+export class FolderDamaged extends Error {
+  constructor(
+    readonly folder: string,
+    readonly why: string,
+  ) {
+    super(`The database in ${folder} is damaged: ${why}. Nothing was written there.`);
+    this.name = 'FolderDamaged';
+  }
+}
+
 /**
- * Opens a data folder for this process alone, brings its schema up to date and puts back from the
- * journal what the database lacks.
+ * Opens a data folder for this process alone, brings its schema up to date and does again from the journal what the
+ * database lacks. Where there is no database but a backup, it is built from that first.
  *
  * @throws FolderInUse when another process has it
+ * @throws FolderDamaged when its database cannot be opened or is not whole
  */
 export async function openStore(folder: string): Promise<Store> {
   const locked = lockFolder(folder);
   try {
-    const database = await openPglite(locked.databasePath);
-    await migrate(database);
-    const replay = await replayJournal(database, locked.journalPath);
-    await removeOrphanedContent(database);
-    const journal = await openJournal(locked.journalPath);
+    return await openLocked(locked);
+  } catch (error) {
+    locked.release();
+    throw error;
+  }
+}
+
+async function openLocked(locked: LockedFolder): Promise<Store> {
+  await tidy(locked.path);
+  const state = await stateOf(locked.databasePath);
+  if (state.kind === 'damaged') throw new FolderDamaged(locked.path, state.why);
+  const backup = state.kind === 'none' ? await latestProved(locked.backupsPath) : undefined;
+  const raw = await migrateSafely(locked, () =>
+    openPglite(locked.databasePath).catch((error: unknown) => {
+      throw new FolderDamaged(locked.path, `the engine cannot open it (${String(error)})`);
+    }),
+  );
+  try {
+    if (backup) await restoreBackup(raw, backup);
+    const pictures = pictureKeeper(locked.path);
+    await restorePictures(raw, pictures);
+    const first = await replayFirstFormat(raw, locked.firstJournalPath);
+    const replay = await replayJournal(raw, locked.journalPath);
+    await removeOrphanedContent(raw);
+    const journal = await openJournal(locked.journalPath, replay.last + 1);
+    const database = await journalled(raw, journal, () => needRoom(locked.path));
     return {
-      database,
-      journal,
-      replay,
-      folder: locked.path,
+      ...{ database, journal, pictures, folder: locked.path, backups: locked.backupsPath },
+      opening: {
+        restored: first.restored + replay.restored,
+        faults: [...first.faults, ...replay.faults],
+        ...(backup ? { rebuiltFrom: backup } : {}),
+      },
       close: async () => {
         await database.close();
         await journal.close();
@@ -40,17 +95,30 @@ export async function openStore(folder: string): Promise<Store> {
       },
     };
   } catch (error) {
-    locked.release();
+    await raw.close().catch(() => undefined);
     throw error;
   }
+}
+
+/** Folders a program that was killed left behind in the middle of something. */
+const LEFT_BEHIND = /^(import|scratch)-/;
+
+async function tidy(folder: string): Promise<void> {
+  for (const name of await readdir(folder))
+    if (LEFT_BEHIND.test(name)) await rm(path.join(folder, name), { recursive: true, force: true });
 }
 
 /** One store a process, shared by all bundles of the server: module state would be one each. */
 const shared = globalThis as typeof globalThis & { vinkelStore?: Promise<Store> };
 
 /** The open store; the start scripts say where it is through `VINKEL_DATA`. */
-export const store = (): Promise<Store> => {
+export const store = (): Promise<Store> => (shared.vinkelStore ??= openStore(dataFolder()));
+
+export function dataFolder(): string {
   const folder = process.env.VINKEL_DATA;
   if (!folder) throw new Error('VINKEL_DATA does not say where the data folder is');
-  return (shared.vinkelStore ??= openStore(folder));
-};
+  return folder;
+}
+
+/** Lets the next one who asks open the folder again: it was mended. */
+export const openAgain = (): void => void delete shared.vinkelStore;

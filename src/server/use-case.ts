@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { Fault } from '@/formats/faults';
 import { parseShape } from '@/formats/faults';
-import { NO_PERSON, type Outcome } from '@/formats/outcome';
+import { NO_PERSON, NO_ROOM, type Outcome } from '@/formats/outcome';
 import { readPreferences } from '@/formats/preferences';
 import { preferencesCookie } from './preferences';
-import { store, type Store } from './store';
+import { DiskFull } from '@/db/journal/journal';
+import { FolderDamaged, store, type Store } from './store';
 
 /** What a use case works with besides its input: the store, who asks, when, and identities for new rows. */
 export interface Context extends Store {
@@ -80,6 +81,8 @@ export async function runUseCase<Schema extends z.ZodType, T>(
         ok: false,
         faults: [{ path: NO_PERSON, message: 'say first who is working: it is signed with that name' }],
       };
+    if (error instanceof DiskFull) return { ok: false, faults: [{ path: NO_ROOM, message: error.message }] };
+    if (error instanceof FolderDamaged) return { ok: false, faults: [{ path: 'data', message: error.message }] };
     const fault = databaseFault(error);
     if (fault) return { ok: false, faults: [fault] };
     throw error;
@@ -109,8 +112,9 @@ function databaseFault(error: unknown): Fault | undefined {
       path: 'row',
       message: detail.includes('still referenced')
         ? 'it is still used by readings, dimensions, braces or the log'
-        : 'what it belongs to is not there any more',
+        : 'what it belongs to is not there any more, or is another job’s',
     };
+  if (code?.startsWith('22')) return { path: 'row', message: 'it holds a sign or a figure that cannot be kept' };
   if (code === '23514') return { path: constraint, message: 'the figures contradict each other' };
   if (code === '23001') return { path: 'row', message: 'what is recorded is not changed: write a correction' };
   return undefined;

@@ -1,10 +1,10 @@
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
-import type { Instrument, InstrumentVersion, Round } from '@/core/shell/job/entities';
+import type { Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TaskInput, TaskName, TaskResult } from '@/workers/tasks';
 import { listJobs, type JobSummary } from '@/db/jobs';
-import { columns } from '@/db/table';
+import { shopRows } from '@/db/shop';
 import { rowsAt } from './rows-at';
 import { store } from './store';
 import { runTask, type RowsAt } from './tasks';
@@ -59,13 +59,8 @@ export function rowsForRounds(rows: JobRows, roundIds: readonly string[]): JobRo
 
 /** The shop's instruments and all their versions, oldest first. */
 export async function shopInstruments() {
-  const { database } = await store();
-  return {
-    instruments: await database.query<Instrument>(`select ${columns('instruments')} from instrument order by name`),
-    versions: await database.query<InstrumentVersion>(
-      `select ${columns('instrumentVersions')} from instrument_version order by number`,
-    ),
-  };
+  const { instruments, instrumentVersions: versions } = await shopRows((await store()).database);
+  return { instruments, versions };
 }
 
 /** Everybody who ever wrote something here. */

@@ -8,7 +8,8 @@ import { ZipFile } from 'yazl';
 import { JOB_TABLE_NAMES, type JobRows } from '@/core/shell/job/job-rows';
 import { loadJob } from '@/db/jobs';
 import { contentOf } from '@/db/photographs';
-import { exportJob, importJob } from '@/server/archive';
+import { exportJob } from '@/server/archive/export';
+import { importJob } from '@/server/archive/import';
 import { openStore, type Store } from '@/server/store';
 import { demoRows } from '../support/demo-rows';
 

@@ -212,7 +212,7 @@ describe('the tape', () => {
     const other = await Bench.withChart();
     const roundId = await bench().openRound('As found');
     const foreign = { ...(await other.height(randomUUID(), 'S1L', 151)), roundId };
-    expect(faultsOf(await takeTapeEntry(foreign, randomUUID))[0]!.message).toMatch(/point of another job/);
+    expect(faultsOf(await takeTapeEntry(foreign, randomUUID))[0]!.message).toMatch(/is another job’s/);
     const otherRound = await other.openRound('As found');
     const { point } = await bench().point('S1L');
     const condition = {

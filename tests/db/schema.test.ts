@@ -4,7 +4,7 @@ import type { Database } from '@/db/database';
 import { listJobs, loadJob } from '@/db/jobs';
 import { migrate } from '@/db/migrate';
 import { addContent, addPart, contentOf, removeOrphanedContent } from '@/db/photographs';
-import { contextOfReadings, nextSequence, standingReadings } from '@/db/readings';
+import { nextSequence, standingReadings } from '@/db/readings';
 import { insert, update } from '@/db/table';
 import { demoRows } from '../support/demo-rows';
 import { pglite, postgres } from '../support/engines';
@@ -124,13 +124,44 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
     expect(await standingReadings(database, [rows.readings[0]!.lineId])).toHaveLength(3);
   });
 
-  it('finds everything a reading hangs on', async () => {
-    const gap = rows.readings.find((each) => each.stationId)!;
-    const context = (await contextOfReadings(database, gap.roundId, [gap]))!;
-    expect(context.jobs).toHaveLength(1);
-    expect(context.seams).toHaveLength(1);
-    expect(context.seamStations?.[0]?.id).toBe(gap.stationId);
-    expect(context.instrumentVersions!.map((each) => each.id)).toContain(gap.instrumentVersionId);
+  it('refuses a row that names a row of another job', async () => {
+    const other = demoRows('lodd');
+    const [own, theirs] = [rows.points[0]!.id, other.points[0]!.id];
+    const id = () => crypto.randomUUID();
+    const at = '2026-11-24T08:00:00.000Z';
+    const round = rows.rounds[0]!;
+    const attempts = {
+      control: insert(database, 'roundControls', [{ roundId: round.id, pointId: theirs }]),
+      condition: insert(database, 'pointConditions', [
+        { id: id(), roundId: round.id, pointId: theirs, kind: 'worn', at, author: 'Nils' },
+      ]),
+      reading: insert(database, 'readings', [{ ...rows.readings[0]!, id: id(), pointId: theirs }]),
+      reference: insert(database, 'referencePoints', [{ ...rows.referencePoints[0]!, id: id(), pointId: theirs }]),
+      choice: insert(database, 'referenceChoices', [
+        {
+          ...{ id: id(), jobId: round.jobId, pointId: own, dimensionId: null, at, author: 'Nils', reason: '' },
+          referenceId: other.references[0]!.id,
+        },
+      ]),
+      subject: insert(database, 'logSubjects', [
+        {
+          ...{ id: id(), entryId: rows.logEntries[0]!.id, pointId: theirs, dimensionId: null },
+          ...{ acceptedDeviation: null, referenceId: null },
+        },
+      ]),
+      substitute: insert(database, 'points', [{ ...rows.points[0]!, id: id(), code: 'ZZ9', substituteForId: theirs }]),
+      hold: insert(database, 'pullHolds', [
+        { id: id(), pullId: rows.pulls[0]!.id, pointId: theirs, kind: 'clamp', rating: null },
+      ]),
+      mine: insert(database, 'roundControls', [{ roundId: round.id, pointId: own }], { skipExisting: true }),
+    };
+    const codes = Object.fromEntries(
+      await Promise.all(Object.entries(attempts).map(async ([what, attempt]) => [what, await code(attempt)])),
+    );
+    expect(codes).toEqual({
+      ...Object.fromEntries(Object.keys(attempts).map((what) => [what, '23503'])),
+      mine: 'accepted',
+    });
   });
 
   it('streams the parts of a picture in order and drops content nobody named', async () => {

@@ -10,7 +10,7 @@ import { Job } from '@/core/shell/job/job';
 import { ROWS_VERSION, upgradeDocument, versionOfFormat } from '@/core/shell/job/upgrades';
 import { recordDocument } from '@/core/shell/record-document';
 import { loadJob } from '@/db/jobs';
-import { replayJournal } from '@/db/journal';
+import { replayFirstFormat } from '@/db/journal/first-format';
 import { migrate } from '@/db/migrate';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
 import { demoRows } from '../support/demo-rows';
@@ -116,7 +116,7 @@ describe('what the first version wrote', () => {
     const folder = await mkdtemp(path.join(os.tmpdir(), 'journal-'));
     const file = path.join(folder, 'journal.jsonl');
     await writeFile(file, text('journal.jsonl'));
-    const { restored, faults } = await replayJournal(database, file);
+    const { restored, faults } = await replayFirstFormat(database, file);
     expect(faults).toEqual([]);
     const rows = await loadJob(database, demoRows('solbris').jobs[0]!.id);
     const byId = (a: { id: string }, b: { id: string }) => a.id.localeCompare(b.id);

@@ -97,16 +97,22 @@ async function pressAllTwice(page: Page, path: string): Promise<number> {
   await page.goto(path);
   await settled(page);
   const pressed = new Map<string, number>();
+  const buttons = page.getByRole('main').getByRole('button');
   for (let more = true; more;) {
     more = false;
-    for (const button of await page.getByRole('main').getByRole('button').all()) {
-      const name = await button.innerText({ timeout: 2000 }).catch(() => '');
-      const label = (await button.getAttribute('aria-label').catch(() => null)) ?? name;
+    // Disabled ones have nothing to do twice.
+    const labels = await buttons.evaluateAll((all) =>
+      all.map((each) => (each.matches(':disabled') ? '' : (each.ariaLabel ?? (each as HTMLElement).innerText))),
+    );
+    for (const [i, label] of labels.entries()) {
       const kind = kindOf(label);
       if (kind === '' || (pressed.get(kind) ?? 0) >= MOST_OF_A_KIND) continue;
       pressed.set(kind, (pressed.get(kind) ?? 0) + 1);
       more = true;
-      await button.dblclick({ timeout: 1200, noWaitAfter: true }).catch(() => undefined);
+      await buttons
+        .nth(i)
+        .dblclick({ timeout: 1200, noWaitAfter: true })
+        .catch(() => undefined);
       await answerDialog(page);
       if (new URL(page.url()).pathname !== new URL(path, page.url()).pathname) await page.goto(path);
       break;

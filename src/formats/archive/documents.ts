@@ -57,17 +57,21 @@ const EXTENSION: Readonly<Record<Photograph['mediaType'], string>> = {
 export const photographPath = (photograph: Pick<Photograph, 'id' | 'mediaType'>): string =>
   `photographs/${photograph.id}.${EXTENSION[photograph.mediaType]}`;
 
-/** The documents of a job; only the instruments its readings and rounds used travel with it. */
-export function archiveDocuments(rows: JobRows): ArchiveDocument[] {
+/** What an archive carries of a job's rows: of the instruments only those its readings and rounds used. */
+export function carried(rows: JobRows): JobRows {
   const versions = new Set([
     ...rows.rounds.map((round) => round.instrumentVersionId),
     ...rows.readings.map((reading) => reading.instrumentVersionId),
   ]);
   const instrumentVersions = rows.instrumentVersions.filter((version) => versions.has(version.id));
   const used = new Set(instrumentVersions.map((version) => version.instrumentId));
-  const own: Record<string, unknown> = Object.fromEntries(OWN_TABLES.map((table) => [table, rows[table]]));
-  own.instrumentVersions = instrumentVersions;
-  own.instruments = rows.instruments.filter((instrument) => used.has(instrument.id));
+  return { ...rows, instrumentVersions, instruments: rows.instruments.filter((instrument) => used.has(instrument.id)) };
+}
+
+/** The documents of a job. */
+export function archiveDocuments(all: JobRows): ArchiveDocument[] {
+  const rows = carried(all);
+  const own = Object.fromEntries(OWN_TABLES.map((table) => [table, rows[table]]));
   return [
     { path: JOB_PATH, text: json({ format: `${JOB}/${ROWS_VERSION}`, rows: own }) },
     ...rows.rounds.map((round) => {

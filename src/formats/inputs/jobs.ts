@@ -24,3 +24,7 @@ export type NewInstrument = z.input<typeof newInstrument>;
 export const jobId = z.uuid();
 export const puttingAway = z.strictObject({ jobId, away: z.boolean() });
 export type PuttingAway = z.input<typeof puttingAway>;
+
+/** How a job is brought in: as what it is, or, where it is here already, beside it, into its gaps or in its place. */
+export const bringAs = z.enum(['new', 'copy', 'missing', 'replace']);
+export type BringAs = z.infer<typeof bringAs>;

@@ -3,9 +3,10 @@
 import { FIRST_STEPS } from '@/core/days/ladder';
 import * as input from '@/formats/inputs/jobs';
 import { NEW_JOB } from '@/core/shell/job/entities';
-import { loadJob, removeRows } from '@/db/jobs';
+import { loadJob, removeJob as removeRows } from '@/db/jobs';
+import { removeContent } from '@/db/photographs';
 import { insert, rowById } from '@/db/table';
-import { contentHash } from '../archive';
+import { contentHash } from '../archive/export';
 import { done, failed } from '@/formats/outcome';
 import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
@@ -58,7 +59,7 @@ export const putAwayJob = useCase(input.puttingAway, ({ jobId, away }, context) 
 );
 
 /** Removes a job that was exported as it is now: with everything of it, for good. */
-export const removeJob = useCase(input.jobId, async (jobId, { database, journal }) => {
+export const removeJob = useCase(input.jobId, async (jobId, { database }) => {
   const rows = await loadJob(database, jobId);
   // Somebody else removed it first: it is gone, as wanted.
   if (!rows) return done(null);
@@ -68,8 +69,12 @@ export const removeJob = useCase(input.jobId, async (jobId, { database, journal 
   ]);
   if (exported.length === 0)
     return failed('job', 'export it first: it is only removed once a zip of it was taken as it is now');
-  // The journal first: a job that is half removed does not come back out of it.
-  await journal.remove(jobId);
-  await removeRows(database, rows);
+  await database.transaction(async (tx) => {
+    await removeRows(tx, jobId);
+    await removeContent(
+      tx,
+      rows.photographs.map(({ id }) => id),
+    );
+  });
   return done(null);
 });

@@ -23,7 +23,7 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
     taken.push({ file, photograph: inspected.value });
   }
   return runUseCase(newEntry, json.value, async ({ entry, subjects, finding, decision }, context) => {
-    const { database, actor, now, newId } = context;
+    const { database, pictures, actor, now, newId } = context;
     if (entry.kind === 'decision' && entry.reason.trim() === '') return failed('reason', 'a decision needs its reason');
     if (entry.kind === 'assumption' && entry.overturnedBy?.trim() === '')
       return failed('overturnedBy', 'say what would overturn it');
@@ -39,7 +39,7 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
       if (finding) await insert(tx, 'findingDetails', [{ ...finding, entryId: entry.id }]);
       if (decision) await insert(tx, 'decisionDetails', [{ ...decision, entryId: entry.id }]);
       for (const { file, photograph } of taken)
-        await storePhotograph(tx, photograph, {
+        await storePhotograph(tx, pictures, photograph, {
           id: newId(),
           jobId: entry.jobId,
           entryId: entry.id,

@@ -222,8 +222,7 @@ function judgeFar(
   const expected = expectedOf(solution, reading, 0);
   const common = { readingId: reading.id, quantity: axisWord(reading, 0), together: [] };
   if (!expected || reading.kind === 'position') return { ...common, kind: 'farFromChart', w: 0 };
-  const read = isPair(reading) ? tipDistance(reading.value, reading.pointers) : reading.value;
-  const w = (expected.value - read) / Math.hypot(expected.sd, sigmaOf(reading, 0));
+  const w = (expected.value - readOf(reading)) / Math.hypot(expected.sd, sigmaOf(reading, 0));
   const cause = likelyCause(solution, reading, factsOf(reading));
   return {
     ...common,
@@ -261,9 +260,31 @@ function standOffs(
     const [twin] = twins;
     if (!twin || twins.length > 1 || together.length !== 1 || together[0] !== twin.id) return [];
     const [own, other] = [strangeness(reading), strangeness(twin)];
-    return Math.max(own, other) > STRANGE && Math.max(own, other) > 3 * Math.min(own, other) ? [] : [[twin, reading]];
+    if (Math.max(own, other) > STRANGE && Math.max(own, other) > 3 * Math.min(own, other)) return [];
+    return othersTell(main, reading, twin) ? [] : [[twin, reading]];
   });
 }
+
+/**
+ * Whether the net without either of two readings agrees with one of them and contradicts the other: however loosely it
+ * knows the length by itself, a blunder is often larger than that.
+ */
+function othersTell(main: NetSolution, a: SurveyReading, b: SurveyReading): boolean {
+  const [without] = solveDetermined({
+    ...main.survey,
+    readings: main.survey.readings.filter(({ id }) => id !== a.id && id !== b.id),
+  }).pieces;
+  // Where the two are the only tie to the datum, nothing else knows what they measure.
+  const expected = without && without.freedoms === main.freedoms ? expectedOf(without, a, 0) : undefined;
+  if (!expected || a.kind === 'position' || b.kind === 'position') return false;
+  const strange = [a, b].map(
+    (reading) => Math.abs(readOf(reading) - expected.value) / Math.hypot(expected.sd, sigmaOf(reading, 0)),
+  );
+  return Math.max(...strange) > SUSPECT && Math.max(...strange) > 3 * Math.min(...strange);
+}
+
+const readOf = (reading: Exclude<SurveyReading, { kind: 'position' }>): number =>
+  isPair(reading) ? tipDistance(reading.value, reading.pointers) : reading.value;
 
 const isOfTheSame = (a: SurveyReading, b: SurveyReading): boolean =>
   a.kind === b.kind && [...pointsOf(a)].sort().join() === [...pointsOf(b)].sort().join();

@@ -82,6 +82,21 @@ describe('two readings of one thing that disagree', () => {
   });
 });
 
+describe('a length read twice in a net that knows it only loosely without', () => {
+  it('is accused where it is far from what the others say, and the good one is kept', () => {
+    const length = Math.hypot(...[0, 1, 2].map((k) => SHELL.FR![k]! - SHELL.FL![k]!));
+    const again: Partial<Reading> = {
+      ...{ quantity: 'distance', measure: 'tip', pointId: idOf('FL'), toPointId: idOf('FR') },
+      value: length + 254,
+    };
+    const { net } = judgeRound(taped(CODES, [again]), round);
+    expect(net.doubts.map(({ kind, readingId }) => [kind, readingId])).toEqual([
+      ['contradicted', '00000000-0000-4000-8000-000000000121'],
+    ]);
+    expect(net.doubts[0]!.expected!.value).toBeCloseTo(length, -1);
+  });
+});
+
 describe('six points without a chart', () => {
   it('are located in plan with one height, and told no height that the lengths cannot tell from its mirror image', () => {
     const { net, located } = judgeRound(taped(['FL']), round);

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { downloadHeaders } from '@/formats/file-name';
-import { exportJob } from '@/server/archive';
+import { exportJob } from '@/server/archive/export';
 import { store } from '@/server/store';
 
 /** The whole job as one zip, streamed. */

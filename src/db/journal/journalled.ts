@@ -1,0 +1,86 @@
+import { JOB_TABLES } from '@/core/shell/job/job-rows';
+import { camelRows, isoTime, isWrite, type Database, type Queryable } from '../database';
+import { keysOf, tableNamed, TIME_KEYS } from '../table';
+import type { Journal } from './journal';
+import type { TableChange } from './line';
+
+interface Noted {
+  readonly tableName: string;
+  readonly gone: boolean;
+  readonly rows: readonly Record<string, unknown>[];
+  readonly number: string;
+}
+
+/** Empties what the transaction has noted, and raises the journal's number where that was anything. */
+const TAKE_NOTED = `
+  with noted as (delete from noted_change returning ordinal, table_name, gone, rows),
+    marked as (update journal_mark set number = number + 1 where exists (select from noted_change) returning number)
+  select table_name, gone, rows, (select number from marked)::text as number from noted order by ordinal`;
+
+/**
+ * The same database with a journal: what a transaction changed is on the disk before it commits, so that whatever was
+ * acknowledged can be done again.
+ *
+ * @param hasRoom throws `DiskFull` where the disk has no room left, before anything is written
+ */
+export async function journalled(
+  database: Database,
+  journal: Journal,
+  hasRoom: () => Promise<void>,
+): Promise<Database> {
+  await database.query("select set_config('vinkel.journal', 'on', false)");
+  const transaction: Database['transaction'] = (work) =>
+    database.transaction(async (tx) => {
+      let wrote = false;
+      const result = await work({
+        query: async (sql, parameters) => {
+          if (!wrote && isWrite(sql)) {
+            await hasRoom();
+            wrote = true;
+          }
+          return tx.query(sql, parameters);
+        },
+      });
+      if (wrote) await keep(tx, journal);
+      return result;
+    });
+  return {
+    transaction,
+    query: (sql, parameters) =>
+      isWrite(sql) ? transaction((tx) => tx.query(sql, parameters)) : database.query(sql, parameters),
+    script: (sql) => database.script(sql),
+    close: () => database.close(),
+    get revision() {
+      return database.revision;
+    },
+  };
+}
+
+async function keep(tx: Queryable, journal: Journal): Promise<void> {
+  const noted = await tx.query<Noted>(TAKE_NOTED);
+  const [first] = noted;
+  if (first)
+    await journal.append({ number: Number(first.number), at: new Date().toISOString(), changes: noted.map(changeOf) });
+}
+
+/** What was noted, with the names and times the program has. */
+function changeOf({ tableName, gone, rows }: Noted): TableChange {
+  const table = tableNamed(tableName);
+  const keys = gone ? keysOf(table) : Object.keys(JOB_TABLES[table].shape);
+  const times = new Set(TIME_KEYS[table]);
+  const told = camelRows<Record<string, unknown>>(rows).map((row) =>
+    Object.fromEntries(
+      keys.map((key) => [key, times.has(key) && typeof row[key] === 'string' ? isoTime(row[key]) : row[key]]),
+    ),
+  );
+  return (gone ? { table, gone: told } : { table, rows: told }) as TableChange;
+}
+
+/** Notes that a whole job is gone, for a transaction that removes it. */
+export const noteRemoval = (tx: Queryable, jobId: string): Promise<unknown[]> =>
+  tx.query(
+    `insert into noted_change (table_name, gone, rows)
+     select 'job', true, json_build_array(json_build_object('id', $1::uuid))
+     where current_setting('vinkel.journal', true) = 'on'`,
+    [jobId],
+  );

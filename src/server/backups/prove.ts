@@ -1,0 +1,36 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { migrate } from '@/db/migrate';
+import { openPglite } from '@/db/pglite';
+import { PROOF } from './manifest';
+import { differences, restoreBackup } from './restore';
+
+export interface Proof {
+  readonly backup: string;
+  /** A folder on a disk with room for a copy of it all. */
+  readonly scratchIn: string;
+}
+
+/**
+ * Proves a backup: restores it into an empty database of its own, takes every job out again and compares. Pictures are
+ * held against their checksums on the way in.
+ *
+ * @throws in words where it is not what was backed up
+ */
+export async function proveBackup({ backup, scratchIn }: Proof): Promise<void> {
+  const scratch = await mkdtemp(path.join(scratchIn, 'scratch-proof-'));
+  try {
+    const database = await openPglite(path.join(scratch, 'database'));
+    try {
+      await migrate(database);
+      await restoreBackup(database, backup);
+      const differing = await differences(database, backup);
+      if (differing.length > 0) throw new Error(`not the same after restoring: ${differing.join(', ')}`);
+    } finally {
+      await database.close();
+    }
+    await writeFile(path.join(backup, PROOF), JSON.stringify({ at: new Date().toISOString() }), { flush: true });
+  } finally {
+    await rm(scratch, { recursive: true, force: true });
+  }
+}

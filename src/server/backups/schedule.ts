@@ -1,0 +1,69 @@
+import { markOf } from '@/db/journal/replay';
+import { inThread } from '../thread';
+import type { Store } from '../store';
+import { backupsIn } from './manifest';
+import { proveBackup } from './prove';
+import { rotate } from './rotate';
+import { takeBackup } from './take';
+
+const HOUR = 3_600_000;
+/** A backup is due so long after the last one that was proved, and stale after this. */
+const DUE = 20 * HOUR;
+export const STALE = 72 * HOUR;
+/** How often it is looked whether one is due, and how long after the start first. */
+const LOOK_EVERY = HOUR / 6;
+const FIRST_LOOK = HOUR / 30;
+
+/** One at a time, whoever asks for it. */
+const shared = globalThis as typeof globalThis & { vinkelBackup?: Promise<void>; vinkelBackupFault?: string };
+
+/** Takes a backup, proves it and lets old ones go. Whoever asks while one is taken gets that one. */
+export const backUp = (store: Store): Promise<void> =>
+  (shared.vinkelBackup ??= take(store).finally(() => {
+    shared.vinkelBackup = undefined;
+  }));
+
+async function take(store: Store): Promise<void> {
+  try {
+    const backup = await takeBackup(store, new Date().toISOString());
+    await inThread('proof-thread', { backup, scratchIn: store.folder }, proveBackup);
+    await rotate(store);
+    shared.vinkelBackupFault = undefined;
+  } catch (error) {
+    shared.vinkelBackupFault = error instanceof Error ? error.message : String(error);
+    throw error;
+  }
+}
+
+/** Why the last backup did not come about, where it did not. */
+export const backupFault = (): string | undefined => shared.vinkelBackupFault;
+
+export interface BackupState {
+  readonly backups: Awaited<ReturnType<typeof backupsIn>>;
+  /** The last one that was proved. */
+  readonly provedAt?: string;
+  /** Something was written since the last proved one. */
+  readonly behind: boolean;
+  /** It is so long ago, with something written since, that somebody should look. */
+  readonly stale: boolean;
+}
+
+export async function backupState({ database, backups: folder }: Store, now: number): Promise<BackupState> {
+  const backups = await backupsIn(folder);
+  const proved = backups.find((each) => each.provedAt);
+  const behind = (await markOf(database)) > (proved?.number ?? 0);
+  const age = now - (proved ? Date.parse(proved.at) : now);
+  return { backups, behind, stale: behind && age > STALE, ...(proved ? { provedAt: proved.at } : {}) };
+}
+
+/** Takes a backup whenever one is due, as long as the program runs. */
+export function scheduleBackups(store: Store): void {
+  const look = async () => {
+    const { provedAt, behind } = await backupState(store, Date.now());
+    const due = behind && (provedAt === undefined || Date.now() - Date.parse(provedAt) > DUE);
+    if (due) await backUp(store);
+  };
+  const quietly = () => void look().catch((error: unknown) => console.error(`backup: ${String(error)}`));
+  setTimeout(quietly, FIRST_LOOK).unref();
+  setInterval(quietly, LOOK_EVERY).unref();
+}
