@@ -153,6 +153,7 @@ async function acknowledgement() {
     const begun = performance.now();
     const response = await fetch(`${address}/api/readings`, {
       method: 'POST',
+      headers: { origin: address, 'content-type': 'application/json' },
       body: JSON.stringify({ roundId: rounds[0].id, readings: [reading], strike: null }),
     });
     await response.json();
@@ -196,6 +197,7 @@ async function fillRound(positions, most) {
   for (const reading of lines) {
     const response = await fetch(`${address}/api/readings`, {
       method: 'POST',
+      headers: { origin: address, 'content-type': 'application/json' },
       body: JSON.stringify({ roundId: rounds[0].id, readings: [reading], strike: null }),
     });
     if (!response.ok) throw new Error(await response.text());

@@ -23,6 +23,7 @@ export async function loadDemoJobs(address) {
   for (const name of readdirSync(DEMO_JOBS).sort()) {
     const response = await fetch(`${address}/api/archive`, {
       method: 'POST',
+      headers: { origin: address, 'content-type': 'application/zip' },
       body: await demoArchive(name),
     });
     if (!response.ok) throw new Error(`the demo job ${name} was refused: ${await response.text()}`);

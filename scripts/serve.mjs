@@ -1,5 +1,6 @@
 import { createServer } from 'node:http';
 import next from 'next';
+import { guarded, ownHosts } from './guard.mjs';
 
 /**
  * Serves the production build on 127.0.0.1.
@@ -14,9 +15,17 @@ export async function serve({ port, data }) {
   const app = next({ dev: false, dir: process.cwd(), hostname: '127.0.0.1', port });
   await app.prepare();
   const handle = app.getRequestHandler();
-  const server = createServer((request, response) => void handle(request, response));
+  let hosts = [];
+  const server = createServer(
+    guarded(
+      (request, response) => void handle(request, response),
+      () => hosts,
+    ),
+  );
   const taken = await listen(server, port);
-  const address = `http://127.0.0.1:${taken}`;
+  hosts = ownHosts(taken);
+  const address = `http://${hosts[0]}`;
+  if (taken !== port && port !== 0) console.log(`Port ${port} is taken by another program: this one is at ${address}.`);
   // The first request opens the data folder, or ends the process with a sentence where it is taken.
   const alive = await fetch(`${address}/api/alive`);
   if (!alive.ok) throw new Error('the data folder could not be opened');
@@ -28,8 +37,14 @@ function listen(server, port, tries = 50) {
   return new Promise((resolve, reject) => {
     server.once('error', (error) => {
       if (error.code === 'EADDRINUSE' && tries > 0) resolve(listen(server, port + 1, tries - 1));
-      else reject(error);
+      else if (error.code === 'EACCES' && tries > 0) {
+        console.log(`Port ${port} may not be used: trying ${FALLBACK_PORT}.`);
+        resolve(listen(server, FALLBACK_PORT, tries - 1));
+      } else reject(error);
     });
     server.listen(port, '127.0.0.1', () => resolve(server.address().port));
   });
 }
+
+/** One that every user may take. */
+const FALLBACK_PORT = 3000;

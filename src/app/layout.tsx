@@ -11,7 +11,10 @@ import type { ReactNode } from 'react';
 import { preferencesCookie } from '@/server/preferences';
 import { readPreferences } from '@/formats/preferences';
 import { machineZone } from '@/formats/shop-time';
+import { rebuildData } from '@/server/actions/kept';
+import { damage } from '@/server/kept';
 import { people } from '@/server/views';
+import { DamagedData } from '@/ui/kept/damaged-data';
 import { AskPersonProvider } from '@/ui/shell/ask-person';
 import { Offline } from '@/ui/shell/offline';
 import { PreferencesProvider } from '@/ui/shell/preferences-context';
@@ -24,13 +27,18 @@ export const dynamic = 'force-dynamic';
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const preferences = readPreferences(await preferencesCookie());
+  const damaged = await damage();
   return (
     <html lang={preferences.words === 'us' ? 'en-US' : 'en-GB'} data-sheet={preferences.sheet}>
       <body>
         <PreferencesProvider initial={preferences} zone={machineZone()}>
-          <AskPersonProvider people={await people()}>
-            {children} <Offline />
-          </AskPersonProvider>
+          {damaged ? (
+            <DamagedData damage={damaged} rebuild={rebuildData} />
+          ) : (
+            <AskPersonProvider people={await people()}>
+              {children} <Offline />
+            </AskPersonProvider>
+          )}
         </PreferencesProvider>
       </body>
     </html>

@@ -1,5 +1,4 @@
 import { readdir, stat } from 'node:fs/promises';
-import path from 'node:path';
 
 /** What every database folder of the engine holds; without one of these it would begin a new, empty one over the old. */
 const ESSENTIAL = ['PG_VERSION', 'global/pg_control', 'base', 'pg_wal'];
@@ -16,7 +15,7 @@ export async function stateOf(databasePath: string): Promise<FolderState> {
   if (names.length === 0) return { kind: 'none' };
   const lacking: string[] = [];
   for (const name of ESSENTIAL) {
-    const found = await stat(path.join(databasePath, name)).catch(() => undefined);
+    const found = await stat(/* turbopackIgnore: true */ `${databasePath}/${name}`).catch(() => undefined);
     if (!found || (found.isFile() && found.size === 0)) lacking.push(name);
   }
   return lacking.length === 0

@@ -7,6 +7,8 @@ export interface ShopTime {
   time(iso: string): string;
   /** `4 Nov 2026`. */
   day(iso: string): string;
+  /** Both: `4 Nov 2026, 14:05`. */
+  moment(iso: string): string;
   /** The day as a date field holds it: `2026-11-04`. */
   date(iso: string): string;
   /** The instant of a day as a date field holds it, at an hour of the shop; ISO 8601, UTC. */
@@ -19,6 +21,7 @@ export function shopTime(zone: string): ShopTime {
   return {
     time: (iso) => format(iso, 'HH:mm', here),
     day: (iso) => format(iso, 'd MMM yyyy', here),
+    moment: (iso) => format(iso, 'd MMM yyyy, HH:mm', here),
     date: (iso) => formatISO(iso, { ...here, representation: 'date' }),
     instant: (date, hour) => {
       const [year, month, day] = date.split('-').map(Number);

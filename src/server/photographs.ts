@@ -1,12 +1,10 @@
 import { createHash } from 'node:crypto';
-import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import type { Photograph } from '@/core/shell/job/entities';
-import { addContent, addPart, contentOf, PART_BYTES, photographById, previewOf } from '@/db/photographs';
+import { addContent, addPart, PART_BYTES } from '@/db/photographs';
 import type { Queryable } from '@/db/database';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
-import { store } from './store';
 
 export const MOST_BYTES = 15 * 1024 * 1024;
 const MOST_PIXELS = 120_000_000;
@@ -80,22 +78,4 @@ export async function storeContent(tx: Queryable, id: string, preview: Uint8Arra
   await addContent(tx, id, preview);
   for (let number = 0; number * PART_BYTES < content.length; number++)
     await addPart(tx, id, number, content.subarray(number * PART_BYTES, (number + 1) * PART_BYTES));
-}
-
-/** Opens a stored picture or its preview for reading. */
-export async function openPhotograph(
-  id: string,
-  preview: boolean,
-): Promise<{ mediaType: string; content: Readable } | undefined> {
-  if (!/^[0-9a-f-]{36}$/i.test(id)) return undefined;
-  const { database } = await store();
-  const photograph = await photographById(database, id);
-  if (!photograph) return undefined;
-  if (!preview)
-    return {
-      mediaType: photograph.mediaType,
-      content: Readable.from(contentOf(database, id), { objectMode: false }),
-    };
-  const small = await previewOf(database, id);
-  return small && { mediaType: 'image/jpeg', content: Readable.from([small], { objectMode: false }) };
 }

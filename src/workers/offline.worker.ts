@@ -28,9 +28,7 @@ registerRoute(
   ({ request }) => request.destination === 'worker',
   async ({ request, url }) => {
     const response = (await matchPrecache(url.pathname)) ?? (await fetch(request));
-    return new Response(await response.blob(), {
-      headers: { 'content-type': 'text/javascript; charset=utf-8' },
-    });
+    return new Response(await response.blob(), { headers: response.headers });
   },
 );
 precacheAndRoute(self.__WB_MANIFEST);

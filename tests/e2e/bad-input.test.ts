@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { launch, openWindow } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
-import { Server } from '../support/server';
+import { send, Server } from '../support/server';
 
 const rows = demoRows('solbris');
 const jobId = rows.jobs[0]!.id;
@@ -16,18 +16,15 @@ describe('bad input', () => {
   let browser: Browser;
   beforeAll(async () => {
     [server, browser] = await Promise.all([Server.start(), launch()]);
-    await fetch(`${server.address}/api/archive`, {
-      method: 'POST',
-      body: await demoArchive('solbris'),
-    });
+    await send(server, '/api/archive', await demoArchive('solbris'));
   });
   afterAll(async () => {
     await browser.close();
     await server.remove();
   });
 
-  const post = async (path: string, body: BodyInit) => {
-    const response = await fetch(server.address + path, { method: 'POST', body });
+  const post = async (path: string, body: Uint8Array | string, type?: string) => {
+    const response = await send(server, path, body, type);
     return {
       status: response.status,
       faults: ((await response.json()) as { faults: { path: string; message: string }[] }).faults,
@@ -35,7 +32,9 @@ describe('bad input', () => {
   };
 
   it('says what is wrong with an archive that is none, damaged or of a job that is here', async () => {
-    expect((await post('/api/archive', 'not a zip')).faults[0]!.message).toContain('zip cannot be read');
+    expect((await post('/api/archive', 'not a zip', 'application/zip')).faults[0]!.message).toContain(
+      'zip cannot be read',
+    );
     const zip = await demoArchive('kvist');
     expect((await post('/api/archive', zip.subarray(0, zip.length - 400))).faults[0]!.message).toContain('zip');
     expect((await post('/api/archive', await demoArchive('solbris'))).faults[0]!.message).toContain('is here already');

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { demoRows } from '../support/demo-rows';
-import { Server } from '../support/server';
+import { send, Server } from '../support/server';
 
 const rows = demoRows('solbris');
 const round = rows.rounds[1]!;
@@ -24,10 +24,7 @@ describe('the server killed hard in the middle of a stream of readings', () => {
   let sent = 0;
   beforeAll(async () => {
     server = await Server.start();
-    const response = await fetch(`${server.address}/api/archive`, {
-      method: 'POST',
-      body: await demoArchive('solbris'),
-    });
+    const response = await send(server, '/api/archive', await demoArchive('solbris'));
     expect(response.status).toBe(200);
   });
   afterAll(() => server.remove());
@@ -37,10 +34,7 @@ describe('the server killed hard in the middle of a stream of readings', () => {
     for (;;) {
       const body = entry(200 + (sent++ % 100));
       try {
-        const response = await fetch(`${server.address}/api/readings`, {
-          method: 'POST',
-          body: JSON.stringify(body),
-        });
+        const response = await send(server, '/api/readings', JSON.stringify(body));
         if (!response.ok) throw new Error(await response.text());
         await response.json();
         acknowledged.push(body.readings[0]!.id);
@@ -79,8 +73,7 @@ describe('the server killed hard in the middle of a stream of readings', () => {
 
   it('takes a line sent twice once', async () => {
     const body = JSON.stringify(entry(333));
-    for (let i = 0; i < 2; i++)
-      expect((await fetch(`${server.address}/api/readings`, { method: 'POST', body })).status).toBe(200);
+    for (let i = 0; i < 2; i++) expect((await send(server, '/api/readings', body)).status).toBe(200);
     const csv = await (await fetch(`${server.address}/api/jobs/${rows.jobs[0]!.id}/readings`)).text();
     expect(csv.split('K1 h 333').length - 1).toBe(1);
   });

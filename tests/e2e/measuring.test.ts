@@ -9,7 +9,7 @@ import { parseSurvey, surveyOf } from '@/formats/survey';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { launch, openWindow, pressEnter, typeLine, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
-import { Server } from '../support/server';
+import { send, Server } from '../support/server';
 
 const solbris = demoRows('solbris');
 const job = solbris.jobs[0]!;
@@ -48,10 +48,7 @@ describe('measuring a round of the demo shell', () => {
   let roundUrl = '';
   beforeAll(async () => {
     [server, browser] = await Promise.all([Server.start(), launch()]);
-    const response = await fetch(`${server.address}/api/archive`, {
-      method: 'POST',
-      body: await demoArchive('solbris'),
-    });
+    const response = await send(server, '/api/archive', await demoArchive('solbris'));
     expect(response.status).toBe(200);
     ({ page, context, errors } = await openWindow(browser, server.address));
     page.setDefaultTimeout(30_000);

@@ -16,6 +16,7 @@ const SCREENS: readonly (readonly [name: string, path: string])[] = [
   ['jobs', '/'],
   ['new job', '/jobs/new'],
   ['instruments', '/instruments'],
+  ['kept data', '/kept'],
   ['day sheet', s!],
   ['day sheet of a finished job', l!],
   ['chart', `${s}/chart`],
@@ -66,6 +67,13 @@ describe('every screen of the demo', () => {
     let window: Awaited<ReturnType<typeof openWindow>>;
     beforeAll(async () => {
       window = await openWindow(browser, server.address, { sheet });
+      await window.page.addInitScript(() => {
+        document.addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI }) =>
+          setTimeout(() => {
+            throw new Error(`policy: ${violatedDirective} ${blockedURI}`);
+          }),
+        );
+      });
     });
     afterAll(() => window.context.close());
 
@@ -73,7 +81,7 @@ describe('every screen of the demo', () => {
       const { page, errors } = window;
       await page.goto(path);
       await settled(page);
-      await page.addScriptTag({ content: axe });
+      await page.evaluate(axe);
       // The dark sheet differs by its tones alone.
       const violations = await page.evaluate(
         async (rules) => {

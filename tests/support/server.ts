@@ -62,3 +62,16 @@ export class Server {
     rmSync(this.folder, { recursive: true, force: true });
   }
 }
+
+/** Sends something as a page of the program would. */
+export const send = (
+  { address }: { readonly address: string },
+  path: string,
+  body: Uint8Array | string,
+  type = typeof body === 'string' ? 'application/json' : 'application/zip',
+): Promise<Response> =>
+  fetch(address + path, {
+    method: 'POST',
+    headers: { origin: address, 'content-type': type },
+    body: body as BodyInit,
+  });

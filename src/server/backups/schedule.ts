@@ -9,7 +9,7 @@ import { takeBackup } from './take';
 const HOUR = 3_600_000;
 /** A backup is due so long after the last one that was proved, and stale after this. */
 const DUE = 20 * HOUR;
-export const STALE = 72 * HOUR;
+const STALE = 72 * HOUR;
 /** How often it is looked whether one is due, and how long after the start first. */
 const LOOK_EVERY = HOUR / 6;
 const FIRST_LOOK = HOUR / 30;
@@ -52,8 +52,8 @@ export async function backupState({ database, backups: folder }: Store, now: num
   const backups = await backupsIn(folder);
   const proved = backups.find((each) => each.provedAt);
   const behind = (await markOf(database)) > (proved?.number ?? 0);
-  const age = now - (proved ? Date.parse(proved.at) : now);
-  return { backups, behind, stale: behind && age > STALE, ...(proved ? { provedAt: proved.at } : {}) };
+  const old = proved ? now - Date.parse(proved.at) > STALE : backupFault() !== undefined;
+  return { backups, behind, stale: behind && old, ...(proved ? { provedAt: proved.at } : {}) };
 }
 
 /** Takes a backup whenever one is due, as long as the program runs. */

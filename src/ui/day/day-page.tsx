@@ -35,12 +35,15 @@ export function DayPage({
   day,
   names,
   printedAt,
+  staleBackup,
   actions,
 }: {
   job: Job;
   day: DayView;
   names: SettleNames;
   printedAt: string;
+  /** Where backups lie, where none was proved for too long, and when the last one was. */
+  staleBackup?: { readonly folder: string; readonly provedAt?: string };
   actions: DayActions;
 }) {
   const format = useFormat();
@@ -59,6 +62,16 @@ export function DayPage({
           <Printer size={18} aria-hidden /> Print the day
         </Button>
       </div>
+      {staleBackup ? (
+        <p role="status" className="no-print border-l-4 border-minus bg-sheet px-3 py-2">
+          The last backup that was proved is of {staleBackup.provedAt ? format.day(staleBackup.provedAt) : 'never'}.
+          Backups lie in <span data-typed>{staleBackup.folder}</span>:{' '}
+          <Link className="underline" href="/kept">
+            see why, and take one
+          </Link>
+          .
+        </p>
+      ) : null}
       <div className="grid items-start gap-x-8 gap-y-4 lg:grid-cols-2 print:grid-cols-2">
         <div className="flex flex-col gap-4">
           <Question title="The morning three: did it stand still overnight?">

@@ -8,7 +8,9 @@ import type { Job } from '@/core/shell/job/entities';
 import { counted } from '@/core/report/vocabulary/words';
 import type { Fault } from '@/formats/faults';
 import type { PuttingAway } from '@/formats/inputs/jobs';
+import type { BringAs } from '@/formats/inputs/jobs';
 import { HERE_ALREADY } from '@/formats/outcome';
+import { BringChoices } from '../kept/bring-choices';
 import { Button, buttonClass } from '../kit/button';
 import { Confirm } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
@@ -36,6 +38,9 @@ export function JobList({ jobs, actions }: { jobs: readonly ListedJob[]; actions
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-2xl">Jobs</h1>
         <div className="ml-auto flex flex-wrap gap-2">
+          <Link prefetch={false} href="/kept" className={buttonClass('quiet')}>
+            Kept data
+          </Link>
           <ImportJob />
           <Link prefetch={false} href="/jobs/new" className={buttonClass('main')}>
             <Plus size={18} aria-hidden /> New job
@@ -143,10 +148,14 @@ function ImportJob() {
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   const [busy, setBusy] = useState(false);
   const [file, setFile] = useState<File | undefined>();
-  const bring = async (chosen: File, as: 'new' | 'copy' | 'missing') => {
+  const bring = async (chosen: File, as: BringAs) => {
     setFile(chosen);
     setBusy(true);
-    const brought = await fetch(`/api/archive?as=${as}`, { method: 'POST', body: chosen })
+    const brought = await fetch(`/api/archive?as=${as}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/zip' },
+      body: chosen,
+    })
       .then((response) => response.json() as Promise<Brought>)
       .catch(() => NOT_REACHED);
     setBusy(false);
@@ -170,10 +179,7 @@ function ImportJob() {
       </label>
       <Faults faults={faults} title="Not brought in" />
       {file && faults.some(({ path }) => path === HERE_ALREADY) ? (
-        <div className="flex gap-2">
-          <Button onClick={() => bring(file, 'copy')}>Bring it in as a copy</Button>
-          <Button onClick={() => bring(file, 'missing')}>Bring in what is missing here</Button>
-        </div>
+        <BringChoices bring={(as) => bring(file, as)} />
       ) : null}
     </div>
   );

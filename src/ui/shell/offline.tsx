@@ -3,7 +3,7 @@
 import { usePathname } from 'next/navigation';
 import { useEffect } from 'react';
 import { markAlive } from '../kit/ready';
-import { useReachable } from './use-reachable';
+import { useProgramState } from './use-reachable';
 
 /** The page that was open before the service worker was there is kept as well. */
 async function keepThisPage(): Promise<void> {
@@ -28,11 +28,20 @@ export function Offline() {
       })
       .catch(() => undefined);
   }, []);
-  const reachable = useReachable();
-  return reachable ? null : (
-    <p role="status" data-away className="no-print fixed inset-x-0 top-0 z-30 bg-ink px-4 py-2 text-center text-paper">
-      The program cannot be reached: this page is as it was when it was last open. Readings are kept here until it is
-      back.
+  const state = useProgramState();
+  return state === 'well' ? null : (
+    <p
+      role="status"
+      data-away={state === 'away' ? '' : undefined}
+      data-full={state === 'full' ? '' : undefined}
+      className="no-print fixed inset-x-0 top-0 z-30 bg-ink px-4 py-2 text-center text-paper"
+    >
+      {IN_WORDS[state]}
     </p>
   );
 }
+
+const IN_WORDS = {
+  away: 'The program cannot be reached: this page is as it was when it was last open. Readings are kept here until it is back.',
+  full: 'The disk the data lies on is full: make room on it. Nothing taken is lost; readings typed now are kept here and taken when there is room.',
+} as const;

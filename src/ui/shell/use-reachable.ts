@@ -1,46 +1,55 @@
 import { useSyncExternalStore } from 'react';
 
-/** How often it is looked whether the program answers, ms; more often while it does not. */
+/** How often it is looked whether the program answers, ms; more often while it does not, or cannot write. */
 const EVERY = 20_000;
-const EVERY_WHILE_AWAY = 4_000;
+const EVERY_IN_TROUBLE = 4_000;
 
-let reachable = true;
+/** The program answers and writes; it answers but its disk is full; it does not answer. */
+export type ProgramState = 'well' | 'full' | 'away';
+
+let state: ProgramState = 'well';
 let timer: ReturnType<typeof setTimeout> | undefined;
 const listeners = new Set<() => void>();
 
-function say(now: boolean): void {
-  if (now === reachable) return;
-  reachable = now;
+function say(now: ProgramState): void {
+  if (now === state) return;
+  state = now;
   for (const listener of listeners) listener();
 }
 
-async function look(): Promise<void> {
+/** Looks now: something was refused that should not have been. */
+export async function lookAtProgram(): Promise<void> {
   clearTimeout(timer);
-  const answer = await fetch('/api/alive', { cache: 'no-store' }).catch(() => undefined);
-  say(answer?.ok ?? false);
-  if (listeners.size > 0) timer = setTimeout(look, reachable ? EVERY : EVERY_WHILE_AWAY);
+  const answer = await fetch('/api/alive', { cache: 'no-store' })
+    .then(async (response) => (response.ok ? ((await response.json()) as { full?: boolean }) : undefined))
+    .catch(() => undefined);
+  say(answer ? (answer.full ? 'full' : 'well') : 'away');
+  if (listeners.size > 0) timer = setTimeout(lookAtProgram, state === 'well' ? EVERY : EVERY_IN_TROUBLE);
 }
 
 function subscribe(listener: () => void): () => void {
   listeners.add(listener);
   if (listeners.size === 1) {
-    window.addEventListener('online', look);
-    window.addEventListener('offline', look);
-    void look();
+    window.addEventListener('online', lookAtProgram);
+    window.addEventListener('offline', lookAtProgram);
+    void lookAtProgram();
   }
   return () => {
     listeners.delete(listener);
     if (listeners.size > 0) return;
-    window.removeEventListener('online', look);
-    window.removeEventListener('offline', look);
+    window.removeEventListener('online', lookAtProgram);
+    window.removeEventListener('offline', lookAtProgram);
     clearTimeout(timer);
   };
 }
 
-/** Whether the program answers; true until it is known not to. */
-export const useReachable = (): boolean =>
+/** How the program is; well until it is known not to be. */
+export const useProgramState = (): ProgramState =>
   useSyncExternalStore(
     subscribe,
-    () => reachable,
-    () => true,
+    () => state,
+    () => 'well',
   );
+
+/** Whether the program answers. */
+export const useReachable = (): boolean => useProgramState() !== 'away';

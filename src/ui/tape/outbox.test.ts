@@ -94,6 +94,10 @@ describe('sending a line', () => {
     });
     answered(503);
     expect(await sendEntry(line('S1L h 151'))).toEqual({ result: 'unreachable' });
+    answered(507, { faults: [{ message: 'the disk is full' }] });
+    expect(await sendEntry(line('S1L h 151'))).toEqual({ result: 'unreachable' });
+    answered(500);
+    expect((await sendEntry(line('S1L h 151'))).result).toBe('refused');
     vi.stubGlobal('fetch', () => Promise.reject(new TypeError('no network')));
     expect(await sendEntry(line('S1L h 151'))).toEqual({ result: 'unreachable' });
   });

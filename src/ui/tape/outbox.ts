@@ -1,4 +1,5 @@
 import type { Point, PointCondition, Reading, ReadingKeep } from '@/core/shell/job/entities';
+import { lookAtProgram } from '../shell/use-reachable';
 
 /** One line of the tape on its way to the server. */
 export interface TapeEntry {
@@ -81,7 +82,13 @@ export const keepHalfTyped = (roundId: string, text: string): void =>
 
 export type SendResult = 'taken' | 'refused' | 'unreachable';
 
-/** Sends one entry; a refusal comes with the server's words. */
+/** Answers that say nothing of the entry itself: it is sent again later. */
+const LATER = new Set([408, 429, 502, 503, 504, 507]);
+
+/**
+ * Sends one entry. A refusal comes with the server's words; what the program failed on is refused as well, so that one
+ * bad line never holds up those behind it.
+ */
 export async function sendEntry(entry: TapeEntry): Promise<{ result: SendResult; message?: string }> {
   try {
     const response = await fetch('/api/readings', {
@@ -90,10 +97,15 @@ export async function sendEntry(entry: TapeEntry): Promise<{ result: SendResult;
       body: JSON.stringify(entry),
     });
     if (response.ok) return { result: 'taken' };
-    if (response.status >= 500) return { result: 'unreachable' };
-    const { faults } = (await response.json()) as { faults?: { message: string }[] };
-    return { result: 'refused', message: faults?.map((fault) => fault.message).join('; ') };
+    if (LATER.has(response.status)) {
+      void lookAtProgram();
+      return { result: 'unreachable' };
+    }
+    const { faults } = (await response.json().catch(() => ({}))) as { faults?: { message: string }[] };
+    return { result: 'refused', message: faults?.map((fault) => fault.message).join('; ') ?? FAILED_ON_IT };
   } catch {
     return { result: 'unreachable' };
   }
 }
+
+const FAILED_ON_IT = 'the program failed on this line and did not take it: type it another way';

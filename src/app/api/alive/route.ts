@@ -1,7 +1,4 @@
-import { store } from '@/server/store';
+import { aliveness } from '@/server/kept';
 
-/** Answers once the data folder is open: the start scripts wait for it before they print the address. */
-export async function GET(): Promise<Response> {
-  const { folder } = await store();
-  return Response.json({ folder });
-}
+/** Answers once the data folder was opened: the start scripts wait for it before they print the address. */
+export const GET = async (): Promise<Response> => Response.json(await aliveness());

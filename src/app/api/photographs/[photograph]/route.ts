@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream';
-import { openPhotograph } from '@/server/photographs';
+import { openPhotograph } from '@/server/open-photograph';
 
 /** A photograph as it was taken, or its preview with `?preview`. */
 export async function GET(

@@ -1,0 +1,49 @@
+'use server';
+
+import { rename } from 'node:fs/promises';
+import path from 'node:path';
+import * as input from '@/formats/inputs/kept';
+import { done, failed, type Outcome } from '@/formats/outcome';
+import { importJob } from '../archive/import';
+import { replacedIn } from '../archive/upload';
+import { archiveIn, backupsIn } from '../backups/manifest';
+import { backUp, scheduleBackups } from '../backups/schedule';
+import { dataFolder, FolderDamaged, openAgain, store } from '../store';
+import { useCase } from '../use-case';
+
+/** Takes a backup now and proves it. */
+export const takeBackupNow = useCase(input.nothing, async (_, context) => {
+  try {
+    await backUp(context);
+    return done(null);
+  } catch (error) {
+    return failed('backup', (error as Error).message);
+  }
+});
+
+/** Brings a job back from a backup. */
+export const bringBack = useCase(input.bringBack, async ({ backupAt, jobId, as }, context) => {
+  const backup = (await backupsIn(context.backups)).find(({ at }) => at === backupAt);
+  if (!backup?.jobs.some(({ id }) => id === jobId)) return failed('backup', 'this backup is not here any more');
+  return importJob({ ...context, replaced: replacedIn(context) }, archiveIn(backup.path, jobId), as);
+});
+
+/** Puts a damaged database aside, whole, and builds it anew from the last proved backup and the journal. */
+export async function rebuildData(): Promise<Outcome> {
+  const damaged = await store().then(
+    () => undefined,
+    (error: unknown) => error,
+  );
+  if (damaged === undefined) return done(null);
+  if (!(damaged instanceof FolderDamaged)) throw damaged;
+  const folder = path.resolve(dataFolder());
+  const aside = path.join(folder, `database-damaged-${new Date().toISOString().replace(/[:.]/g, '-')}`);
+  await rename(path.join(folder, 'database'), aside);
+  openAgain();
+  try {
+    scheduleBackups(await store());
+    return done(null);
+  } catch (error) {
+    return failed('data', `it could not be built anew: ${(error as Error).message}; the damaged one lies in ${aside}`);
+  }
+}
