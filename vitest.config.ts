@@ -11,6 +11,8 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/{core,formats,ui,workers}/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
+          // Seeded runs take seconds on a busy machine; speed is what the benchmarks measure.
+          testTimeout: 60_000,
         },
       },
       {

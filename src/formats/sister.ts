@@ -2,6 +2,7 @@ import { position, type Position, type Vector } from '@/core/maths/geometry/vect
 import { solveDetermined } from '@/core/survey/determined';
 import { looseSentence } from '@/core/survey/loose';
 import { isPair, type SurveyReading } from '@/core/survey/survey';
+import { length } from '@/core/shell/job/entities';
 import type { LengthUnit } from '@/core/maths/units/length';
 import { readChartCsv } from './chart/csv';
 import { readChartJson } from './chart/document';
@@ -68,6 +69,12 @@ const coordinates = (code: string, at: Vector): SisterReading[] =>
 function fromSurvey(value: unknown): SisterFile {
   const document = parseSurvey(value);
   if (!document.ok) return { ok: false, faults: document.faults.map(faultText) };
+  const far = surveyOf(document.value).readings.flatMap((reading) =>
+    sisterReadings(reading).some(({ value: read, pointers }) => ![read, ...(pointers ?? [])].every(isLength))
+      ? [`${reading.id}: no shell reaches further than 100 m`]
+      : [],
+  );
+  if (far.length > 0) return { ok: false, faults: far };
   const determined = solveDetermined(surveyOf(document.value));
   const [solution] = determined.pieces;
   if (!solution)
@@ -91,6 +98,8 @@ function fromSurvey(value: unknown): SisterFile {
       .join('; '),
   };
 }
+
+const isLength = (mm: number): boolean => length.safeParse(mm).success;
 
 function sisterReadings(reading: SurveyReading): SisterReading[] {
   if (reading.kind === 'position') return coordinates(reading.point, reading.value);

@@ -1,3 +1,4 @@
+import { length } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { parseLength, type LengthUnit } from '@/core/maths/units/length';
 
@@ -27,6 +28,8 @@ export function readTypedFigures(text: string, rows: JobRows, unit: LengthUnit):
     const refused = amounts.find((amount) => !amount.ok);
     if (!point && !dimension) return say(`no point or dimension "${words[0]}"`);
     if (refused && !refused.ok) return say(refused.reason);
+    if (amounts.some((amount) => amount.ok && !length.safeParse(amount.mm).success))
+      return say('no shell reaches further than 100 m');
     const mm = amounts.flatMap((amount) => (amount.ok ? [amount.mm] : []));
     const [x, y, z] = mm;
     if (point && mm.length === 3) points.push({ pointId: point.id, at: [x!, y!, z!] });

@@ -6,6 +6,7 @@ import { NO_PERSON, NO_ROOM, type Outcome } from '@/formats/outcome';
 import { readPreferences } from '@/formats/preferences';
 import { preferencesCookie } from './preferences';
 import { DiskFull } from '@/db/journal/journal';
+import { Unkeepable } from '@/db/journal/journalled';
 import { FolderDamaged, store, type Store } from './store';
 
 /** What a use case works with besides its input: the store, who asks, when, and identities for new rows. */
@@ -83,6 +84,7 @@ export async function runUseCase<Schema extends z.ZodType, T>(
       };
     if (error instanceof DiskFull) return { ok: false, faults: [{ path: NO_ROOM, message: error.message }] };
     if (error instanceof FolderDamaged) return { ok: false, faults: [{ path: 'data', message: error.message }] };
+    if (error instanceof Unkeepable) return { ok: false, faults: [{ path: error.field, message: error.message }] };
     const fault = databaseFault(error);
     if (fault) return { ok: false, faults: [fault] };
     throw error;

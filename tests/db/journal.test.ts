@@ -1,9 +1,8 @@
 import { execFileSync } from 'node:child_process';
-import { appendFileSync, cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { appendFileSync, cpSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { open } from 'node:fs/promises';
-import os from 'node:os';
 import path from 'node:path';
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { JOB_TABLE_NAMES, type JobRows } from '@/core/shell/job/job-rows';
 import { loadJob, removeJob } from '@/db/jobs';
 import { DiskFull, openJournal } from '@/db/journal/journal';
@@ -16,17 +15,9 @@ import { makePreview, storeContent } from '@/server/photographs';
 import { openStore, type Store } from '@/server/store';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { demoRows } from '../support/demo-rows';
+import { EmptyFolders } from '../support/empty-folder';
 
-let folder: string;
-/** An empty data folder, made once: making one takes the engine seconds. */
-const empty = mkdtempSync(path.join(os.tmpdir(), 'vinkel-empty-'));
-beforeAll(async () => (await openStore(empty)).close());
-afterAll(() => rmSync(empty, { recursive: true, force: true }));
-beforeEach(() => {
-  folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-journal-'));
-  cpSync(path.join(empty, 'database'), path.join(folder, 'database'), { recursive: true });
-});
-afterEach(() => rmSync(folder, { recursive: true, force: true }));
+const data = new EmptyFolders();
 
 const rows = demoRows('kvist');
 const jobId = rows.jobs[0]!.id;
@@ -34,7 +25,7 @@ const jobId = rows.jobs[0]!.id;
 /** Puts a whole demo job into a store as the program would, its pictures too. */
 async function fill(store: Store, all: JobRows = rows): Promise<void> {
   const name = all.jobs[0]!.name.split(' ')[0]!.toLowerCase();
-  const zip = path.join(folder, `${name}.zip`);
+  const zip = data.in(`${name}.zip`);
   writeFileSync(zip, await demoArchive(name));
   const outcome = await importJob(store, zip);
   if (!outcome.ok) throw new Error(JSON.stringify(outcome.faults));
@@ -42,15 +33,11 @@ async function fill(store: Store, all: JobRows = rows): Promise<void> {
 }
 
 const journalFile = () => {
-  const [name] = readdirSync(path.join(folder, 'journal')).filter((each) => each.endsWith('.jsonl'));
-  return path.join(folder, 'journal', name!);
+  const [name] = readdirSync(data.in('journal')).filter((each) => each.endsWith('.jsonl'));
+  return data.in('journal', name!);
 };
 const linesOf = () => readFileSync(journalFile(), 'utf8').trim().split('\n');
-/** The database as it was on the first day. */
-const loseDatabase = () => {
-  rmSync(path.join(folder, 'database'), { recursive: true });
-  cpSync(path.join(empty, 'database'), path.join(folder, 'database'), { recursive: true });
-};
+const loseDatabase = () => data.startDatabase();
 
 async function takeReading(store: Store, index: number): Promise<void> {
   const reading = { ...rows.readings[index]!, id: crypto.randomUUID(), raw: `again ${index}` };
@@ -61,12 +48,12 @@ const hashIn = async (store: Store, id = jobId) => contentHash((await loadJob(st
 describe('the journal', () => {
   it('brings back every row of a job and its pictures when the database is gone', async () => {
     const lodd = demoRows('lodd');
-    const first = await openStore(folder);
+    const first = await openStore(data.folder);
     await fill(first, lodd);
     const before = await hashIn(first, lodd.jobs[0]!.id);
     await first.close();
-    rmSync(path.join(folder, 'database'), { recursive: true });
-    const second = await openStore(folder);
+    rmSync(data.in('database'), { recursive: true });
+    const second = await openStore(data.folder);
     expect(second.opening).toMatchObject({ restored: 1, faults: [] });
     expect(await hashIn(second, lodd.jobs[0]!.id)).toBe(before);
     const [{ count }] = (await second.database.query<{ count: number }>(
@@ -77,7 +64,7 @@ describe('the journal', () => {
   });
 
   it('holds edits, deletes and removals as they happened, and nothing of what was rolled back', async () => {
-    const first = await openStore(folder);
+    const first = await openStore(data.folder);
     await fill(first);
     const { database } = first;
     const point = (await loadJob(database, jobId))!.points[0]!;
@@ -91,57 +78,57 @@ describe('the journal', () => {
     const before = await hashIn(first);
     await first.close();
     loseDatabase();
-    const second = await openStore(folder);
+    const second = await openStore(data.folder);
     expect(await hashIn(second)).toBe(before);
     await second.database.transaction((tx) => removeJob(tx, jobId));
     await second.close();
     loseDatabase();
-    const third = await openStore(folder);
+    const third = await openStore(data.folder);
     expect(await loadJob(third.database, jobId)).toBeUndefined();
     expect(third.opening.faults).toEqual([]);
     await third.close();
   });
 
   it('does again only what an older copy of the database lacks', async () => {
-    const first = await openStore(folder);
+    const first = await openStore(data.folder);
     await fill(first);
     await first.close();
-    cpSync(path.join(folder, 'database'), path.join(folder, 'older'), { recursive: true });
-    const second = await openStore(folder);
+    cpSync(data.in('database'), data.in('older'), { recursive: true });
+    const second = await openStore(data.folder);
     expect(second.opening.restored).toBe(0);
     for (const index of [0, 1, 2]) await takeReading(second, index);
     const before = await hashIn(second);
     await second.close();
     loseDatabase();
-    cpSync(path.join(folder, 'older'), path.join(folder, 'database'), { recursive: true });
-    const third = await openStore(folder);
+    cpSync(data.in('older'), data.in('database'), { recursive: true });
+    const third = await openStore(data.folder);
     expect(third.opening).toEqual({ restored: 3, faults: [] });
     expect(await hashIn(third)).toBe(before);
     await third.close();
   });
 
   it('cuts away what a power cut tore off, which nobody was told of', async () => {
-    const first = await openStore(folder);
+    const first = await openStore(data.folder);
     await fill(first);
     await first.close();
     const whole = readFileSync(journalFile(), 'utf8');
     appendFileSync(journalFile(), `${whole.split('\n')[0]!.slice(0, 60)}`);
-    const second = await openStore(folder);
+    const second = await openStore(data.folder);
     await takeReading(second, 1);
     await second.close();
     expect(linesOf()).toHaveLength(2);
-    const third = await openStore(folder);
+    const third = await openStore(data.folder);
     expect(third.opening).toEqual({ restored: 0, faults: [] });
     await third.close();
   });
 
   it('ends a last line that is whole but for its end', async () => {
-    const first = await openStore(folder);
+    const first = await openStore(data.folder);
     await fill(first);
     await first.close();
     writeFileSync(journalFile(), readFileSync(journalFile(), 'utf8').trimEnd());
     loseDatabase();
-    const second = await openStore(folder);
+    const second = await openStore(data.folder);
     expect(second.opening).toEqual({ restored: 1, faults: [] });
     await takeReading(second, 1);
     await second.close();
@@ -149,17 +136,17 @@ describe('the journal', () => {
   });
 
   it('names a damaged line, and says whether the database has what it said', async () => {
-    const first = await openStore(folder);
+    const first = await openStore(data.folder);
     await fill(first);
     for (const index of [0, 1]) await takeReading(first, index);
     await first.close();
     const [one, two, three] = linesOf();
     writeFileSync(journalFile(), `${[one, two!.replace('again 0', 'again 9'), three].join('\n')}\n`);
-    const second = await openStore(folder);
+    const second = await openStore(data.folder);
     expect(second.opening.faults).toMatchObject([{ line: 2, harmless: true, reason: /checksum/ }]);
     await second.close();
     loseDatabase();
-    const third = await openStore(folder);
+    const third = await openStore(data.folder);
     expect(third.opening).toMatchObject({ restored: 2, faults: [{ line: 2, harmless: false }] });
     const raws = (await loadJob(third.database, jobId))!.readings.map(({ raw }) => raw);
     expect(raws).toContain('again 1');
@@ -168,7 +155,7 @@ describe('the journal', () => {
   });
 
   it('keeps a picture that was acknowledged, and goes on without one that is lost', async () => {
-    const first = await openStore(folder);
+    const first = await openStore(data.folder);
     await fill(first);
     const picture = demoRows('solbris').photographs[0]!;
     const content = readFileSync(`demo/jobs/solbris/photographs/${picture.id}.jpg`);
@@ -183,8 +170,8 @@ describe('the journal', () => {
     await write(first, lost);
     await first.close();
     loseDatabase();
-    rmSync(path.join(folder, 'journal', 'pictures', lost));
-    const second = await openStore(folder);
+    rmSync(data.in('journal', 'pictures', lost));
+    const second = await openStore(data.folder);
     const photographs = (await loadJob(second.database, jobId))!.photographs.map(({ id }) => id);
     expect(photographs).toContain(kept);
     expect(photographs).not.toContain(lost);
@@ -218,7 +205,7 @@ describe('a full disk', () => {
   it.each(Array.from({ length: 10 }, (_, i) => i))(
     'stops a line at place %i of ten, and the next one is whole',
     async (place) => {
-      const disk = path.join(folder, 'disk');
+      const disk = data.in('disk');
       execFileSync('mkdir', [disk]);
       const unmount = smallDisk(disk, 60 * PAGE);
       // Where no disk can be made, the test below stands for this one.
@@ -251,7 +238,7 @@ describe('a full disk', () => {
       // A file that takes a part of a line and then no more, as a disk does; and cannot be cut back at once.
       let room = Infinity;
       let stuck = false;
-      const journal = await openJournal(path.join(folder, 'journal'), 1, async (file) => {
+      const journal = await openJournal(data.in('journal'), 1, async (file) => {
         const handle = await open(file, 'a+');
         const append = handle.appendFile.bind(handle);
         const truncate = handle.truncate.bind(handle);
@@ -276,14 +263,14 @@ describe('a full disk', () => {
       await journal.append(line(2));
       await journal.append(line(3));
       await journal.close();
-      expect(await numbersIn(path.join(folder, 'journal', '000000000001.jsonl'))).toEqual([1, 2, 3]);
+      expect(await numbersIn(data.in('journal', '000000000001.jsonl'))).toEqual([1, 2, 3]);
     },
   );
 });
 
 describe('the tables of a job', () => {
   it('are all kept in the journal', async () => {
-    const store = await openStore(folder);
+    const store = await openStore(data.folder);
     const kept = await store.database.query<{ name: string }>(
       `select distinct tgrelid::regclass::text as name from pg_trigger where tgname = 'noted_insert'`,
     );

@@ -73,7 +73,24 @@ function changeOf({ tableName, gone, rows }: Noted): TableChange {
       keys.map((key) => [key, times.has(key) && typeof row[key] === 'string' ? isoTime(row[key]) : row[key]]),
     ),
   );
-  return (gone ? { table, gone: told } : { table, rows: told }) as TableChange;
+  if (gone) return { table, gone: told } as TableChange;
+  for (const row of told) {
+    const read = JOB_TABLES[table].safeParse(row);
+    const [issue] = read.error?.issues ?? [];
+    if (issue) throw new Unkeepable(issue.path.join('.'), issue.message);
+  }
+  return { table, rows: told } as unknown as TableChange;
+}
+
+/** Something was written that its schema refuses: it could be read back neither from the journal nor from an export. */
+export class Unkeepable extends Error {
+  constructor(
+    readonly field: string,
+    readonly why: string,
+  ) {
+    super(`${field} cannot be kept: ${why}`);
+    this.name = 'Unkeepable';
+  }
 }
 
 /** Notes that a whole job is gone, for a transaction that removes it. */

@@ -1,14 +1,14 @@
 import { chartOf } from '@/core/shell/references/chosen';
 import { z } from 'zod';
 import { checkDraft, type ChartDraft, type KnownCodes } from '@/core/shell/chart/draft';
-import { side, measure } from '@/core/shell/job/entities';
+import { length, limit, measure, point, side } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { parseJson, parseShape, faultText, type Fault } from '../faults';
 import { emptyDraft, type ChartPreview } from './csv';
 
-const code = z.string().trim().min(1).max(40);
-const name = z.string().max(200).default('');
-const target = z.strictObject({ value: z.number(), tolerance: z.number().positive() });
+const { code } = point.shape;
+const name = point.shape.name.default('');
+const target = z.strictObject({ value: length, tolerance: limit });
 
 /** `vinkel.chart/1`: a maker's chart as a file, millimetres in chart axes. See docs/formats.md. */
 const chartDocument = z.strictObject({
@@ -20,11 +20,11 @@ const chartDocument = z.strictObject({
       code,
       name,
       side,
-      x: z.number(),
-      y: z.number(),
-      z: z.number(),
-      tolerance: z.number().positive().default(3),
-      holeDiameter: z.number().positive().nullable().default(null),
+      x: length,
+      y: length,
+      z: length,
+      tolerance: limit.default(3),
+      holeDiameter: point.shape.holeDiameter.default(null),
     }),
   ),
   dimensions: z
@@ -34,8 +34,8 @@ const chartDocument = z.strictObject({
         name,
         from: code,
         to: code,
-        value: z.number().positive(),
-        tolerance: z.number().positive().default(3),
+        value: length.positive(),
+        tolerance: limit.default(3),
         measure: measure.default('tip'),
       }),
     )
@@ -47,7 +47,7 @@ const chartDocument = z.strictObject({
         code,
         name,
         side,
-        pairing: z.string().max(200).default(''),
+        pairing: name,
         stations: z.array(
           z.strictObject({ number: z.int().min(1).max(99), name, gap: target.optional(), flush: target.optional() }),
         ),

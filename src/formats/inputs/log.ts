@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { decisionDetail, findingDetail, logEntry, logSubject, partTag } from '@/core/shell/job/entities';
+import { decisionDetail, findingDetail, logEntry, logSubject, partTag, words } from '@/core/shell/job/entities';
 import { OPEN_KINDS } from '@/core/shell/record-document';
 
 /** A finding or a decision with what it is about. */
@@ -13,9 +13,9 @@ export const newEntry = z.strictObject({
 export const signing = z.strictObject({
   id: z.uuid(),
   jobId: z.uuid(),
-  signedBy: z.string().trim().min(1).max(80),
+  signedBy: words.trim().min(1).max(80),
   accepted: z
-    .array(z.strictObject({ kind: z.enum(OPEN_KINDS), subject: z.string(), reason: z.string().trim().max(2000) }))
+    .array(z.strictObject({ kind: z.enum(OPEN_KINDS), subject: words, reason: words.trim().max(2000) }))
     .max(2000)
     .default([]),
 });

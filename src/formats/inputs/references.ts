@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import * as entity from '@/core/shell/job/entities';
+import { length, words } from '@/core/shell/job/entities';
 
 /** What a new reference is made of. */
 export const makeOf = z.discriminatedUnion('kind', [
@@ -9,19 +10,19 @@ export const makeOf = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('plannedChange'),
     pointIds: z.array(z.uuid()),
-    offset: z.tuple([z.number(), z.number(), z.number()]),
+    offset: z.tuple([length, length, length]),
   }),
   z.strictObject({
     kind: z.enum(['keptPart', 'chart']),
-    figures: z.string().max(200_000),
+    figures: words.max(200_000),
     unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
     trust: z.number().min(0).max(1000),
   }),
 ]);
 export const newReference = z.strictObject({
   jobId: z.uuid(),
-  name: z.string().trim().min(1, 'the reference needs a name').max(200),
-  source: z.string().trim().max(2000),
+  name: words.trim().min(1, 'the reference needs a name').max(200),
+  source: words.trim().max(2000),
   of: makeOf,
 });
 /** References in the order they are used. */
@@ -37,7 +38,7 @@ export const mirroring = z.strictObject({ pointIds: z.array(z.uuid()), mirrored:
 /** A round of another shell, from a file. */
 export const sisterFile = z.strictObject({
   jobId: z.uuid(),
-  shell: z.string().trim().min(1, 'say which car it is').max(200),
+  shell: words.trim().min(1, 'say which car it is').max(200),
   instrumentVersionId: z.uuid(),
   unit: z.enum(['mm', 'cm', 'm', 'in', 'ft']),
   file: z.strictObject({ name: z.string(), text: z.string().max(20_000_000) }),

@@ -69,7 +69,7 @@ function rowOf(
       ...row,
       takenAt: at,
       receivedAt: at,
-      raw: `${codes.join(' ')} ${quantity === 'distance' ? '' : `${quantity} `}${value}`,
+      raw: `${codes.join(' ')} ${quantity === 'distance' ? '' : `${quantity} `}${value}`.slice(0, 200),
       quantity,
       value,
       phase: 'none',

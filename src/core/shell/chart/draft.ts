@@ -1,4 +1,5 @@
 import type { Measure, Side } from '../job/entities';
+import { limitFaults } from './limits';
 import type { JobRows, RowOf } from '../job/job-rows';
 
 /** A maker's chart before it belongs to a job: points by their codes, millimetres, chart axes. */
@@ -74,6 +75,7 @@ export function checkDraft(draft: ChartDraft, here: KnownCodes): DraftFault[] {
   const charted = draft.points.map((point) => fold(point.code));
   const known = new Set([...here, ...charted, ...named.map((point) => fold(point.code))]);
   return [
+    ...limitFaults(draft),
     ...repeated('points', draft.points),
     ...repeated('named', named, new Set(charted)),
     ...repeated('dimensions', draft.dimensions),

@@ -3,7 +3,7 @@
  * database reads and writes, and of the documents a job is exported in. Millimetres, degrees
  * Celsius, ISO 8601 times in UTC. Identities are UUIDs made by whoever creates the row.
  */
-export { measure, side, SIDES } from './entities/fields';
+export { length, limit, measure, side, SIDES, words } from './entities/fields';
 export * from './entities/finding';
 export * from './entities/log';
 export * from './entities/reference';

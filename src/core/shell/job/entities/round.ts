@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { at, author, count, id, length, line, measure, name, text, version } from './fields';
+import { at, author, count, id, length, line, measure, name, text, version, words } from './fields';
 
 // Measuring: instruments, states, supports, rounds and their readings.
 
@@ -88,7 +88,7 @@ export const reading = z.strictObject({
   author,
   takenAt: at,
   receivedAt: at,
-  raw: z.string().min(1).max(200),
+  raw: words.min(1).max(200),
   quantity: z.enum(QUANTITIES),
   /** Millimetres; for a fixture head the clearance it has in its hole. */
   value: length,

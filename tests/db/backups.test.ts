@@ -1,0 +1,230 @@
+import {
+  appendFileSync,
+  existsSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { theJob } from '@/core/shell/job/job-rows';
+import { loadJob, removeJob } from '@/db/jobs';
+import { journalFiles } from '@/db/journal/journal';
+import { insert, update } from '@/db/table';
+import { contentHash } from '@/server/archive/export';
+import { importJob } from '@/server/archive/import';
+import { archiveIn, backupsIn, type Backup } from '@/server/backups/manifest';
+import { proveBackup } from '@/server/backups/prove';
+import { kept } from '@/server/backups/rotate';
+import { backUp, backupState } from '@/server/backups/schedule';
+import { takeBackup } from '@/server/backups/take';
+import { FolderDamaged, openStore, type Store } from '@/server/store';
+import { demoArchive } from '../../scripts/demo-archive.mjs';
+import { demoRows } from '../support/demo-rows';
+import { EmptyFolders } from '../support/empty-folder';
+
+const data = new EmptyFolders();
+const idOf = (name: 'kvist' | 'lodd') => theJob(demoRows(name)).id;
+
+async function bring(store: Store, name: string): Promise<void> {
+  const zip = data.in(`${name}.zip`);
+  writeFileSync(zip, await demoArchive(name));
+  const outcome = await importJob(store, zip);
+  if (!outcome.ok) throw new Error(JSON.stringify(outcome.faults));
+  rmSync(zip);
+}
+
+async function typeReading(store: Store, raw: string): Promise<void> {
+  const reading = { ...demoRows('kvist').readings[0]!, id: crypto.randomUUID(), raw };
+  await store.database.transaction((tx) => insert(tx, 'readings', [reading]));
+}
+
+const hash = async (store: Store, id: string) => contentHash((await loadJob(store.database, id))!);
+const DAY = 24 * 3_600_000;
+
+describe('a backup', () => {
+  it('is proved by restoring it, and with the journal since brings everything back when the database is gone', async () => {
+    const first = await openStore(data.folder);
+    await bring(first, 'kvist');
+    await bring(first, 'lodd');
+    await backUp(first);
+    await typeReading(first, 'after the backup');
+    await backUp(first);
+    await typeReading(first, 'after the second');
+    const before = [await hash(first, idOf('kvist')), await hash(first, idOf('lodd'))];
+    const state = await backupState(first, Date.now());
+    expect(state).toMatchObject({ behind: true, stale: false });
+    expect(state.backups.map(({ provedAt }) => provedAt !== undefined)).toEqual([true, true]);
+    expect((await backupState(first, Date.now() + 4 * DAY)).stale).toBe(true);
+    // What two proved backups hold is not in the journal any more.
+    expect((await journalFiles(data.in('journal'))).map(({ first: number }) => number)).toEqual([3, 4]);
+    // The job nobody touched shares its archive with the backup before.
+    const [newer, older] = state.backups;
+    const inode = (backup: Backup, id: string) => statSync(archiveIn(backup.path, id)).ino;
+    expect(inode(newer!, idOf('lodd'))).toBe(inode(older!, idOf('lodd')));
+    expect(inode(newer!, idOf('kvist'))).not.toBe(inode(older!, idOf('kvist')));
+    await first.close();
+    rmSync(data.in('database'), { recursive: true });
+    const second = await openStore(data.folder);
+    expect(second.opening).toMatchObject({ rebuiltFrom: newer!.path, restored: 1, faults: [] });
+    expect([await hash(second, idOf('kvist')), await hash(second, idOf('lodd'))]).toEqual(before);
+    await typeReading(second, 'and on');
+    await second.close();
+    const third = await openStore(data.folder);
+    expect(third.opening).toEqual({ restored: 0, faults: [] });
+    await third.close();
+  });
+
+  it('that is not what was backed up is not proved', async () => {
+    const store = await openStore(data.folder);
+    await bring(store, 'kvist');
+    const backup = await takeBackup(store, '2026-11-24T08:00:00.000Z');
+    const manifest = JSON.parse(readFileSync(`${backup}/backup.json`, 'utf8')) as { jobs: { content: string }[] };
+    manifest.jobs[0]!.content = 'something else';
+    writeFileSync(`${backup}/backup.json`, JSON.stringify(manifest));
+    await expect(proveBackup({ backup, scratchIn: data.folder })).rejects.toThrow(/not the same after restoring/);
+    const zip = archiveIn(backup, idOf('kvist'));
+    const bytes = readFileSync(zip);
+    writeFileSync(zip, bytes.fill(0, 100, 400));
+    await expect(proveBackup({ backup, scratchIn: data.folder })).rejects.toThrow(/zip/);
+    expect((await backupsIn(store.backups))[0]!.provedAt).toBeUndefined();
+    expect(readdirSync(data.folder).filter((name) => name.startsWith('scratch'))).toEqual([]);
+    await store.close();
+  });
+
+  it('brings one job back: its gaps, beside the one here, or in its place, the present one put aside first', async () => {
+    const store = await openStore(data.folder);
+    await bring(store, 'kvist');
+    const before = await hash(store, idOf('kvist'));
+    await backUp(store);
+    const [backup] = await backupsIn(store.backups);
+    const zip = archiveIn(backup!.path, idOf('kvist'));
+    const point = (await loadJob(store.database, idOf('kvist')))!.points[0]!;
+    await store.database.transaction((tx) => update(tx, 'points', { ...point, name: 'spoilt' }));
+    expect(await importJob(store, zip)).toMatchObject({ ok: false, faults: [{ path: 'here' }] });
+    const replaced = data.in('backups', 'replaced');
+    expect(await importJob({ ...store, replaced }, zip, 'replace')).toMatchObject({ ok: true });
+    expect(await hash(store, idOf('kvist'))).toBe(before);
+    expect(readdirSync(replaced)).toHaveLength(1);
+    await store.database.transaction((tx) => removeJob(tx, idOf('kvist')));
+    expect(await importJob(store, zip, 'missing')).toMatchObject({ ok: true });
+    expect(await hash(store, idOf('kvist'))).toBe(before);
+    await store.close();
+    // The journal tells the same story.
+    data.startDatabase();
+    const again = await openStore(data.folder);
+    expect(again.opening.faults).toEqual([]);
+    expect(await hash(again, idOf('kvist'))).toBe(before);
+    await again.close();
+  });
+
+  it('is kept for every day of two weeks, every month of a year, and the last two proved', () => {
+    const backups = Array.from({ length: 400 }, (_, i): Backup => {
+      const at = new Date(Date.UTC(2026, 10, 24, 20) - i * (DAY / 2)).toISOString();
+      return {
+        ...{ format: 'vinkel.backup/1', at, number: 1, instruments: [], instrumentVersions: [], jobs: [] },
+        ...{ path: at, ...(i > 300 ? { provedAt: at } : {}) },
+      };
+    });
+    const left = kept(backups);
+    expect(left.slice(0, 14).map(({ at }) => at.slice(0, 10))).toEqual([
+      ...new Set(backups.slice(0, 28).map(({ at }) => at.slice(0, 10))),
+    ]);
+    expect(new Set(left.map(({ at }) => at.slice(0, 7))).size).toBe(7);
+    expect(left.filter(({ provedAt }) => provedAt).length).toBeGreaterThanOrEqual(2);
+    expect(left.length).toBeLessThan(24);
+  });
+});
+
+describe('a database folder', () => {
+  it.each(['PG_VERSION', 'global/pg_control'])(
+    'without %s is said to be damaged, and nothing is written there',
+    async (name) => {
+      const store = await openStore(data.folder);
+      await bring(store, 'kvist');
+      await store.close();
+      rmSync(data.in('database', name));
+      const before = readdirSync(data.in('database')).sort();
+      await expect(openStore(data.folder)).rejects.toBeInstanceOf(FolderDamaged);
+      expect(readdirSync(data.in('database')).sort()).toEqual(before);
+      // Put aside, it is built anew from the journal.
+      renameSync(data.in('database'), data.in('aside'));
+      const again = await openStore(data.folder);
+      expect((await loadJob(again.database, idOf('kvist')))!.readings.length).toBeGreaterThan(0);
+      await again.close();
+    },
+  );
+
+  it('the engine cannot open is damaged too', async () => {
+    const store = await openStore(data.folder);
+    await store.close();
+    writeFileSync(data.in('database', 'global/pg_control'), Buffer.alloc(8192, 7));
+    await expect(openStore(data.folder)).rejects.toBeInstanceOf(FolderDamaged);
+  });
+
+  it('is copied before its schema changes, and the copy proved', async () => {
+    const store = await openStore(data.folder);
+    await bring(store, 'kvist');
+    const before = await hash(store, idOf('kvist'));
+    // As the version before left it: without the last migration.
+    await store.database.script('delete from migration where number = 8');
+    await store.database.script(UNDO_8);
+    await store.close();
+    const again = await openStore(data.folder);
+    expect(await hash(again, idOf('kvist'))).toBe(before);
+    const [copy] = readdirSync(data.in('backups'));
+    expect(copy).toMatch(/-before-0008_kept\.sql$/);
+    expect(existsSync(data.in('backups', copy!, 'proved.json'))).toBe(true);
+    await again.close();
+  });
+
+  it('is tidied of what a killed program left behind', async () => {
+    const { mkdirSync } = await import('node:fs');
+    mkdirSync(data.in('import-abc'));
+    appendFileSync(data.in('import-abc', 'job.zip'), 'x');
+    mkdirSync(data.in('scratch-proof-1'));
+    const store = await openStore(data.folder);
+    expect(readdirSync(data.folder).filter((name) => /^(import|scratch)/.test(name))).toEqual([]);
+    await store.close();
+  });
+});
+
+/** Takes back what migration 8 did, so that it runs again. */
+const UNDO_8 = `
+  do $$
+  declare
+    each record;
+  begin
+    for each in select tgname, tgrelid::regclass::text as owner from pg_trigger
+      where tgname like 'noted_%' or tgname = 'job_of_owner' loop
+      execute format('drop trigger %I on %s', each.tgname, each.owner);
+    end loop;
+    for each in select conname, conrelid::regclass::text as owner, pg_get_constraintdef(oid) as said from pg_constraint
+      where contype = 'f' and pg_get_constraintdef(oid) like 'FOREIGN KEY (job_id, %'
+        and conrelid::regclass::text not in ('dimension', 'member_line') loop
+      execute format('alter table %s drop constraint %I', each.owner, each.conname);
+      execute format('alter table %s add constraint %I foreign key (%s) references %s (id)', each.owner,
+        each.owner || '_' || substring(each.said from 'job_id, (\\w+)') || '_fkey',
+        substring(each.said from 'job_id, (\\w+)'), substring(each.said from 'REFERENCES (\\w+)'));
+    end loop;
+    for each in select table_name as owner from information_schema.columns where column_name = 'job_id'
+      and table_name in ('seam_station', 'round_control', 'round_event', 'reference_point', 'reference_dimension',
+        'reference_station', 'reference_round', 'pull_hold', 'pull_event', 'reading', 'reading_strike', 'reading_keep',
+        'point_condition', 'brace_dimension', 'brace_event', 'step_event', 'log_subject', 'finding_detail',
+        'decision_detail', 'morning_reading') loop
+      execute format('alter table %I drop column job_id cascade', each.owner);
+      execute format('drop function job_of_%s()', each.owner);
+    end loop;
+    for each in select conname, conrelid::regclass::text as owner from pg_constraint
+      where contype = 'u' and pg_get_constraintdef(oid) = 'UNIQUE (job_id, id)'
+        and conrelid::regclass::text <> 'point' loop
+      execute format('alter table %s drop constraint %I', each.owner, each.conname);
+    end loop;
+    drop table noted_change;
+    drop table journal_mark;
+    drop function note_change();
+    drop procedure keep_in_journal(text);
+  end
+  $$`;

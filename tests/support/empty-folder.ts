@@ -1,0 +1,31 @@
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { afterAll, afterEach, beforeAll, beforeEach } from 'vitest';
+import { openStore } from '@/server/store';
+
+/** An empty data folder before each test; made once and copied, since making one takes the engine seconds. */
+export class EmptyFolders {
+  private readonly first = mkdtempSync(path.join(os.tmpdir(), 'vinkel-empty-'));
+  folder = '';
+
+  constructor() {
+    beforeAll(async () => (await openStore(this.first)).close());
+    afterAll(() => rmSync(this.first, { recursive: true, force: true }));
+    beforeEach(() => {
+      this.folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-data-'));
+      this.startDatabase();
+    });
+    afterEach(() => rmSync(this.folder, { recursive: true, force: true }));
+  }
+
+  /** Puts the database back as it was on the first day. */
+  startDatabase(): void {
+    rmSync(this.in('database'), { recursive: true, force: true });
+    cpSync(path.join(this.first, 'database'), this.in('database'), { recursive: true });
+  }
+
+  in(...names: readonly string[]): string {
+    return path.join(this.folder, ...names);
+  }
+}
