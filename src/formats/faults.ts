@@ -14,6 +14,11 @@ export const faultText = ({ path, message }: Fault): string => `${path}: ${messa
 
 /** Reads JSON; a text that is not says `file` with line and column. */
 export function parseJson(text: string): Parsed<unknown> {
+  if (isTooDeep(text))
+    return {
+      ok: false,
+      faults: [{ path: 'file', message: `nested more than ${MOST_DEPTH} deep: no document of ours is` }],
+    };
   const errors: ParseError[] = [];
   const value: unknown = parse(text.replace(/^\uFEFF/, ''), errors, {
     disallowComments: true,
@@ -29,6 +34,26 @@ export function parseJson(text: string): Parsed<unknown> {
     .trim()
     .toLowerCase();
   return { ok: false, faults: [{ path: 'file', message: `not JSON: ${what} at ${place}` }] };
+}
+
+/** Lists and objects within each other that a document may have; deeper ones would exhaust the parser. */
+const MOST_DEPTH = 100;
+
+/** Whether brackets outside of strings nest too deep anywhere. */
+function isTooDeep(text: string): boolean {
+  let depth = 0;
+  let inString = false;
+  for (let i = 0; i < text.length; i++) {
+    const sign = text.charCodeAt(i);
+    if (inString) {
+      if (sign === 0x5c) i++;
+      else if (sign === 0x22) inString = false;
+    } else if (sign === 0x22) inString = true;
+    else if (sign === 0x5b || sign === 0x7b) {
+      if (++depth > MOST_DEPTH) return true;
+    } else if (sign === 0x5d || sign === 0x7d) depth--;
+  }
+  return false;
 }
 
 /** `['points', 3, 'x']` as `points[3].x`. */

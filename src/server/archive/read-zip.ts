@@ -7,7 +7,7 @@ import { JOB_PATH, readArchiveDocuments, ROUND_PATH, type ArchiveDocument } from
 import { failed, type Outcome } from '@/formats/outcome';
 
 /** Entries an archive may have, the bytes all its documents may unpack to, and one of them. */
-const MOST_ENTRIES = 20_000;
+const MOST_ENTRIES = 5000;
 const MOST_BYTES = 384 * 1024 * 1024;
 const MOST_DOCUMENT_BYTES = 128 * 1024 * 1024;
 /** Rows repeat themselves and pack to a tenth, at best a thirtieth; what packs further is no job. */
