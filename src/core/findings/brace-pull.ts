@@ -67,8 +67,7 @@ export const unreadPulls = (job: Job, judgements: readonly RoundJudgement[]): Pu
     const state = pullState(job, pull);
     if (state === 'abandoned') return false;
     const judgement = judgements.find(({ round }) => round.id === pull.roundId);
-    const progress = judgement ? pullProgress(job, pull, judgement) : [];
-    return state !== 'done' || !progress.some(({ cycles }) => cycles.at(-1)?.released !== undefined);
+    return state !== 'done' || !pullProgress(job, pull, judgement).some(({ cycles }) => cycles.at(-1)?.released !== undefined);
   });
 
 /** Back by as much as the point is out: the wanted movement in chart axes, mm. */
@@ -99,11 +98,15 @@ export interface PullProgress {
   readonly left?: number;
 }
 
-/** The readings of a pull, cycle by cycle: under load, after release, and how far it sprang back. */
-export function pullProgress(job: Job, pull: Pull, judgement: RoundJudgement): PullProgress[] {
+/**
+ * The readings of a pull, cycle by cycle: under load, after release, and how far it sprang back.
+ *
+ * @param judgement of the round the pull was planned from; of another shell's there is none, and nothing known before it
+ */
+export function pullProgress(job: Job, pull: Pull, judgement: RoundJudgement | undefined): PullProgress[] {
   return [...grouped(observePull(job, pull), ({ reading }) => subjectKey(reading)).values()].map((observed) => {
     const first = observed[0]!.reading;
-    const before = valueBefore(first, judgement);
+    const before = judgement && valueBefore(first, judgement);
     const cycles = pairCycles(observed, before);
     const aim = { x: pull.aimX, y: pull.aimY, z: pull.aimZ };
     const axis = AXIS_OF[first.quantity];

@@ -1,4 +1,4 @@
-import { inverse, Matrix } from 'ml-matrix';
+import { inverse, LuDecomposition, Matrix } from 'ml-matrix';
 import { withFreeMotion } from '../../maths/rigid/freedom';
 import type { Vector } from '../../maths/geometry/vector';
 import type { Random } from '../../maths/random/seeded';
@@ -134,7 +134,7 @@ class Shell {
   ) {
     this.d = Float64Array.from(points.flatMap(({ deviation }) => [...deviation]));
     this.tried = hingesToTry(points, held);
-    this.atFirst = this.tried.map((hinge) => this.candidate(hinge, weights));
+    this.atFirst = this.tried.flatMap((hinge) => this.candidate(hinge, weights) ?? []);
   }
 
   get hinges(): number {
@@ -147,16 +147,19 @@ class Shell {
     return new Shell(left, this.weights.withoutPoint(index), this.held);
   }
 
-  private candidate(hinge: Hinge, weights: Weights): Candidate {
+  /** A hinge as an explanation; undefined where the points cannot tell its components from each other. */
+  private candidate(hinge: Hinge, weights: Weights): Candidate | undefined {
     const components = visibleComponents(hinge, this.points);
     const columns = designOf(hinge, this.points, components);
     const products = columns.map((column) => weights.times(column));
+    const gram = new LuDecomposition(gramOf(columns, products));
+    if (gram.isSingular()) return undefined;
     return {
       hinge,
       components,
       columns,
       products,
-      inverted: inverse(gramOf(columns, products)),
+      inverted: gram.solve(Matrix.eye(columns.length)),
       right: products.map((product) => dot(product, this.d)),
     };
   }
@@ -185,7 +188,7 @@ class Shell {
     let left = this.weights;
     while (sections.length < 2) {
       const open = this.atFirst.filter(({ hinge }) => !sections.some(({ section }) => section === hinge.section));
-      const judged = left === this.weights ? open : open.map(({ hinge }) => this.candidate(hinge, left));
+      const judged = left === this.weights ? open : open.flatMap(({ hinge }) => this.candidate(hinge, left) ?? []);
       const found = bestOfEach(judged)
         .map((best) => this.refine(best, left))
         .map((refined) => ({ refined, ...this.estimate(refined, left, threshold) }))
@@ -214,7 +217,10 @@ class Shell {
       .sort((a, b) => a - b);
     const index = same.indexOf(at);
     let [low, high] = [same[index - 1] ?? at, same[index + 1] ?? at];
-    const score = (hinge: number) => explained(this.candidate({ section, end, hinge }, weights));
+    const score = (hinge: number) => {
+      const tried = this.candidate({ section, end, hinge }, weights);
+      return tried ? explained(tried) : -Infinity;
+    };
     let [a, b] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
     let [atA, atB] = [score(a), score(b)];
     for (let step = 0; step < 12 && high - low > 5; step++)
@@ -228,7 +234,7 @@ class Shell {
         atB = score(b);
       }
     const refined = this.candidate({ section, end, hinge: (low + high) / 2 }, weights);
-    return explained(refined) > explained(start) ? refined : start;
+    return refined && explained(refined) > explained(start) ? refined : start;
   }
 
   private estimate(

@@ -194,7 +194,7 @@ function braceOf(job: Job, brace: Brace, judgements: readonly RoundJudgement[], 
 }
 
 function pullOf(job: Job, pull: Pull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
-  const judgement = ofRound(judgements, pull.roundId)!;
+  const judgement = ofRound(judgements, pull.roundId);
   return {
     code: pull.code,
     point: codes.get(pull.pointId)!,
