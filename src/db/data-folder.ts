@@ -11,6 +11,26 @@ export class FolderInUse extends Error {
   }
 }
 
+/** What stands in the way of a folder, as the system says it, in words. */
+const IN_WORDS: Readonly<Record<string, string>> = {
+  EACCES: 'the program has no right to write there',
+  EPERM: 'the program has no right to write there',
+  EROFS: 'it lies on a disk that can only be read',
+  ENOSPC: 'the disk is full',
+  ENOTDIR: 'a part of its path is a file',
+  EEXIST: 'there is a file of that name',
+};
+
+/** A data folder cannot be made, read or written. */
+export class FolderUnusable extends Error {
+  constructor(folder: string, code: string) {
+    super(
+      `The data folder ${folder} cannot be used: ${IN_WORDS[code]}. Choose another: VINKEL_DATA=/a/folder npm start`,
+    );
+    this.name = 'FolderUnusable';
+  }
+}
+
 export interface LockedFolder {
   readonly path: string;
   readonly databasePath: string;
@@ -27,12 +47,12 @@ export interface LockedFolder {
  * long as the process: one left by a killed process is free, a suspended holder keeps it.
  *
  * @throws FolderInUse naming the holder
+ * @throws FolderUnusable saying what stands in the way
  */
 export function lockFolder(folder: string): LockedFolder {
   const absolute = path.resolve(folder);
-  mkdirSync(absolute, { recursive: true });
   const lockPath = path.join(absolute, 'lock');
-  const descriptor = openSync(lockPath, 'a+');
+  const descriptor = openLock(absolute, lockPath);
   if (!tryLock(descriptor)) {
     const holder = readFileSync(lockPath, 'utf8').trim() || 'another process';
     closeSync(descriptor);
@@ -51,4 +71,14 @@ export function lockFolder(folder: string): LockedFolder {
       closeSync(descriptor);
     },
   };
+}
+
+function openLock(folder: string, lockPath: string): number {
+  try {
+    mkdirSync(folder, { recursive: true });
+    return openSync(lockPath, 'a+');
+  } catch (error) {
+    const { code = '' } = error as NodeJS.ErrnoException;
+    throw code in IN_WORDS ? new FolderUnusable(folder, code) : error;
+  }
 }

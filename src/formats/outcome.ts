@@ -27,3 +27,6 @@ export const HERE_ALREADY = 'here';
 
 /** Nothing more fits on the disk: what was typed is kept and sent again. */
 export const NO_ROOM = 'disk';
+
+/** The data folder is damaged: nothing can be read or written until somebody has decided what to do. */
+export const DAMAGED = 'data';

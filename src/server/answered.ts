@@ -1,26 +1,28 @@
-import { DiskFull } from '@/db/journal/journal';
-import type { Outcome } from '@/formats/outcome';
-import { FolderDamaged } from './store';
+import { DiskFull, isFull } from '@/db/journal/journal';
+import { DAMAGED, failed, NO_ROOM, type Outcome } from '@/formats/outcome';
+import { isDamaged } from './store';
 
 /** Status of an answer: done · refused in words · no room on the disk · the data folder is damaged. */
 const DONE = 200;
 const REFUSED = 422;
-const NO_ROOM = 507;
-const AWAY = 503;
-
-const faulty = (path: string, message: string, status: number): Response =>
-  Response.json({ faults: [{ path, message }] }, { status });
+/** What says nothing of what was sent: it may be sent again later. */
+const LATER: Readonly<Record<string, number>> = { [NO_ROOM]: 507, [DAMAGED]: 503 };
 
 /** What a use case came to, as a route answers it: what stands in the way is said in words, with its status. */
 export async function answered<T>(work: () => Promise<Outcome<T>>): Promise<Response> {
-  try {
-    const outcome = await work();
-    return outcome.ok
-      ? Response.json(outcome.value, { status: DONE })
-      : Response.json({ faults: outcome.faults }, { status: REFUSED });
-  } catch (error) {
-    if (error instanceof DiskFull) return faulty('disk', error.message, NO_ROOM);
-    if (error instanceof FolderDamaged) return faulty('data', error.message, AWAY);
+  const outcome = await work().catch((error: unknown): Outcome<T> => {
+    const obstacle = obstacleOf(error);
+    if (obstacle) return obstacle;
     throw error;
-  }
+  });
+  if (outcome.ok) return Response.json(outcome.value, { status: DONE });
+  const status = outcome.faults.map(({ path }) => LATER[path]).find(Boolean) ?? REFUSED;
+  return Response.json({ faults: outcome.faults }, { status });
+}
+
+/** What kept a use case from being done that has nothing to do with its input; undefined where that is not it. */
+export function obstacleOf(error: unknown): Outcome<never> | undefined {
+  if (isFull(error)) return failed(NO_ROOM, new DiskFull().message);
+  if (isDamaged(error)) return failed(DAMAGED, error.message);
+  return undefined;
 }

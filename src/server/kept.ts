@@ -3,7 +3,7 @@ import path from 'node:path';
 import { backupFault, backupState } from './backups/schedule';
 import { backupsIn } from './backups/manifest';
 import { hasRoom } from './room';
-import { dataFolder, FolderDamaged, store } from './store';
+import { dataFolder, isDamaged, store } from './store';
 
 /** What the page of the kept data shows. */
 export async function keptData() {
@@ -36,7 +36,7 @@ export async function aliveness() {
     const { folder } = await store();
     return { folder, full: !(await hasRoom(folder)) };
   } catch (error) {
-    if (error instanceof FolderDamaged) return { damaged: error.message };
+    if (isDamaged(error)) return { damaged: error.message };
     throw error;
   }
 }
@@ -47,7 +47,7 @@ export async function damage() {
     await store();
     return undefined;
   } catch (error) {
-    if (!(error instanceof FolderDamaged)) throw error;
+    if (!isDamaged(error)) throw error;
     const folder = path.resolve(dataFolder());
     const backup = (await backupsIn(path.join(folder, 'backups'))).find(({ provedAt }) => provedAt);
     const journal = await journalFiles(path.join(folder, 'journal'));

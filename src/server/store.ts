@@ -45,6 +45,9 @@ export class FolderDamaged extends Error {
   }
 }
 
+/** Whether opening the folder failed for that; by name, since each bundle of the server has a class of its own. */
+export const isDamaged = (error: unknown): error is FolderDamaged => (error as Error)?.name === 'FolderDamaged';
+
 /**
  * Opens a data folder for this process alone, brings its schema up to date and does again from the journal what the
  * database lacks. Where there is no database but a backup, it is built from that first.

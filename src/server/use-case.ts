@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { Fault } from '@/formats/faults';
 import { parseShape } from '@/formats/faults';
-import { NO_PERSON, NO_ROOM, type Outcome } from '@/formats/outcome';
+import { NO_PERSON, type Outcome } from '@/formats/outcome';
 import { readPreferences } from '@/formats/preferences';
 import { preferencesCookie } from './preferences';
-import { DiskFull } from '@/db/journal/journal';
-import { Unkeepable } from '@/db/journal/journalled';
-import { FolderDamaged, store, type Store } from './store';
+import { isUnkeepable } from '@/db/journal/journalled';
+import { obstacleOf } from './answered';
+import { store, type Store } from './store';
 
 /** What a use case works with besides its input: the store, who asks, when, and identities for new rows. */
 export interface Context extends Store {
@@ -82,9 +82,9 @@ export async function runUseCase<Schema extends z.ZodType, T>(
         ok: false,
         faults: [{ path: NO_PERSON, message: 'say first who is working: it is signed with that name' }],
       };
-    if (error instanceof DiskFull) return { ok: false, faults: [{ path: NO_ROOM, message: error.message }] };
-    if (error instanceof FolderDamaged) return { ok: false, faults: [{ path: 'data', message: error.message }] };
-    if (error instanceof Unkeepable) return { ok: false, faults: [{ path: error.field, message: error.message }] };
+    const obstacle = obstacleOf(error);
+    if (obstacle) return obstacle;
+    if (isUnkeepable(error)) return { ok: false, faults: [{ path: error.field, message: error.message }] };
     const fault = databaseFault(error);
     if (fault) return { ok: false, faults: [fault] };
     throw error;

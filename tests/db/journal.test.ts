@@ -16,6 +16,7 @@ import { openStore, type Store } from '@/server/store';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { demoRows } from '../support/demo-rows';
 import { EmptyFolders } from '../support/empty-folder';
+import { smallDisk } from '../support/small-disk';
 
 const data = new EmptyFolders();
 
@@ -179,16 +180,6 @@ describe('the journal', () => {
   });
 });
 
-/** A disk of so many bytes, where this machine lets one be made; what undoes it. */
-function smallDisk(at: string, bytes: number): (() => void) | undefined {
-  try {
-    execFileSync('mount', ['-t', 'tmpfs', '-o', `size=${bytes}`, 'tmpfs', at], { stdio: 'ignore' });
-    return () => execFileSync('umount', ['-l', at]);
-  } catch {
-    return undefined;
-  }
-}
-
 describe('a full disk', () => {
   const line = (number: number): JournalLine => ({
     number,
@@ -206,7 +197,6 @@ describe('a full disk', () => {
     'stops a line at place %i of ten, and the next one is whole',
     async (place) => {
       const disk = data.in('disk');
-      execFileSync('mkdir', [disk]);
       const unmount = smallDisk(disk, 60 * PAGE);
       // Where no disk can be made, the test below stands for this one.
       if (!unmount) return;

@@ -12,6 +12,8 @@ export class Server {
   ) {}
 
   address = '';
+  /** What it printed until it answered. */
+  said = '';
 
   static async start(options: { folder?: string; port?: number } = {}): Promise<Server> {
     const folder = options.folder ?? mkdtempSync(path.join(os.tmpdir(), 'vinkel-e2e-'));
@@ -32,16 +34,16 @@ export class Server {
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     this.child = child;
-    let said = '';
+    this.said = '';
     this.address = await new Promise<string>((resolve, reject) => {
       const listen = (chunk: Buffer) => {
-        said += chunk.toString();
-        const match = /Vinkel: (http:\S+)/.exec(said);
+        this.said += chunk.toString();
+        const match = /Vinkel: (http:\S+)/.exec(this.said);
         if (match) resolve(match[1]!);
       };
       child.stdout!.on('data', listen);
       child.stderr!.on('data', listen);
-      child.once('exit', (code) => reject(new Error(`the server ended with ${code}: ${said}`)));
+      child.once('exit', (code) => reject(new Error(`the server ended with ${code}: ${this.said}`)));
     });
   }
 

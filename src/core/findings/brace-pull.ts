@@ -67,7 +67,10 @@ export const unreadPulls = (job: Job, judgements: readonly RoundJudgement[]): Pu
     const state = pullState(job, pull);
     if (state === 'abandoned') return false;
     const judgement = judgements.find(({ round }) => round.id === pull.roundId);
-    return state !== 'done' || !pullProgress(job, pull, judgement).some(({ cycles }) => cycles.at(-1)?.released !== undefined);
+    return (
+      state !== 'done' ||
+      !pullProgress(job, pull, judgement).some(({ cycles }) => cycles.at(-1)?.released !== undefined)
+    );
   });
 
 /** Back by as much as the point is out: the wanted movement in chart axes, mm. */

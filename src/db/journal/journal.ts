@@ -4,6 +4,8 @@ import { numberOf, readLine, writeLine, type JournalLine } from './line';
 
 /** The disk the data lies on has no room left: nothing was written. */
 export class DiskFull extends Error {
+  /** As the system says it: bundles of the server have classes of their own, and do not know each other's. */
+  readonly code = 'ENOSPC';
   constructor() {
     super('the disk is full: make room on it, then go on; nothing that was acknowledged is lost');
     this.name = 'DiskFull';
@@ -101,8 +103,7 @@ export async function openJournal(
 const FULL = ['ENOSPC', 'EDQUOT', 'EFBIG'];
 
 /** Whether something failed because nothing more fits on the disk. */
-export const isFull = (error: unknown): boolean =>
-  error instanceof DiskFull || FULL.includes((error as NodeJS.ErrnoException)?.code ?? '');
+export const isFull = (error: unknown): boolean => FULL.includes((error as NodeJS.ErrnoException)?.code ?? '');
 
 const CHUNK = 64 * 1024;
 

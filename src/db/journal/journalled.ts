@@ -101,3 +101,6 @@ export const noteRemoval = (tx: Queryable, jobId: string): Promise<unknown[]> =>
      where current_setting('vinkel.journal', true) = 'on'`,
     [jobId],
   );
+
+/** By name: each bundle of the server has a class of its own. */
+export const isUnkeepable = (error: unknown): error is Unkeepable => (error as Error)?.name === 'Unkeepable';

@@ -8,7 +8,7 @@ import { importJob } from '../archive/import';
 import { replacedIn } from '../archive/upload';
 import { archiveIn, backupsIn } from '../backups/manifest';
 import { backUp, scheduleBackups } from '../backups/schedule';
-import { dataFolder, FolderDamaged, openAgain, store } from '../store';
+import { dataFolder, isDamaged, openAgain, store } from '../store';
 import { useCase } from '../use-case';
 
 /** Takes a backup now and proves it. */
@@ -35,7 +35,7 @@ export async function rebuildData(): Promise<Outcome> {
     (error: unknown) => error,
   );
   if (damaged === undefined) return done(null);
-  if (!(damaged instanceof FolderDamaged)) throw damaged;
+  if (!isDamaged(damaged)) throw damaged;
   const folder = path.resolve(dataFolder());
   const aside = path.join(folder, `database-damaged-${new Date().toISOString().replace(/[:.]/g, '-')}`);
   await rename(path.join(folder, 'database'), aside);
