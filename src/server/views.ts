@@ -5,6 +5,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TaskInput, TaskName, TaskResult } from '@/workers/tasks';
 import { listJobs, type JobSummary } from '@/db/jobs';
 import { shopRows } from '@/db/shop';
+import { packRows, type PackedRows } from '@/formats/packed-rows';
 import { rowsAt } from './rows-at';
 import { store } from './store';
 import { runTask, type RowsAt } from './tasks';
@@ -42,8 +43,8 @@ export interface RoundParams {
   readonly round: string;
 }
 
-/** The same rows with the readings of some rounds only: what a page sends to the browser. */
-export function rowsForRounds(rows: JobRows, roundIds: readonly string[]): JobRows {
+/** The same rows with the readings of some rounds only, and nothing that no round is judged by. */
+export function ofRounds(rows: JobRows, roundIds: readonly string[]): JobRows {
   const readings = rows.readings.filter((reading) => roundIds.includes(reading.roundId));
   const ids = new Set(readings.map((reading) => reading.id));
   return {
@@ -56,6 +57,10 @@ export function rowsForRounds(rows: JobRows, roundIds: readonly string[]): JobRo
     stepEvents: [],
   };
 }
+
+/** The same packed: what a page sends to the browser. */
+export const rowsForRounds = (rows: JobRows, roundIds: readonly string[]): PackedRows =>
+  packRows(ofRounds(rows, roundIds));
 
 /** The shop's instruments and all their versions, oldest first. */
 export async function shopInstruments() {

@@ -25,7 +25,7 @@ describe('a program in trouble', () => {
     unmount = smallDisk(folder, 400 * MB);
     [server, browser] = await Promise.all([Server.start({ folder }), launch()]);
     await send(server, '/api/archive', await demoArchive('kvist'));
-    ({ page, errors } = await openWindow(browser, server.address));
+    ({ page, errors } = await openWindow(browser, server.address, { person: '' }));
   });
   afterAll(async () => {
     await browser.close();

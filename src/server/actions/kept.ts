@@ -25,7 +25,9 @@ export const takeBackupNow = useCase(input.nothing, async (_, context) => {
 export const bringBack = useCase(input.bringBack, async ({ backupAt, jobId, as }, context) => {
   const backup = (await backupsIn(context.backups)).find(({ at }) => at === backupAt);
   if (!backup?.jobs.some(({ id }) => id === jobId)) return failed('backup', 'this backup is not here any more');
-  return importJob({ ...context, replaced: replacedIn(context) }, archiveIn(backup.path, jobId), as);
+  // Not the whole context: nobody signs here, and asking for the actor would.
+  const { database, pictures } = context;
+  return importJob({ database, pictures, replaced: replacedIn(context) }, archiveIn(backup.path, jobId), as);
 });
 
 /** Puts a damaged database aside, whole, and builds it anew from the last proved backup and the journal. */

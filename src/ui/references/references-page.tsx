@@ -27,6 +27,7 @@ import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import { MakeReference } from './make-reference';
 import { SisterImport } from './sister-import';
+import { unpacked } from '../kit/unpacked';
 
 export interface ReferenceActions {
   readonly makeReference: Action<NewReference, { referenceId: string }>;
@@ -37,7 +38,9 @@ export interface ReferenceActions {
 }
 
 /** What is right: the references of the job in the order they are judged by, and where they contradict each other. */
-export function ReferencesPage({ rows, actions }: { rows: JobRows; actions: ReferenceActions }) {
+export const ReferencesPage = unpacked(ReferencesPart);
+
+function ReferencesPart({ rows, actions }: { rows: JobRows; actions: ReferenceActions }) {
   const jobId = rows.jobs[0]!.id;
   const ranking = useAction(actions.rankReferences);
   const used = rows.references.filter(({ inUse }) => inUse).sort(inOrder);

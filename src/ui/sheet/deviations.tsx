@@ -27,6 +27,7 @@ import { useControl } from './use-control';
 import { useSelection } from './use-selection';
 import { useFactor, useSheetAddress } from './use-sheet-address';
 import { Why } from './why';
+import { unpacked } from '../kit/unpacked';
 
 export interface SheetActions {
   readonly setControl: Action<Control>;
@@ -42,7 +43,9 @@ interface DeviationsProps {
 }
 
 /** The judged round: the sheet, the lists, and why each figure is what it is. Judged in a worker, ticks and all. */
-export function Deviations(props: DeviationsProps) {
+export const Deviations = unpacked(JudgedRound);
+
+function JudgedRound(props: DeviationsProps) {
   const { rows, roundId, actions } = props;
   const held = useControl(rows, roundId, actions.setControl);
   const judged = useTask('judge', rows, { roundId, control: held.control, warm: true });

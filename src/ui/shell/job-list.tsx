@@ -83,7 +83,7 @@ function JobLink({ job }: { job: ListedJob }) {
     <Link
       prefetch={false}
       href={`/jobs/${job.id}`}
-      className="grid min-w-64 grow gap-x-6 px-2 py-3 hover:bg-faint md:grid-cols-[1.5fr_1fr_auto]"
+      className="grid min-w-64 grow gap-x-6 px-2 py-3 hover:bg-faint md:grid-cols-[1.5fr_1fr_11rem]"
     >
       <span>
         <span className="block font-cond text-xl font-semibold">{job.name}</span>

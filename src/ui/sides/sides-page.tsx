@@ -12,6 +12,7 @@ import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import { FirstFigures } from './first-figures';
 import { FoldedPlan, type Choosing } from './folded-plan';
+import { unpacked } from '../kit/unpacked';
 
 interface SidesProps {
   readonly rows: JobRows;
@@ -20,7 +21,9 @@ interface SidesProps {
 }
 
 /** Left against right: how the sides of the shell differ, whichever of them moved. */
-export function SidesPage({ rows, roundId, setMirrored }: SidesProps) {
+export const SidesPage = unpacked(SidesPart);
+
+function SidesPart({ rows, roundId, setMirrored }: SidesProps) {
   const { value, failure } = useTask('sides', rows, { roundId });
   return value ? (
     <div className="flex flex-col gap-4">

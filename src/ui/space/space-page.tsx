@@ -14,6 +14,7 @@ import { FactorSlider } from '../sheet/factor-slider';
 import { VerdictMark } from '../sheet/mark';
 import { layoutOf } from '../sheet/sheet';
 import { useFactor, useSheetAddress } from '../sheet/use-sheet-address';
+import { unpacked } from '../kit/unpacked';
 
 /** The 3D library is fetched only when somebody opens this view. */
 const Scene = dynamic(() => import('./scene').then(({ Scene: scene }) => scene), {
@@ -22,7 +23,9 @@ const Scene = dynamic(() => import('./scene').then(({ Scene: scene }) => scene),
 });
 
 /** The shell in space: its frame, the movements exaggerated, the same selection as on the sheet. */
-export function SpacePage({ rows, roundId }: { rows: JobRows; roundId: string }) {
+export const SpacePage = unpacked(Space);
+
+function Space({ rows, roundId }: { rows: JobRows; roundId: string }) {
   const { value, failure } = useTask('judge', rows, { roundId, warm: true });
   return value ? (
     <JudgedSpace rows={rows} judgement={value.value} />

@@ -21,9 +21,12 @@ import { targetText } from './target-text';
 import { useDoubtful } from './use-doubtful';
 import { useNewlyLocated } from './use-newly-located';
 import { useMeasuring, type MeasuringProps, type MeasuringState, type PullContext } from './use-measuring';
+import { unpacked } from '../kit/unpacked';
 
 /** The measuring screen: what is wanted, the field, the tape, and what the round says so far. */
-export function Measuring(props: MeasuringProps) {
+export const Measuring = unpacked(MeasuringOfRows);
+
+function MeasuringOfRows(props: MeasuringProps) {
   return (
     <ClientOnly waiting={<p role="status">Fetching the tape …</p>}>
       <MeasuringScreen {...props} />

@@ -1,0 +1,158 @@
+import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { buffer } from 'node:stream/consumers';
+import { chromium } from 'playwright-core';
+import { ZipFile } from 'yazl';
+import { demoArchive, DEMO_JOBS } from './demo-archive.mjs';
+import { ensureBuild, ensurePackages } from './ensure.mjs';
+
+/**
+ * `npm run bench:load [-- seconds]`: twenty clients typing into one job beside five open pages, a job of ten thousand
+ * readings, two hundred jobs listed. Figures to read, not a test: they depend on the machine.
+ */
+const SECONDS = Number(process.argv[2] ?? 120);
+const CLIENTS = 20;
+const READINGS = 10_000;
+const JOBS = 200;
+
+ensurePackages();
+ensureBuild();
+const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-load-'));
+const server = spawn(process.execPath, ['scripts/start.mjs'], {
+  env: { ...process.env, VINKEL_DATA: folder, PORT: '5250', NODE_ENV: 'production' },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+const address = await new Promise((resolve) =>
+  server.stdout.on('data', (chunk) => {
+    const match = /Vinkel: (http:\S+)/.exec(String(chunk));
+    if (match) resolve(match[1]);
+  }),
+);
+const percentile = (values, share) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
+const ms = (value) => `${value.toFixed(0)} ms`;
+const send = (where, body, type) =>
+  fetch(address + where, { method: 'POST', headers: { origin: address, 'content-type': type }, body });
+const bring = async (zip, as = 'new') => {
+  const response = await send(`/api/archive?as=${as}`, zip, 'application/zip');
+  if (!response.ok) throw new Error(await response.text());
+  return (await response.json()).jobId;
+};
+const demo = (name, file) => JSON.parse(readFileSync(path.join(DEMO_JOBS, name, file), 'utf8'));
+const open = () =>
+  chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] });
+
+try {
+  await typing();
+  await largeJob();
+  await manyJobs();
+} finally {
+  server.kill('SIGTERM');
+  await new Promise((resolve) => server.once('exit', resolve));
+  rmSync(folder, { recursive: true, force: true });
+}
+
+/** Twenty clients, a reading a second each, into one round; five pages of the job open in a browser. */
+async function typing() {
+  const jobId = await bring(await demoArchive('solbris'));
+  const { rows } = demo('solbris', 'rounds/02.json');
+  const roundId = rows.rounds[0].id;
+  const {
+    roundId: _,
+    sequence: __,
+    receivedAt: ___,
+    ...template
+  } = rows.readings.find((each) => each.quantity === 'height');
+  const browser = await open();
+  for (const where of ['', `/rounds/${roundId}`, `/rounds/${roundId}/sheet`, '/record', '/log']) {
+    const page = await browser.newPage({ baseURL: address });
+    await page.goto(`/jobs/${jobId}${where}`);
+  }
+  const times = [];
+  let failed = 0;
+  const until = performance.now() + SECONDS * 1000;
+  const client = async (number) => {
+    await new Promise((resolve) => setTimeout(resolve, (1000 * number) / CLIENTS));
+    while (performance.now() < until) {
+      const begun = performance.now();
+      const reading = { ...template, id: randomUUID(), lineId: randomUUID(), raw: `load ${number}` };
+      const response = await send(
+        '/api/readings',
+        JSON.stringify({ roundId, readings: [reading], strike: null }),
+        'application/json',
+      );
+      if (response.ok) times.push(performance.now() - begun);
+      else failed++;
+      await response.arrayBuffer();
+      await new Promise((resolve) => setTimeout(resolve, Math.max(0, 1000 - (performance.now() - begun))));
+    }
+  };
+  await Promise.all(Array.from({ length: CLIENTS }, (_, number) => client(number)));
+  await browser.close();
+  const csv = await (await fetch(`${address}/api/jobs/${jobId}/readings`)).text();
+  const kept = csv.split(',load ').length - 1;
+  console.log(
+    `${CLIENTS} clients for ${SECONDS} s: ${times.length} readings, median ${ms(percentile(times, 0.5))}, 95 % ${ms(percentile(times, 0.95))}; refused ${failed}, lost ${times.length - kept}`,
+  );
+}
+
+/** A job with ten thousand readings in one round: its pages, warm, and what they send. */
+async function largeJob() {
+  const job = demo('kvist', 'job.json');
+  const own = demo('kvist', 'rounds/01.json');
+  const template = own.rows.readings.find((each) => each.quantity === 'distance');
+  const points = job.rows.points.map(({ id }) => id);
+  own.rows.readings = Array.from({ length: READINGS }, (_, i) => ({
+    ...template,
+    ...{ id: randomUUID(), lineId: randomUUID(), sequence: i + 1, value: 500 + (i % 3000) / 10 },
+    pointId: points[i % points.length],
+    toPointId: points[(i + 1 + (Math.floor(i / points.length) % (points.length - 1))) % points.length],
+  })).filter(({ pointId, toPointId }) => pointId !== toPointId);
+  for (const table of ['readingStrikes', 'readingKeeps']) own.rows[table] = [];
+  const zip = new ZipFile();
+  zip.addBuffer(Buffer.from(JSON.stringify(job)), 'job.json');
+  zip.addBuffer(Buffer.from(JSON.stringify(own)), 'rounds/01.json');
+  const others = job.rows.photographs.length;
+  if (others > 0) throw new Error('the demo job has photographs by now: add them');
+  zip.end();
+  const jobId = await bring(await buffer(zip.outputStream));
+  const roundId = own.rows.rounds[0].id;
+  for (const where of [
+    '',
+    `/rounds/${roundId}`,
+    `/rounds/${roundId}/sheet`,
+    `/rounds/${roundId}/sides`,
+    '/measure',
+    '/chart',
+    '/log',
+    '/record?record=now',
+  ]) {
+    const times = [];
+    let bytes = 0;
+    for (let i = 0; i < 6; i++) {
+      const begun = performance.now();
+      bytes = (await (await fetch(`${address}/jobs/${jobId}${where}`)).arrayBuffer()).byteLength;
+      if (i > 0) times.push(performance.now() - begun);
+    }
+    console.log(
+      `${own.rows.readings.length} readings ${(where.replace(roundId, '…') || '/').padEnd(22)} median ${ms(percentile(times, 0.5)).padStart(8)}   ${(bytes / 1e6).toFixed(2)} MB`,
+    );
+  }
+}
+
+/** The list of two hundred jobs. */
+async function manyJobs() {
+  const zip = await demoArchive('kvist');
+  await bring(zip, 'missing');
+  for (let i = 1; i < JOBS; i++) await bring(zip, 'copy');
+  const times = [];
+  for (let i = 0; i < 12; i++) {
+    const begun = performance.now();
+    await (await fetch(address)).arrayBuffer();
+    if (i > 1) times.push(performance.now() - begun);
+  }
+  console.log(`${JOBS} jobs listed: median ${ms(percentile(times, 0.5))}, 95 % ${ms(percentile(times, 0.95))}`);
+}
