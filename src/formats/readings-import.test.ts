@@ -31,6 +31,16 @@ describe('readings from a CSV', () => {
     expect(rows[0]!.fault).toContain('no point "S9L"');
   });
 
+  it('are a thousand at most: of a file with a million rows nothing is made, whatever its size', () => {
+    const rows = (count: number) => `from,to,value\n${'F1L,S2L,900\n'.repeat(count)}`;
+    expect(read(rows(1000))).toMatchObject({ tooMany: false, rows: { length: 1000 } });
+    expect(read(rows(1001))).toMatchObject({ tooMany: true, rows: [] });
+    const million = rows(1_000_000);
+    const before = process.memoryUsage().rss;
+    expect(read(million).tooMany).toBe(true);
+    expect(process.memoryUsage().rss - before).toBeLessThan(400e6);
+  });
+
   it('can be matched by hand where the headers say nothing', () => {
     const text = 'a1,a2,a3\nF1L,S2L,900\n';
     expect(read(text).rows[0]!.fault).toBeDefined();

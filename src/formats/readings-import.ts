@@ -23,7 +23,12 @@ export interface ImportedReading {
   readonly fault?: string;
 }
 
+/** Readings taken from one file at once: they go the way of typed ones, which a browser keeps until they are delivered. */
+export const MOST_READINGS = 1000;
+
 export interface ReadingsPreview {
+  /** The file has more rows than are taken at once: none of them is read. */
+  readonly tooMany: boolean;
   readonly headers: readonly string[];
   readonly mapping: ReadingMapping;
   readonly rows: readonly ImportedReading[];
@@ -40,19 +45,24 @@ export function readReadingsCsv(
   unit: LengthUnit,
   chosen?: ReadingMapping,
 ): ReadingsPreview {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    skipEmptyLines: 'greedy',
+    // The header, and one more than is taken.
+    preview: MOST_READINGS + 2,
+  });
+  const tooMany = data.length > MOST_READINGS + 1;
   const headers = (data[0] ?? []).map((header) => header.trim());
   const mapping = chosen ?? matchColumns(headers);
   const struck = headers.findIndex((header) => plain(header) === 'struck at');
   // Our own export says its unit in the header: a bare number under it is millimetres.
   const bare = /mm/i.test(headers[mapping.value] ?? '') ? 'mm' : unit;
-  const rows = data.slice(1).flatMap((cells, i): ImportedReading[] => {
+  const rows = (tooMany ? [] : data.slice(1)).flatMap((cells, i): ImportedReading[] => {
     if (struck >= 0 && cells[struck]?.trim()) return [];
     const line = lineOf(cells, mapping, bare);
     const parsed = parseLine(line, subjects, unit);
     return [{ number: i + 2, line, ...(parsed.ok ? {} : { fault: parsed.reason }) }];
   });
-  return { headers, mapping, rows };
+  return { tooMany, headers, mapping, rows };
 }
 
 const plain = (header: string): string =>

@@ -4,7 +4,13 @@ import { useMemo, useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { counted } from '@/core/report/vocabulary/words';
 import { typedUnit } from '@/formats/preferences';
-import { READING_COLUMNS, readReadingsCsv, type ReadingColumn, type ReadingMapping } from '@/formats/readings-import';
+import {
+  MOST_READINGS,
+  READING_COLUMNS,
+  readReadingsCsv,
+  type ReadingColumn,
+  type ReadingMapping,
+} from '@/formats/readings-import';
 import { Button } from '../kit/button';
 import { usePreferences } from '../shell/preferences-context';
 import { subjectsOf } from './reading-lines';
@@ -68,8 +74,9 @@ export function ReadingsImport({ rows, onTake }: { rows: JobRows; onTake: (line:
             ))}
           </div>
           <p role="status" className="font-medium">
-            {counted(preview.rows.length, 'reading')},{' '}
-            {faulty.length === 0 ? 'all sound' : `${faulty.length} with a fault: mend the file, or match the columns`}
+            {preview.tooMany
+              ? `More than ${MOST_READINGS} rows: split the file, and take one part after the other`
+              : `${counted(preview.rows.length, 'reading')}, ${faulty.length === 0 ? 'all sound' : `${faulty.length} with a fault: mend the file, or match the columns`}`}
           </p>
           <div
             className="max-h-60 overflow-auto border-y border-rule"
