@@ -1,12 +1,6 @@
 import Papa from 'papaparse';
-import {
-  checkDraft,
-  type ChartDraft,
-  type DraftDimension,
-  type DraftPoint,
-  type NamedPoint,
-  type KnownCodes,
-} from '@/core/shell/chart/draft';
+import { checkDraft } from '@/core/shell/chart/check-draft';
+import type { ChartDraft, DraftDimension, DraftPoint, KnownCodes, NamedPoint } from '@/core/shell/chart/draft';
 import { sideOfCode } from '@/core/shell/shorthand/new-points';
 import type { Measure, Side } from '@/core/shell/job/entities';
 import { formatLength, parseLength, type LengthUnit } from '@/core/maths/units/length';

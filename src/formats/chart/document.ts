@@ -1,6 +1,7 @@
 import { chartOf } from '@/core/shell/references/chosen';
 import { z } from 'zod';
-import { checkDraft, type ChartDraft, type KnownCodes } from '@/core/shell/chart/draft';
+import { checkDraft } from '@/core/shell/chart/check-draft';
+import type { ChartDraft, KnownCodes } from '@/core/shell/chart/draft';
 import { length, limit, measure, point, side } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { parseJson, parseShape, faultText, type Fault } from '../faults';
