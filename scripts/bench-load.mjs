@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
@@ -8,6 +7,7 @@ import { chromium } from 'playwright-core';
 import { ZipFile } from 'yazl';
 import { demoArchive, DEMO_JOBS } from './demo-archive.mjs';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
+import { percentile, startServer } from './trial-server.mjs';
 
 /**
  * `npm run bench:load [-- seconds]`: twenty clients typing into one job beside five open pages, a job of ten thousand
@@ -21,18 +21,8 @@ const JOBS = 200;
 ensurePackages();
 ensureBuild();
 const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-load-'));
-const server = spawn(process.execPath, ['scripts/start.mjs'], {
-  env: { ...process.env, VINKEL_DATA: folder, PORT: '5250', NODE_ENV: 'production' },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-const address = await new Promise((resolve) =>
-  server.stdout.on('data', (chunk) => {
-    const match = /Vinkel: (http:\S+)/.exec(String(chunk));
-    if (match) resolve(match[1]);
-  }),
-);
-const percentile = (values, share) =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
+const server = await startServer({ folder, port: 5250 });
+const { address } = server;
 const ms = (value) => `${value.toFixed(0)} ms`;
 const send = (where, body, type) =>
   fetch(address + where, { method: 'POST', headers: { origin: address, 'content-type': type }, body });
@@ -50,8 +40,7 @@ try {
   await largeJob();
   if (SECONDS > 0) await manyJobs();
 } finally {
-  server.kill('SIGTERM');
-  await new Promise((resolve) => server.once('exit', resolve));
+  await server.stop();
   rmSync(folder, { recursive: true, force: true });
 }
 

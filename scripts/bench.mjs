@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { request } from 'node:http';
@@ -10,6 +9,7 @@ import { pipeline } from 'node:stream/promises';
 import { chromium } from 'playwright-core';
 import { DEMO_JOBS, loadDemoJobs } from './demo-archive.mjs';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
+import { percentile, startServer } from './trial-server.mjs';
 
 /**
  * `npm run bench:app [-- --large]`: prints how fast the program answers on this machine, from the
@@ -19,22 +19,12 @@ import { ensureBuild, ensurePackages } from './ensure.mjs';
 ensurePackages();
 ensureBuild();
 const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-bench-'));
-const server = spawn(process.execPath, ['scripts/start.mjs'], {
-  env: { ...process.env, VINKEL_DATA: folder, PORT: '5200', NODE_ENV: 'production' },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-const address = await new Promise((resolve) =>
-  server.stdout.on('data', (chunk) => {
-    const match = /Vinkel: (http:\S+)/.exec(String(chunk));
-    if (match) resolve(match[1]);
-  }),
-);
+const server = await startServer({ folder, port: 5200 });
+const { address } = server;
 const job = (name) => JSON.parse(readFileSync(path.join(DEMO_JOBS, name, 'job.json'), 'utf8')).rows;
 const round = (name, number) =>
   JSON.parse(readFileSync(path.join(DEMO_JOBS, name, 'rounds', `${number}.json`), 'utf8')).rows;
 
-const percentile = (values, share) =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
 const show = (what, values) =>
   console.log(
     `${what.padEnd(46)} median ${percentile(values, 0.5).toFixed(0).padStart(6)} ms   95 % ${percentile(values, 0.95).toFixed(0).padStart(6)} ms   (${values.length} times)`,
@@ -49,8 +39,7 @@ try {
   await chartImport();
   if (process.argv.includes('--large')) await largeArchive();
 } finally {
-  server.kill('SIGTERM');
-  await new Promise((resolve) => server.once('exit', resolve));
+  await server.stop();
   rmSync(folder, { recursive: true, force: true });
 }
 

@@ -1,9 +1,10 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
+import { percentile, startServer } from './trial-server.mjs';
 
 /** `npm run faults [-- kills mangled]`: kills in the middle of a stream, inputs mangled at all borders; prints what was lost. */
 const [kills = 200, mangled = 5000] = process.argv.slice(2).map(Number);
@@ -14,32 +15,10 @@ const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-faults-'));
 const port = 4100 + Math.floor(Math.random() * 2000);
 let server;
 let address = '';
-
-async function start() {
-  server = spawn(process.execPath, ['scripts/start.mjs'], {
-    env: { ...process.env, VINKEL_DATA: folder, PORT: String(port), NODE_ENV: 'production' },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
-  const begun = performance.now();
-  address = await new Promise((resolve, reject) => {
-    let said = '';
-    const listen = (chunk) => {
-      said += chunk;
-      const match = /Vinkel: (http:\S+)/.exec(said);
-      if (match) resolve(match[1]);
-    };
-    server.stdout.on('data', listen);
-    server.stderr.on('data', listen);
-    server.once('exit', () => reject(new Error(said)));
-  });
-  return performance.now() - begun;
-}
-
-const kill = () =>
-  new Promise((resolve) => {
-    server.once('exit', resolve);
-    server.kill('SIGKILL');
-  });
+const start = async () => {
+  server = await startServer({ folder, port });
+  address = server.address;
+};
 
 const send = (where, body, type = 'application/json') =>
   fetch(address + where, { method: 'POST', headers: { origin: address, 'content-type': type }, body });
@@ -79,21 +58,21 @@ for (let i = 0; i < kills; i++) {
   const before = acknowledged.length;
   while (acknowledged.length === before) await new Promise((resolve) => setTimeout(resolve, 5));
   await new Promise((resolve) => setTimeout(resolve, Math.random() * 400));
-  await kill();
+  await server.stop('SIGKILL');
   on = false;
   await streaming;
-  starts.push(await start());
+  await start();
+  starts.push(server.milliseconds);
 }
 const csv = await (await fetch(`${address}/api/jobs/${jobId}/readings`)).text();
 const count = new Map();
 for (const [, number] of csv.matchAll(/fault (\d+)/g)) count.set(Number(number), (count.get(Number(number)) ?? 0) + 1);
 const lost = acknowledged.filter((number) => !count.has(number)).length;
 const doubled = [...count.values()].filter((times) => times > 1).length;
-starts.sort((a, b) => a - b);
 console.log(`kills: ${kills}; readings acknowledged: ${acknowledged.length}; lost: ${lost}; doubled: ${doubled}`);
 if (starts.length > 0)
   console.log(
-    `start after a kill: median ${(starts[starts.length >> 1] / 1000).toFixed(1)} s, longest ${(starts.at(-1) / 1000).toFixed(1)} s`,
+    `start after a kill: median ${(percentile(starts, 0.5) / 1000).toFixed(1)} s, longest ${(percentile(starts, 1) / 1000).toFixed(1)} s`,
   );
 
 /** A text or file with some of it changed, cut or doubled. */
@@ -130,6 +109,6 @@ const brought = [...statuses].filter(([what]) => /\b5\d\d$|exit (1|null)/.test(w
 console.log(
   `mangled inputs: ${mangled}; answers that are none: ${brought}; still alive: ${(await fetch(`${address}/api/alive`)).ok}`,
 );
-await kill();
+await server.stop('SIGKILL');
 rmSync(folder, { recursive: true, force: true });
 process.exit(lost + doubled + brought === 0 ? 0 : 1);

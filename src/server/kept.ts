@@ -1,14 +1,15 @@
 import { journalFiles } from '@/db/journal/journal';
 import path from 'node:path';
 import { backupFault, backupState } from './backups/schedule';
-import { backupsIn } from './backups/manifest';
+import { backupsIn, lastProved } from './backups/manifest';
 import { hasRoom } from './room';
 import { dataFolder, isDamaged, store } from './store';
 
 /** What the page of the kept data shows. */
 export async function keptData() {
   const opened = await store();
-  const { backups, provedAt, behind, stale } = await backupState(opened, Date.now());
+  const { provedAt, behind, stale } = await backupState(opened, Date.now());
+  const backups = await backupsIn(opened.backups);
   const fault = backupFault();
   return {
     ...{ folder: opened.folder, backupsFolder: opened.backups, behind, stale, opening: opened.opening },
@@ -21,7 +22,6 @@ export async function keptData() {
     })),
   };
 }
-export type KeptData = Awaited<ReturnType<typeof keptData>>;
 
 /** Days without a proved backup, and where backups lie, once that is too long ago. */
 export async function staleBackup(): Promise<{ readonly folder: string; readonly provedAt?: string } | undefined> {
@@ -49,7 +49,7 @@ export async function damage() {
   } catch (error) {
     if (!isDamaged(error)) throw error;
     const folder = path.resolve(dataFolder());
-    const backup = (await backupsIn(path.join(folder, 'backups'))).find(({ provedAt }) => provedAt);
+    const backup = await lastProved(path.join(folder, 'backups'));
     const journal = await journalFiles(path.join(folder, 'journal'));
     return {
       ...{ message: error.message, folder, hasJournal: journal.length > 0 },
@@ -57,4 +57,3 @@ export async function damage() {
     };
   }
 }
-export type Damage = NonNullable<Awaited<ReturnType<typeof damage>>>;

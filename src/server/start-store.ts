@@ -1,8 +1,8 @@
 import { FolderInUse, FolderUnusable } from '@/db/data-folder';
 import { scheduleBackups } from './backups/schedule';
-import { isDamaged, store } from './store';
+import { isDamaged, store, type Store } from './store';
 
-/** Opens the store and sees to it that it is closed on a signal; ends the process where it is taken. */
+/** Opens the store and keeps it going; ends the process where it cannot be had. */
 export async function startStore(): Promise<void> {
   try {
     const opened = await store();
@@ -10,15 +10,7 @@ export async function startStore(): Promise<void> {
     for (const { file, line, reason } of faults) console.error(`${file}, line ${line}: ${reason}`);
     if (rebuiltFrom) console.log(`The database was built anew from ${rebuiltFrom}`);
     if (restored > 0) console.log(`${restored} entries were put back from the journal`);
-    scheduleBackups(opened);
-    let closing = false;
-    const close = () => {
-      if (closing) return;
-      closing = true;
-      void opened.close().finally(() => process.exit(0));
-    };
-    process.once('SIGTERM', close);
-    process.once('SIGINT', close);
+    keepGoing(opened);
   } catch (error) {
     // The pages say what is damaged, and what to do.
     if (isDamaged(error)) return console.error(error.message);
@@ -26,4 +18,17 @@ export async function startStore(): Promise<void> {
     console.error(error.message);
     process.exit(3);
   }
+}
+
+/** What an open store needs as long as the program runs: its backups, and that it is closed on a signal. */
+export function keepGoing(opened: Store): void {
+  scheduleBackups(opened);
+  let closing = false;
+  const close = () => {
+    if (closing) return;
+    closing = true;
+    void opened.close().finally(() => process.exit(0));
+  };
+  process.once('SIGTERM', close);
+  process.once('SIGINT', close);
 }

@@ -1,4 +1,4 @@
-import { rm, readdir } from 'node:fs/promises';
+import { mkdtemp, readdir, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { lockFolder, type LockedFolder } from '@/db/data-folder';
 import type { Database } from '@/db/database';
@@ -6,11 +6,13 @@ import { replayFirstFormat, type LineFault } from '@/db/journal/first-format';
 import { openJournal, type Journal } from '@/db/journal/journal';
 import { journalled } from '@/db/journal/journalled';
 import { replayJournal } from '@/db/journal/replay';
+import { migrate } from '@/db/migrate';
 import { openPglite } from '@/db/pglite';
 import { removeOrphanedContent } from '@/db/photographs';
 import { stateOf } from '@/db/state';
-import { latestProved, restoreBackup } from './backups/restore';
 import { migrateSafely } from './backups/before-migration';
+import { backupsIn } from './backups/manifest';
+import { restoreBackup } from './backups/restore';
 import { pictureKeeper, restorePictures, type PictureKeeper } from './kept-pictures';
 import { needRoom } from './room';
 
@@ -69,14 +71,13 @@ async function openLocked(locked: LockedFolder): Promise<Store> {
   await tidy(locked.path);
   const state = await stateOf(locked.databasePath);
   if (state.kind === 'damaged') throw new FolderDamaged(locked.path, state.why);
-  const backup = state.kind === 'none' ? await latestProved(locked.backupsPath) : undefined;
+  const backup = state.kind === 'none' ? await build(locked) : undefined;
   const raw = await migrateSafely(locked, () =>
     openPglite(locked.databasePath).catch((error: unknown) => {
       throw new FolderDamaged(locked.path, `the engine cannot open it (${String(error)})`);
     }),
   );
   try {
-    if (backup) await restoreBackup(raw, backup);
     const pictures = pictureKeeper(locked.path);
     await restorePictures(raw, pictures);
     const first = await replayFirstFormat(raw, locked.firstJournalPath);
@@ -100,6 +101,44 @@ async function openLocked(locked: LockedFolder): Promise<Store> {
   } catch (error) {
     await raw.close().catch(() => undefined);
     throw error;
+  }
+}
+
+/**
+ * Makes the database of a folder that has none, of the newest proved backup that can be restored. It is made aside and
+ * stands in its place only when it is whole: killed half way, it is begun again.
+ *
+ * @returns the backup, where there is one
+ * @throws FolderDamaged where there are backups and none of them can be restored
+ */
+async function build(locked: LockedFolder): Promise<string | undefined> {
+  const proved = (await backupsIn(locked.backupsPath)).filter(({ provedAt }) => provedAt);
+  if (proved.length === 0) return buildOf(locked, undefined);
+  const faults: string[] = [];
+  for (const { path: backup } of proved)
+    try {
+      return await buildOf(locked, backup);
+    } catch (error) {
+      faults.push(`${backup}: ${(error as Error).message}`);
+    }
+  throw new FolderDamaged(locked.path, `it is gone, and no backup can be restored (${faults.join('; ')})`);
+}
+
+async function buildOf({ path: folder, databasePath }: LockedFolder, backup: string | undefined) {
+  const scratch = await mkdtemp(path.join(folder, 'scratch-build-'));
+  try {
+    const database = await openPglite(path.join(scratch, 'database'));
+    try {
+      await migrate(database);
+      if (backup) await restoreBackup(database, backup);
+    } finally {
+      await database.close();
+    }
+    await rm(databasePath, { recursive: true, force: true });
+    await rename(path.join(scratch, 'database'), databasePath);
+    return backup;
+  } finally {
+    await rm(scratch, { recursive: true, force: true });
   }
 }
 

@@ -55,13 +55,14 @@ describe('a backup', () => {
     await typeReading(first, 'after the second');
     const before = [await hash(first, idOf('kvist')), await hash(first, idOf('lodd'))];
     const state = await backupState(first, Date.now());
-    expect(state).toMatchObject({ behind: true, stale: false });
-    expect(state.backups.map(({ provedAt }) => provedAt !== undefined)).toEqual([true, true]);
+    const taken = await backupsIn(first.backups);
+    expect(state).toMatchObject({ behind: true, stale: false, provedAt: taken[0]!.at });
+    expect(taken.map(({ provedAt }) => provedAt !== undefined)).toEqual([true, true]);
     expect((await backupState(first, Date.now() + 4 * DAY)).stale).toBe(true);
     // What two proved backups hold is not in the journal any more.
     expect((await journalFiles(data.in('journal'))).map(({ first: number }) => number)).toEqual([3, 4]);
     // The job nobody touched shares its archive with the backup before.
-    const [newer, older] = state.backups;
+    const [newer, older] = taken;
     const inode = (backup: Backup, id: string) => statSync(archiveIn(backup.path, id)).ino;
     expect(inode(newer!, idOf('lodd'))).toBe(inode(older!, idOf('lodd')));
     expect(inode(newer!, idOf('kvist'))).not.toBe(inode(older!, idOf('kvist')));
@@ -75,6 +76,28 @@ describe('a backup', () => {
     const third = await openStore(data.folder);
     expect(third.opening).toEqual({ restored: 0, faults: [] });
     await third.close();
+  });
+
+  it('that cannot be restored any more gives way to the one before; half a database never stands', async () => {
+    const first = await openStore(data.folder);
+    await bring(first, 'kvist');
+    await backUp(first);
+    await typeReading(first, 'between');
+    await backUp(first);
+    const before = await hash(first, idOf('kvist'));
+    const [newer, older] = await backupsIn(first.backups);
+    await first.close();
+    rmSync(data.in('database'), { recursive: true });
+    const zips = [newer!, older!].map((backup) => archiveIn(backup.path, idOf('kvist')));
+    writeFileSync(zips[0]!, readFileSync(zips[0]!).subarray(0, 500));
+    const second = await openStore(data.folder);
+    expect(second.opening).toMatchObject({ rebuiltFrom: older!.path, faults: [] });
+    expect(await hash(second, idOf('kvist'))).toBe(before);
+    await second.close();
+    rmSync(data.in('database'), { recursive: true });
+    writeFileSync(zips[1]!, '');
+    await expect(openStore(data.folder)).rejects.toBeInstanceOf(FolderDamaged);
+    expect(readdirSync(data.folder).filter((name) => /^(database|scratch)/.test(name))).toEqual([]);
   });
 
   it('that is not what was backed up is not proved', async () => {

@@ -155,6 +155,18 @@ describe('the journal', () => {
     await third.close();
   });
 
+  it('says which lines are missing at its beginning', async () => {
+    const first = await openStore(data.folder);
+    await fill(first);
+    for (const index of [0, 1]) await takeReading(first, index);
+    await first.close();
+    writeFileSync(journalFile(), `${linesOf().slice(1).join('\n')}\n`);
+    loseDatabase();
+    const second = await openStore(data.folder);
+    expect(second.opening.faults.map(({ reason }) => reason)[0]).toMatch(/the lines 1 to 1 before it are missing/);
+    await second.close();
+  });
+
   it('keeps a picture that was acknowledged, and goes on without one that is lost', async () => {
     const first = await openStore(data.folder);
     await fill(first);

@@ -35,17 +35,24 @@ export async function replayJournal(database: Database, folder: string): Promise
     for await (const { text, number: line } of lines(path)) {
       const fault = (error: unknown, harmless: boolean) =>
         faults.push({ file: path, line, reason: error instanceof Error ? error.message : String(error), harmless });
+      let read: JournalLine;
       try {
-        const read = readLine(text);
-        if (last > 0 && read.number > last + 1 && last >= mark)
-          fault(new Error(`the lines ${last + 1} to ${read.number - 1} before it are missing`), false);
-        last = Math.max(last, read.number);
-        if (read.number <= mark) continue;
-        await database.transaction((tx) => redo(tx, read));
-        restored++;
+        read = readLine(text);
       } catch (error) {
         last++;
         fault(error, last <= mark);
+        continue;
+      }
+      const known = Math.max(last, mark);
+      if (read.number > known + 1)
+        fault(new Error(`the lines ${known + 1} to ${read.number - 1} before it are missing`), false);
+      last = Math.max(last, read.number);
+      if (read.number <= mark) continue;
+      try {
+        await database.transaction((tx) => redo(tx, read));
+        restored++;
+      } catch (error) {
+        fault(error, false);
       }
     }
   return { restored, faults, last: Math.max(last, mark) };

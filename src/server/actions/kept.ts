@@ -7,7 +7,8 @@ import { done, failed, type Outcome } from '@/formats/outcome';
 import { importJob } from '../archive/import';
 import { replacedIn } from '../archive/upload';
 import { archiveIn, backupsIn } from '../backups/manifest';
-import { backUp, scheduleBackups } from '../backups/schedule';
+import { backUp } from '../backups/schedule';
+import { keepGoing } from '../start-store';
 import { dataFolder, isDamaged, openAgain, store } from '../store';
 import { useCase } from '../use-case';
 
@@ -40,10 +41,13 @@ export async function rebuildData(): Promise<Outcome> {
   if (!isDamaged(damaged)) throw damaged;
   const folder = path.resolve(dataFolder());
   const aside = path.join(folder, `database-damaged-${new Date().toISOString().replace(/[:.]/g, '-')}`);
-  await rename(path.join(folder, 'database'), aside);
+  await rename(path.join(folder, 'database'), aside).catch((error: NodeJS.ErrnoException) => {
+    // Gone altogether: there is nothing to put aside.
+    if (error.code !== 'ENOENT') throw error;
+  });
   openAgain();
   try {
-    scheduleBackups(await store());
+    keepGoing(await store());
     return done(null);
   } catch (error) {
     return failed('data', `it could not be built anew: ${(error as Error).message}; the damaged one lies in ${aside}`);

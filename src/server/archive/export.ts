@@ -4,6 +4,7 @@ import { ZipFile as ZipWriter } from 'yazl';
 import { JOB_TABLE_NAMES, theJob, type JobRows } from '@/core/shell/job/job-rows';
 import type { Database } from '@/db/database';
 import { loadJob } from '@/db/jobs';
+import { isFull } from '@/db/journal/journal';
 import { contentOf } from '@/db/photographs';
 import { archiveDocuments, carried, photographPath } from '@/formats/archive/documents';
 import { fileName } from '@/formats/file-name';
@@ -16,10 +17,12 @@ export async function exportJob(
   const rows = await loadJob(database, jobId);
   if (!rows) return undefined;
   const zip = zipOfJob(database, rows);
-  await database.query('insert into job_export (job_id, sha256, at) values ($1, $2, now())', [
-    jobId,
-    contentHash(rows),
-  ]);
+  await database
+    .query('insert into job_export (job_id, sha256, at) values ($1, $2, now())', [jobId, contentHash(rows)])
+    // A full disk is no reason not to take a job out: it is only not removed on the strength of it.
+    .catch((error: unknown) => {
+      if (!isFull(error)) throw error;
+    });
   return { name: fileName(theJob(rows).name), zip };
 }
 

@@ -44,7 +44,7 @@ export async function importJob(into: Into, zipPath: string, as: BringAs = 'new'
   try {
     const missing = await bringPictures(into, zipPath, rows.photographs, pathOf, brought);
     if (missing.length > 0) {
-      await removeContent(database, brought);
+      await letGo(into, brought);
       return { ok: false, faults: missing };
     }
     if (present && as === 'replace') await putAside(into, present);
@@ -58,11 +58,17 @@ export async function importJob(into: Into, zipPath: string, as: BringAs = 'new'
     });
     return done({ jobId: job.id });
   } catch (error) {
-    await removeContent(database, brought).catch(() => undefined);
+    await letGo(into, brought).catch(() => undefined);
     const { code, detail } = error as { code?: string; detail?: string };
     if (code?.startsWith('23')) return failed('job.json', `its rows contradict each other: ${detail ?? code}`);
     throw error;
   }
+}
+
+/** Takes back the pictures of an import that came to nothing. */
+async function letGo({ database, pictures }: Into, brought: readonly string[]): Promise<void> {
+  await removeContent(database, brought);
+  await pictures?.forget(brought);
 }
 
 /** The pictures of one state of a job that another has not. */

@@ -7,7 +7,7 @@ import { migrate, pendingMigrations } from '@/db/migrate';
 import { openPglite } from '@/db/pglite';
 import { contentHash } from '../archive/export';
 import { needRoom } from '../room';
-import { folderName } from './manifest';
+import { folderName, PROOF } from './manifest';
 
 /**
  * Brings the schema up to date. Where that changes a database that holds something, its files are copied first; the
@@ -36,7 +36,8 @@ export async function migrateSafely(locked: LockedFolder, open: () => Promise<Da
     await migrate(copy);
     const same = (await contents(copy)) === (await contents(migrated));
     await copy.close();
-    if (same) await writeFile(path.join(place, 'proved.json'), JSON.stringify({ at: new Date().toISOString() }));
+    if (same) await writeFile(path.join(place, PROOF), JSON.stringify({ at: new Date().toISOString() }));
+    else console.error(`The copy in ${place} is not as the database was: keep it, and compare the jobs.`);
   } finally {
     await rm(scratch, { recursive: true, force: true });
   }

@@ -38,13 +38,29 @@ export interface Backup extends BackupManifest {
 /** The folder of a backup taken at a time: `2026-11-26T10-00-00-000Z`. */
 export const folderName = (at: string): string => at.replace(/[:.]/g, '-');
 
+/** The folders of backups, named by their times, the newest first. */
+async function foldersIn(folder: string): Promise<string[]> {
+  const names = await readdir(folder).catch(() => []);
+  return names
+    .filter((name) => /^\d{4}-\d\d-\d\dT[\d-]+Z$/.test(name))
+    .sort()
+    .reverse()
+    .map((name) => path.join(folder, name));
+}
+
 /** All backups in a folder, the newest first; what is no whole backup is passed over. */
 export async function backupsIn(folder: string): Promise<Backup[]> {
-  const names = await readdir(folder).catch(() => []);
-  const found = await Promise.all(
-    names.filter((name) => /^\d{4}-\d\d-\d\dT[\d-]+Z$/.test(name)).map((name) => readBackup(path.join(folder, name))),
-  );
-  return found.filter((each) => each !== undefined).sort((a, b) => b.at.localeCompare(a.at));
+  const found = await Promise.all((await foldersIn(folder)).map(readBackup));
+  return found.filter((each) => each !== undefined);
+}
+
+/** The newest backup of a folder that was proved; undefined where none was. */
+export async function lastProved(folder: string): Promise<Backup | undefined> {
+  for (const each of await foldersIn(folder)) {
+    const backup = await readBackup(each);
+    if (backup?.provedAt) return backup;
+  }
+  return undefined;
 }
 
 export async function readBackup(folder: string): Promise<Backup | undefined> {

@@ -3,11 +3,7 @@ import type { Database } from '@/db/database';
 import { insert } from '@/db/table';
 import { contentHash } from '../archive/export';
 import { importJob } from '../archive/import';
-import { archiveIn, backupsIn, readBackup } from './manifest';
-
-/** The newest backup of a folder that was proved; undefined where none was. */
-export const latestProved = async (folder: string): Promise<string | undefined> =>
-  (await backupsIn(folder)).find(({ provedAt }) => provedAt)?.path;
+import { archiveIn, readBackup } from './manifest';
 
 /**
  * Fills an empty database from a backup; what the journal has since then comes on top.

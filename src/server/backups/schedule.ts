@@ -1,7 +1,7 @@
 import { markOf } from '@/db/journal/replay';
 import { inThread } from '../thread';
 import type { Store } from '../store';
-import { backupsIn } from './manifest';
+import { lastProved } from './manifest';
 import { proveBackup } from './prove';
 import { rotate } from './rotate';
 import { takeBackup } from './take';
@@ -39,21 +39,19 @@ async function take(store: Store): Promise<void> {
 export const backupFault = (): string | undefined => shared.vinkelBackupFault;
 
 export interface BackupState {
-  readonly backups: Awaited<ReturnType<typeof backupsIn>>;
-  /** The last one that was proved. */
+  /** When the last one that was proved was taken. */
   readonly provedAt?: string;
-  /** Something was written since the last proved one. */
+  /** Something was written since. */
   readonly behind: boolean;
   /** It is so long ago, with something written since, that somebody should look. */
   readonly stale: boolean;
 }
 
-export async function backupState({ database, backups: folder }: Store, now: number): Promise<BackupState> {
-  const backups = await backupsIn(folder);
-  const proved = backups.find((each) => each.provedAt);
+export async function backupState({ database, backups }: Store, now: number): Promise<BackupState> {
+  const proved = await lastProved(backups);
   const behind = (await markOf(database)) > (proved?.number ?? 0);
   const old = proved ? now - Date.parse(proved.at) > STALE : backupFault() !== undefined;
-  return { backups, behind, stale: behind && old, ...(proved ? { provedAt: proved.at } : {}) };
+  return { behind, stale: behind && old, ...(proved ? { provedAt: proved.at } : {}) };
 }
 
 /** Takes a backup whenever one is due, as long as the program runs. */

@@ -1,0 +1,41 @@
+import { spawn } from 'node:child_process';
+
+/**
+ * The program on a data folder of its own, as a user starts it, for scripts that measure or try it.
+ *
+ * @param {{ folder: string, port: number }} where
+ * @returns {Promise<{ address: string, pid: number, milliseconds: number, stop: (signal?: NodeJS.Signals) => Promise<void> }>}
+ */
+export async function startServer({ folder, port }) {
+  const begun = performance.now();
+  const server = spawn(process.execPath, ['scripts/start.mjs'], {
+    env: { ...process.env, VINKEL_DATA: folder, PORT: String(port), NODE_ENV: 'production' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let said = '';
+  const address = await new Promise((resolve, reject) => {
+    const listen = (chunk) => {
+      said += chunk;
+      const match = /Vinkel: (http:\S+)/.exec(said);
+      if (match) resolve(match[1]);
+    };
+    server.stdout.on('data', listen);
+    server.stderr.on('data', listen);
+    server.once('exit', () => reject(new Error(said)));
+  });
+  server.stderr.pipe(process.stderr);
+  return {
+    address,
+    pid: server.pid,
+    milliseconds: performance.now() - begun,
+    stop: (signal = 'SIGTERM') =>
+      new Promise((resolve) => {
+        server.once('exit', () => resolve());
+        server.kill(signal);
+      }),
+  };
+}
+
+/** The value below which a share of the values lies. */
+export const percentile = (values, share) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
