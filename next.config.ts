@@ -15,6 +15,7 @@ const config: NextConfig = {
     '@react-pdf/renderer',
     'yazl',
     'yauzl',
+    'highs',
   ],
   experimental: {
     // A log entry carries several photographs of up to 15 MB each; archives go through a streaming route.

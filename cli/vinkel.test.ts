@@ -23,11 +23,11 @@ describe('the headless command', () => {
   afterAll(() => rmSync(folder, { recursive: true }));
 
   /** Runs the command on a text and returns what it wrote. */
-  function command(name: string, text: string, ...options: string[]) {
+  async function command(name: string, text: string, ...options: string[]) {
     const file = path.join(folder, 'in.json');
     writeFileSync(file, text);
     let [out, error] = ['', ''];
-    const exit = run([name, file, ...options], {
+    const exit = await run([name, file, ...options], {
       out: (written) => (out += written),
       error: (written) => (error += written),
     });
@@ -35,8 +35,8 @@ describe('the headless command', () => {
   }
   const align = (document: unknown, ...options: string[]) => command('align', JSON.stringify(document), ...options);
 
-  it('aligns on the selected points and leaves the others their deviation', () => {
-    const { exit, out } = align(request);
+  it('aligns on the selected points and leaves the others their deviation', async () => {
+    const { exit, out } = await align(request);
     const answer = JSON.parse(out);
     expect(exit).toBe(0);
     expect(answer).toMatchObject({
@@ -50,20 +50,20 @@ describe('the headless command', () => {
     expect(answer.rms).toBeCloseTo(0, 9);
   });
 
-  it('writes to the file it is given and nothing else', () => {
+  it('writes to the file it is given and nothing else', async () => {
     const target = path.join(folder, 'out.json');
-    const { exit, out } = align(request, '--out', target);
+    const { exit, out } = await align(request, '--out', target);
     expect([exit, out]).toEqual([0, '']);
     expect(JSON.parse(readFileSync(target, 'utf8')).format).toBe('vinkel.alignment/1');
   });
 
-  it('names every fault of a file by its place in one run, and prints nothing', () => {
+  it('names every fault of a file by its place in one run, and prints nothing', async () => {
     const points = [
       { ...request.points[0], sigma: 0 },
       { ...request.points[1], id: 'A', colour: 'red' },
       { ...request.points[2], measured: [1, 2] },
     ];
-    const { exit, out, error } = align({ ...request, points, agree: -1 });
+    const { exit, out, error } = await align({ ...request, points, agree: -1 });
     expect([exit, out]).toEqual([2, '']);
     const places = error.map((line) => line.split(':')[0]);
     expect(places).toEqual(
@@ -71,8 +71,8 @@ describe('the headless command', () => {
     );
   });
 
-  it('says line and column of what is not JSON', () => {
-    const { exit, error } = command('align', '{\n  "format": oops\n}');
+  it('says line and column of what is not JSON', async () => {
+    const { exit, error } = await command('align', '{\n  "format": oops\n}');
     expect(exit).toBe(2);
     expect(error[0]).toMatch(/^file: .*line 2, column 13/);
   });
@@ -84,18 +84,20 @@ describe('the headless command', () => {
       [0, 1, 2].map((i) => ({ id: `${i}`, reference: [i, 0, 0], measured: [i, 0, 0], use: true })),
       /on one line/,
     ],
-  ])('says what to add where %s cannot be aligned', (_, points, reason) => {
-    const { exit, out, error } = align({ ...request, points });
+  ])('says what to add where %s cannot be aligned', async (_, points, reason) => {
+    const { exit, out, error } = await align({ ...request, points });
     expect([exit, out, error.length]).toEqual([3, '', 1]);
     expect(error[0]).toMatch(reason);
   });
 
-  it('refuses an unknown command, a missing file and a stray argument with its usage', () => {
+  it('refuses an unknown command, a missing file and a stray argument with its usage', async () => {
     for (const args of [['bend', 'x'], ['align'], ['align', 'a', 'b'], []]) {
       let error = '';
-      expect(run(args, { out: () => undefined, error: (text) => (error += text) })).toBe(2);
+      expect(await run(args, { out: () => undefined, error: (text) => (error += text) })).toBe(2);
       expect(error).toContain('usage: vinkel COMMAND FILE');
     }
-    expect(run(['align', path.join(folder, 'none.json')], { out: () => undefined, error: () => undefined })).toBe(2);
+    expect(await run(['align', path.join(folder, 'none.json')], { out: () => undefined, error: () => undefined })).toBe(
+      2,
+    );
   });
 });

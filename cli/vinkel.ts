@@ -1,26 +1,29 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { computeAlignment, parseAlignmentRequest, type Computed } from '@/formats/alignment';
+import { computeAlignment, parseAlignmentRequest } from '@/formats/alignment';
+import type { Computed } from '@/formats/computed';
+import { computeStacks, parseStacks } from '@/formats/stacks';
 import { computeAdjustment, parseSurvey } from '@/formats/survey';
 import { faultText, parseJson, type Parsed } from '@/formats/faults';
 
 /** A command: its document in, its document out. */
 interface Command {
   readonly parse: (value: unknown) => Parsed<unknown>;
-  readonly compute: (document: never) => Computed<unknown>;
+  readonly compute: (document: never) => Computed<unknown> | Promise<Computed<unknown>>;
 }
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   adjust: { parse: parseSurvey, compute: computeAdjustment },
   align: { parse: parseAlignmentRequest, compute: computeAlignment },
+  stack: { parse: parseStacks, compute: computeStacks },
 };
 
 const EXIT = { computed: 0, notReadable: 2, notComputable: 3 } as const;
 
 /** Runs `vinkel COMMAND FILE [--out FILE]` and returns its exit code. */
-export function run(
+export async function run(
   args: readonly string[],
   output: { readonly out: (text: string) => void; readonly error: (text: string) => void },
-): number {
+): Promise<number> {
   const refuse = (lines: readonly string[], code: number) => {
     output.error(`${lines.join('\n')}\n`);
     return code;
@@ -41,7 +44,7 @@ export function run(
   const json = parseJson(text);
   const document = json.ok ? command.parse(json.value) : json;
   if (!document.ok) return refuse(document.faults.map(faultText), EXIT.notReadable);
-  const result = command.compute(document.value as never);
+  const result = await command.compute(document.value as never);
   if (!result.ok) return refuse([result.reason], EXIT.notComputable);
   const answer = `${JSON.stringify(result.value, null, 2)}\n`;
   if (target === undefined) output.out(answer);
@@ -55,7 +58,7 @@ export function run(
 }
 
 if (process.argv[1] && /vinkel\.(ts|mjs)$/.test(process.argv[1]))
-  process.exitCode = run(process.argv.slice(2), {
+  process.exitCode = await run(process.argv.slice(2), {
     out: (text) => process.stdout.write(text),
     error: (text) => process.stderr.write(text),
   });

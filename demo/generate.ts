@@ -4,7 +4,7 @@ import path from 'node:path';
 import sharp from 'sharp';
 import type { Photograph } from '@/core/shell/job/entities';
 import { archiveDocuments, photographPath } from '@/formats/archive/documents';
-import { kvist, lodd, solbris, type DemoJob, type DemoPicture } from './src/jobs';
+import { kvist, lodd, maake, solbris, type DemoJob, type DemoPicture } from './src/jobs';
 import { seeded } from '@/core/maths/random/seeded';
 
 /** Writes the demo jobs to demo/jobs, in the documents a job is exported in: `npx tsx demo/generate.ts`. */
@@ -66,4 +66,4 @@ async function write({ folder, rows, pictures, truth }: DemoJob, seed: number): 
   }
 }
 
-for (const [i, job] of [solbris(), kvist(), lodd()].entries()) await write(job, 7000 + i);
+for (const [i, job] of [solbris(), kvist(), lodd(), maake()].entries()) await write(job, 7000 + i);

@@ -14,6 +14,8 @@ await build({
   target: 'node20',
   mainFields: ['module', 'main'],
   format: 'esm',
+  // It brings WebAssembly of its own.
+  external: ['highs'],
   logLevel: 'error',
 });
 const withoutWasm = 'data:text/javascript,delete globalThis.WebAssembly';

@@ -13,7 +13,7 @@ await build({
     vinkel: 'cli/vinkel.ts',
   },
   // These bring WebAssembly, native code or files of their own.
-  external: ['@electric-sql/pglite', 'fs-native-extensions', 'sharp', 'yazl', 'yauzl'],
+  external: ['@electric-sql/pglite', 'fs-native-extensions', 'sharp', 'yazl', 'yauzl', 'highs'],
   outdir: 'dist',
   outExtension: { '.js': '.mjs' },
   bundle: true,

@@ -30,7 +30,7 @@ const VIEWS = {
   time: [`${lodd}/time`],
   brace: [`${solbris}/brace`],
   pull: [`${solbris}/pull`],
-  fit: [`${solbris}/fit`],
+  'set-up': [`${lodd}/set-up`],
   log: [`${solbris}/log`],
   verify: [`${lodd}/verify`],
   record: [`${lodd}/record?record=1`],

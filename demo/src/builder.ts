@@ -249,6 +249,7 @@ export class JobBuilder {
       author,
       startedAt: at,
       closedAt: null,
+      setUpId: null,
       shell: '',
       version: 1,
     });

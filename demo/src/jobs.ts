@@ -10,8 +10,9 @@ import { judgeRound } from '@/core/round/judge/judge-round';
 import type { LogEntry, Round, Step } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
+import { BENCHES, setUpOn } from './benches';
 import { seeded } from '@/core/maths/random/seeded';
-import { kvistShell, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
+import { kvistShell, maakeChart, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
 
 const SHOP = 'Sundet Karosseri';
 const [ALVA, NILS, RONJA] = ['Alva', 'Nils', 'Ronja'];
@@ -271,6 +272,15 @@ export function solbris(): DemoJob {
   void cut;
   otherReferences(job, chart);
   writtenBesides(job, { corner: corner.id, sill: sill.id });
+  setUpOn(job, BENCHES.clamps, {
+    ...{ suspension: 'off', place: [450, 0, 312], kilograms: 268, tickedBy: NILS! },
+    mounts: [
+      ['Front left clamp', [800, -702, 168]],
+      ['Front right clamp', [800, 702, 168]],
+      ['Rear left clamp', [1940, -702, 170]],
+      ['Rear right clamp', [1960, 702, 170]],
+    ],
+  });
   return {
     folder: 'solbris',
     rows: job.rows,
@@ -420,6 +430,15 @@ export function kvist(): DemoJob {
   for (const code of ['P1L', 'P1R', 'P2L', 'P2R', 'P4L', 'P4R', 'P5L', 'P5R'])
     job.readPosition(round, RONJA!, code, places.get(code)!, 'h');
   job.stepEvent(steps[3]!, 'begun', RONJA!);
+  setUpOn(job, BENCHES.stands, {
+    ...{ suspension: 'off', place: [0, 0, 0] },
+    mounts: [
+      ['Stand, front left', [150, -430, 425]],
+      ['Stand, front right', [150, 430, 425]],
+      ['Stand, rear left', [1950, -430, 440]],
+      ['Stand, rear right', [1950, 430, 440]],
+    ],
+  });
   return { folder: 'kvist', rows: job.rows, pictures: [], truth: places };
 }
 
@@ -526,9 +545,61 @@ export function lodd(): DemoJob {
     snapshot: signedOver(buildRecord(Job.of({ ...job.rows }), job.now())),
   });
   void accepted;
+  setUpOn(job, BENCHES.rails, {
+    ...{ suspension: 'off', place: [900, 0, 250], kilograms: 214, tickedBy: NILS! },
+    mounts: ['F2L', 'F2R', 'R1L', 'R1R', 'S1L', 'S1R', 'S2L', 'S2R'],
+  });
   return {
     folder: 'lodd',
     rows: job.rows,
     pictures: [{ entryId: leg.id, name: 'Left nose leg as found', motif: 'leg' }],
   };
+}
+
+/** A small open car on clamps, early: its levelling is under way, one corner only follows. */
+export function maake(): DemoJob {
+  const job = new JobBuilder(seeded(1962), '2026-11-12T08:00:00Z', {
+    name: 'Måke 900 roadster',
+    shell: 'Måke 900 roadster, 1962',
+    identityNumber: 'M9-R-0417',
+    owner: 'Ingrid Havn',
+    shop: SHOP,
+    driverSide: 'left',
+    bench: 'Flange clamps on the rails',
+    note: 'Open two-seater; figures from a sister car, measured the same way.',
+  });
+  const chart = maakeChart();
+  job.reference('sisterCar', 'Sister roadster', 'Measured on the same clamps in March 2026', 0.8, 0, job.referenceId);
+  job.chart(chart);
+  const steps = defaultSteps(job);
+  job.wait(30).log('finding', ALVA!, 'Sills sound, floor patched behind the seats; doors drop a little.', '', []);
+  for (const step of steps.slice(0, 2)) job.wait(20).stepEvent(step, 'done', ALVA!);
+  job.wait(60).stepEvent(steps[2]!, 'begun', NILS!, 'levelling on the clamps');
+  setUpOn(job, BENCHES.clamps, {
+    ...{ suspension: 'off', place: [700, 0, 320], kilograms: 172, tickedBy: NILS! },
+    mounts: [
+      ['Front left clamp', [860, -652, 160]],
+      ['Front right clamp', [860, 652, 160]],
+      ['Rear left clamp', [1700, -655, 160]],
+      ['Rear right clamp', [1700, 655, 160]],
+    ],
+  });
+  const controls = ['F2L', 'F2R', 'S1L', 'S1R', 'S2L', 'S2R', 'C1L', 'C1R'];
+  // The rear stands 4 mm in a metre high, and the rear right corner is let down so far that the shell twists.
+  const twisted = (point: ChartDraft['points'][number]): Vector => {
+    const [x, y, z] = positionOf(point);
+    return [x, y, z - (7 * Math.max(0, x - 860) * (y + 650)) / (840 * 1300)];
+  };
+  const places = placesOf(chart, twisted, { turn: [0.0006, -0.004, 0.001], shift: [1.5, 2.4, 320.4] });
+  const round = job.round(
+    'Levelling',
+    'asFound',
+    RONJA!,
+    'heightStick',
+    13,
+    { kind: 'sillClamps', suspension: 'off', note: 'Four clamps on the flange' },
+    controls,
+  );
+  for (const code of controls) job.readPosition(round, RONJA!, code, places.get(code)!, 'h');
+  return { folder: 'maake', rows: job.rows, pictures: [], truth: places };
 }

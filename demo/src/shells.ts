@@ -271,3 +271,40 @@ export const kvistShell = (): ChartDraft =>
     [],
     [],
   );
+
+const MAAKE_PAIRS: readonly Pair[] = [
+  ['F1', 'Front leg end hole', -380, 370, 300, 14],
+  ['F2', 'Front crossmember bolt', 40, 380, 225, 12],
+  ['M1', 'Bulkhead foot seam', 620, 520, 185],
+  ['S1', 'Sill front jacking hole', 820, 640, 165, 20],
+  ['S2', 'Sill rear jacking hole', 1760, 645, 168, 20],
+  ['C1', 'Rear crossmember hole', 1950, 450, 225, 14],
+  ['R1', 'Rear spring front eye', 2050, 430, 240, 14],
+  ['R2', 'Rear leg end hole', 2980, 400, 350, 14],
+  ['A1', 'A post lower hinge bolt', 760, 650, 420, 10],
+  ['A2', 'A post upper hinge bolt', 765, 650, 640, 10],
+  ['B1', 'B post foot', 1720, 645, 260],
+  ['B2', 'B post striker bolt', 1725, 655, 560, 10],
+];
+const MAAKE_LENGTHS: readonly Length[] = [
+  ['FW1', 'Across the front leg ends', 'F1L', 'F1R'],
+  ['CD1', 'Floor diagonal', 'S1L', 'S2R', 'level'],
+  ['CD2', 'Floor diagonal', 'S1R', 'S2L', 'level'],
+  ['CL1', 'Sill length', 'S1L', 'S2L'],
+  ['CL2', 'Sill length', 'S1R', 'S2R'],
+  ['DL1', 'Door opening, hinge to striker', 'A2L', 'B2L', 'tip', 2],
+  ['DR1', 'Door opening, hinge to striker', 'A2R', 'B2R', 'tip', 2],
+  ['DL2', 'Door opening diagonal', 'A2L', 'B1L'],
+  ['DR2', 'Door opening diagonal', 'A2R', 'B1R'],
+  ['RW1', 'Across the rear leg ends', 'R2L', 'R2R'],
+];
+
+/** The roadster's figures, as they were read off a sister car. */
+export const maakeChart = (): ChartDraft =>
+  chartOf(
+    pointsOf(MAAKE_PAIRS, [], () => 3),
+    MAAKE_LENGTHS,
+    ['F1 F2 M1 S1 S2 C1 R1 R2', 'M1 A1 A2', 'S2 B1 B2', 'S1 A1'],
+    ['F1', 'F2', 'M1', 'S1', 'S2', 'R2', 'A2', 'B2'],
+    [...doorSeams('L'), ...doorSeams('R')],
+  );

@@ -30,6 +30,9 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   jobs: { name: 'job', owner: 'job' },
   instruments: { name: 'instrument', order: 'name' },
   instrumentVersions: { name: 'instrument_version', order: 'number' },
+  benches: { name: 'bench', order: 'name' },
+  benchVersions: { name: 'bench_version', order: 'number' },
+  shelfItems: { name: 'shelf_item', order: 'kind, height desc, code' },
   points: ofJob('point'),
   dimensions: ofJob('dimension'),
   memberLines: ofJob('member_line'),
@@ -69,6 +72,11 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   partTags: ofJob('part_tag', 'number'),
   morningChecks: ofJob('morning_check', 'at'),
   morningReadings: of('morning_reading', 'morning_check_id', 'morningChecks'),
+  workItems: ofJob('work_item'),
+  workEvents: of('work_event', 'item_id', 'workItems', 'work_event.at'),
+  setUps: ofJob('set_up'),
+  mounts: of('mount', 'set_up_id', 'setUps', 'mount.ordinal'),
+  mountPieces: of('mount_piece', 'mount_id', 'mounts', 'mount_piece.ordinal'),
 };
 
 export const nameOf = (table: JobTable): string => TABLES[table].name;
@@ -202,7 +210,8 @@ export type EditableTable =
   | 'braces'
   | 'pulls'
   | 'steps'
-  | 'partTags';
+  | 'partTags'
+  | 'setUps';
 
 /** One row by its identity. */
 export async function rowById<T extends EditableTable>(

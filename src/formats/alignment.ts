@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { position, type Matrix3, type Motion, type Vector } from '@/core/maths/geometry/vector';
 import { deviationOf, fitSelected, rootMeanSquare } from '@/core/maths/rigid/fit';
 import { findUndisturbed } from '@/core/maths/search/undisturbed';
+import type { Computed } from './computed';
 import { duplicateFaults, parseShape, type Parsed } from './faults';
 
 const vector = z.tuple([z.number(), z.number(), z.number()]);
@@ -50,8 +51,6 @@ export function parseAlignmentRequest(value: unknown): Parsed<AlignmentRequest> 
   if (!shape.ok) return { ok: false, faults: [...shape.faults, ...repeated] };
   return repeated.length > 0 ? { ok: false, faults: repeated } : shape;
 }
-
-export type Computed<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: string };
 
 /** How far points of an agreeing set may be off where the request does not say, mm. */
 const USUAL_AGREE = 3;

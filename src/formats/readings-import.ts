@@ -26,43 +26,94 @@ export interface ImportedReading {
 /** Readings taken from one file at once: they go the way of typed ones, which a browser keeps until they are delivered. */
 export const MOST_READINGS = 1000;
 
+/** One part of a file of readings: its header, and the cells of at most {@link MOST_READINGS} rows. */
+export interface ReadingsTable {
+  readonly headers: readonly string[];
+  readonly cells: readonly (readonly string[])[];
+  /** Rows before this part. */
+  readonly before: number;
+  /** Rows of the whole file, the header not among them. */
+  readonly total: number;
+}
+
 export interface ReadingsPreview {
-  /** The file has more rows than are taken at once: none of them is read. */
-  readonly tooMany: boolean;
   readonly headers: readonly string[];
   readonly mapping: ReadingMapping;
   readonly rows: readonly ImportedReading[];
 }
 
+interface Parsing {
+  /** Which thousand of the rows, from 0. */
+  readonly part?: number;
+  /** Told the share of the file that was read, 0 … 1. */
+  readonly onProgress?: (share: number) => void;
+  readonly signal?: AbortSignal;
+  /** Of the source, where it is a stream that does not know: bytes. */
+  readonly size?: number;
+}
+
+/** Bytes of a file read before the page is let breathe again. */
+const CHUNK = 1 << 20;
+
 /**
- * Reads a CSV of readings: commas, semicolons or tabs, decimal points or commas, columns matched by
- * their headers or as the user chose. Every row becomes the line one would have typed, and is judged
- * like one; struck rows of our own export are left out.
+ * Reads a CSV piece by piece: commas, semicolons or tabs. Every row is counted and those of one part are kept, so that a
+ * file of a million rows costs no more memory than one of a thousand.
+ * @throws AbortError where the signal says so
  */
-export function readReadingsCsv(
-  text: string,
+export function readTable(
+  source: string | File | NodeJS.ReadableStream,
+  { part = 0, onProgress, signal, size = sizeOf(source) }: Parsing = {},
+): Promise<ReadingsTable> {
+  const before = part * MOST_READINGS;
+  let headers: readonly string[] | undefined;
+  let total = 0;
+  const cells: string[][] = [];
+  const take = (row: string[]) => {
+    if (!headers) headers = row.map((header) => header.replace(/^\uFEFF/, '').trim());
+    else if (++total > before && total <= before + MOST_READINGS) cells.push(row);
+  };
+  return new Promise((resolve, reject) => {
+    Papa.parse<string[]>(source as File, {
+      skipEmptyLines: 'greedy',
+      chunkSize: CHUNK,
+      chunk: ({ data, meta }, parser) => {
+        if (signal?.aborted) return parser.abort();
+        data.forEach(take);
+        if (size) onProgress?.(Math.min(1, meta.cursor / size));
+      },
+      complete: () => {
+        if (signal?.aborted) reject(new DOMException('reading the file was cancelled', 'AbortError'));
+        else resolve({ headers: headers ?? [], cells, before, total });
+      },
+      error: reject,
+    });
+  });
+}
+
+const sizeOf = (source: string | File | NodeJS.ReadableStream): number | undefined =>
+  typeof source === 'string' ? source.length : 'size' in source ? source.size : undefined;
+
+/**
+ * What a part of a CSV says: decimal points or commas, columns matched by their headers or as the user chose. Every row
+ * becomes the line one would have typed, and is judged like one; struck rows of our own export are left out.
+ */
+export function previewReadings(
+  { headers, cells, before }: ReadingsTable,
   subjects: Subjects,
   unit: LengthUnit,
   chosen?: ReadingMapping,
 ): ReadingsPreview {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    skipEmptyLines: 'greedy',
-    // The header, and one more than is taken.
-    preview: MOST_READINGS + 2,
-  });
-  const tooMany = data.length > MOST_READINGS + 1;
-  const headers = (data[0] ?? []).map((header) => header.trim());
   const mapping = chosen ?? matchColumns(headers);
   const struck = headers.findIndex((header) => plain(header) === 'struck at');
   // Our own export says its unit in the header: a bare number under it is millimetres.
   const bare = /mm/i.test(headers[mapping.value] ?? '') ? 'mm' : unit;
-  const rows = (tooMany ? [] : data.slice(1)).flatMap((cells, i): ImportedReading[] => {
-    if (struck >= 0 && cells[struck]?.trim()) return [];
-    const line = lineOf(cells, mapping, bare);
+  const rows = cells.flatMap((row, i): ImportedReading[] => {
+    if (struck >= 0 && row[struck]?.trim()) return [];
+    const line = lineOf(row, mapping, bare);
     const parsed = parseLine(line, subjects, unit);
-    return [{ number: i + 2, line, ...(parsed.ok ? {} : { fault: parsed.reason }) }];
+    return [{ number: before + i + 2, line, ...(parsed.ok ? {} : { fault: parsed.reason }) }];
   });
-  return { tooMany, headers, mapping, rows };
+  return { headers, mapping, rows };
 }
 
 const plain = (header: string): string =>

@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
+import { newestBenches, type ListedBench } from '@/core/shell/benches';
 import type { Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TaskInput, TaskName, TaskResult } from '@/workers/tasks';
@@ -67,6 +68,9 @@ export async function shopInstruments() {
   const { instruments, instrumentVersions: versions } = await shopRows((await store()).database);
   return { instruments, versions };
 }
+
+/** The shop's benches, each in its newest version. */
+export const shopBenches = async (): Promise<ListedBench[]> => newestBenches(await shopRows((await store()).database));
 
 /** Everybody who ever wrote something here. */
 export async function people(): Promise<string[]> {

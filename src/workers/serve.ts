@@ -1,6 +1,6 @@
 import { emptyJobRows, type JobRows } from '@/core/shell/job/job-rows';
 import { Job } from '@/core/shell/job/job';
-import { TASKS, type TaskName } from './tasks';
+import { TASKS, type Running, type TaskName } from './tasks';
 
 /** Rows of a job: all tables, or those that differ from rows the worker has. */
 export interface SentRows {
@@ -27,7 +27,10 @@ export type TaskMessage =
 export const ROWS_KEPT = 4;
 
 /** What both kinds of worker do with a message: runs the task on the rows it names and posts what comes of it. */
-export function taskServer(post: (message: TaskMessage) => void): (request: TaskRequest) => void {
+export function taskServer(
+  post: (message: TaskMessage) => void,
+  means: Pick<Running, 'solver'> = {},
+): (request: TaskRequest) => Promise<void> {
   const jobs = new Map<string, Job>();
   const whole = ({ tables, rest }: SentRows): JobRows => {
     const others = rest === undefined ? emptyJobRows() : jobs.get(rest)?.rows;
@@ -42,15 +45,15 @@ export function taskServer(post: (message: TaskMessage) => void): (request: Task
     for (const oldest of jobs.keys()) if (jobs.size > ROWS_KEPT) jobs.delete(oldest);
     return job;
   };
-  return ({ id, task, input, rowsKey, rows }) => {
+  return async ({ id, task, input, rowsKey, rows }) => {
     try {
       const job = jobFor(rowsKey, rows);
       if (!job) throw new Error(`the rows of ${rowsKey} never came`);
-      const run = TASKS[task] as (job: Job, input: unknown, running: { progress(share: number): void }) => unknown;
+      const run = TASKS[task] as (job: Job, input: unknown, running: Running) => unknown;
       post({
         id,
         kind: 'done',
-        result: run(job, input, { progress: (share) => post({ id, kind: 'progress', share }) }),
+        result: await run(job, input, { ...means, progress: (share) => post({ id, kind: 'progress', share }) }),
       });
     } catch (error) {
       const { message, stack } = error as Error;

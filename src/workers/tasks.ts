@@ -13,12 +13,14 @@ import {
 import { compareSides, type Sides } from '@/core/findings/sides';
 import { lengthsThroughTime, type ThroughTime } from '@/core/findings/through-time';
 import type { Vector } from '@/core/maths/geometry/vector';
+import type { SolveBinary } from '@/core/maths/search/binary-program';
 import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
 import { bracesPage, type BracesPage } from '@/core/report/pages/braces';
 import { gapsPage, type GapsPage } from '@/core/report/pages/gaps';
 import { pullsPage, type PullsPage } from '@/core/report/pages/pulls';
 import { roundsPage, type ListedRound } from '@/core/report/pages/rounds';
+import { levellingNow, setUpPage, type Levelled, type SetUpPage } from '@/core/report/pages/set-up';
 import { ghostsOf, type Ghost } from '@/core/report/pages/ghosts';
 import { buildRecord } from '@/core/report/record/record';
 import { judgeRound } from '@/core/round/judge/judge-round';
@@ -37,6 +39,8 @@ import type { People } from '@/core/walk/stretches';
 export interface Running {
   /** How much of it is done, 0 … 1. */
   progress(share: number): void;
+  /** Chooses exactly; only where it runs in a thread of the server. */
+  solver?(): Promise<SolveBinary>;
 }
 
 /** A round, with the control points being tried instead of those saved. */
@@ -157,6 +161,8 @@ export const TASKS = {
   braces: (job: Job): BracesPage => bracesPage(job),
   pulls: (job: Job): PullsPage => pullsPage(job),
   gaps: (job: Job): GapsPage => gapsPage(job),
+  setUp: async (job: Job, _: undefined, run: Running): Promise<SetUpPage> => setUpPage(job, await run.solver?.()),
+  level: (job: Job): Levelled | null => levellingNow(job) ?? null,
   ghosts: (job: Job, { roundId }: { readonly roundId: string }): Ghost[] =>
     ghostsOf(job, withControl(job, { roundId }).round),
 } satisfies Record<string, (job: Job, input: never, run: Running) => unknown>;
@@ -195,4 +201,4 @@ const spreads = ({ constant, perMetre, height }: HandSpread) => ({
 export type TaskName = keyof typeof TASKS;
 export type TaskInput<Name extends TaskName> =
   Parameters<(typeof TASKS)[Name]> extends [Job, infer Input, ...unknown[]] ? Input : undefined;
-export type TaskResult<Name extends TaskName> = ReturnType<(typeof TASKS)[Name]>;
+export type TaskResult<Name extends TaskName> = Awaited<ReturnType<(typeof TASKS)[Name]>>;

@@ -133,6 +133,7 @@ function jobOf(points: number, distances: number, dimensions: number): JobRows {
       author: 'bench',
       startedAt: at,
       closedAt: null,
+      setUpId: null,
       shell: '',
       version: 1,
     });

@@ -2,6 +2,7 @@ import { kernel } from '@/core/maths/linear/kernel';
 import type { Case } from './case';
 import { nets } from './nets';
 import { rounds } from './rounds';
+import { stacks } from './stacks';
 import { undisturbed } from './undisturbed';
 import { yardstick } from './yardstick';
 
@@ -26,7 +27,9 @@ function timed({ run }: Case): number {
 }
 
 const wanted = process.argv[2] ?? '';
-const chosen = [...nets, ...rounds, ...undisturbed].filter(({ of, what }) => `${of} ${what}`.includes(wanted));
+const chosen = [...nets, ...rounds, ...undisturbed, ...stacks].filter(({ of, what }) =>
+  `${of} ${what}`.includes(wanted),
+);
 const cases = [...yardstick, ...chosen, ...yardstick];
 console.log(
   JSON.stringify({

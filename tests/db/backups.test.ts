@@ -147,7 +147,17 @@ describe('a backup', () => {
     const backups = Array.from({ length: 400 }, (_, i): Backup => {
       const at = new Date(Date.UTC(2026, 10, 24, 20) - i * (DAY / 2)).toISOString();
       return {
-        ...{ format: 'vinkel.backup/1', at, number: 1, instruments: [], instrumentVersions: [], jobs: [] },
+        ...{
+          format: 'vinkel.backup/1',
+          at,
+          number: 1,
+          instruments: [],
+          instrumentVersions: [],
+          benches: [],
+          benchVersions: [],
+          shelfItems: [],
+          jobs: [],
+        },
         ...{ path: at, ...(i > 300 ? { provedAt: at } : {}) },
       };
     });

@@ -169,6 +169,25 @@ describe('bad input', () => {
     await context.close();
   });
 
+  it('takes a file of thousands of readings a thousand at a time, and says how much is left', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`/jobs/${jobId}/rounds/${roundId}`);
+    await page.getByRole('tab', { name: 'Files' }).click();
+    const file = `point,kind,value\n${Array.from({ length: 1004 }, (_, i) => `F1L,height,${200 + i / 100}\n`).join('')}`;
+    await page
+      .getByLabel('Readings from a CSV')
+      .setInputFiles({ name: 'many.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
+    await page.getByText('Rows 1 to 1000 of 1004').waitFor();
+    await page.getByRole('button', { name: 'Rows after' }).click();
+    await page.getByText('Rows 1001 to 1004 of 1004').waitFor();
+    await page.getByRole('button', { name: 'Take all 4' }).click();
+    await page.getByText('Taken: 4 readings.').waitFor();
+    await expect.poll(() => page.locator('[data-state=waiting]').count()).toBe(0);
+    const csv = await (await fetch(`${server.address}/api/jobs/${jobId}/readings`)).text();
+    expect(csv.match(/F1L,.*,210\.03,/g)).toHaveLength(1);
+    await context.close();
+  });
+
   it('says that an address leads nowhere', async () => {
     const { page, context } = await openWindow(browser, server.address);
     for (const path of [`/jobs/${randomUUID()}`, '/jobs/x', `/jobs/${jobId}/rounds/${randomUUID()}`]) {

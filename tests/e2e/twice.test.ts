@@ -75,6 +75,12 @@ function doubled(rows: JobRows): string[] {
     ...same('strike', rows.readingStrikes, ({ readingId }) => readingId),
     ...same('keep', rows.readingKeeps, ({ readingId }) => readingId),
     ...same('choice', rows.referenceChoices, ({ pointId, dimensionId, at }) => `${pointId} ${dimensionId} ${at}`),
+    ...same(
+      'tick',
+      rows.workEvents,
+      ({ itemId, kind, key, at: when }) => `${itemId} ${kind} ${key} ${when.slice(0, 16)}`,
+    ),
+    ...same('mount', rows.mounts, ({ pointId, name }) => `${pointId} ${name}`),
     ...same('record', rows.signedRecords, ({ snapshot: { madeAt: _, ...snapshot } }) => JSON.stringify(snapshot)),
   ];
 }
@@ -85,7 +91,7 @@ const round = (rows: JobRows, number: number) => at(rows, `/rounds/${rows.rounds
 const SCREENS: readonly string[] = [
   ...['', '/chart', '/log', '/measure', '/references', '/brace', '/pull', '/fit', '/weld'].map((path) => at(s!, path)),
   ...[round(s!, 2), `${round(s!, 1)}/sheet`, at(l!, '/record?record=now'), at(l!, '/verify')],
-  ...[at(k!, '/lay-out'), '/instruments', '/'],
+  ...[at(k!, '/lay-out'), at(s!, '/set-up'), '/benches', '/instruments', '/'],
 ];
 
 /** Buttons of one kind are pressed once: what they are about is left out of their names. */

@@ -89,12 +89,16 @@ export function cautionsBetween(job: Job, earlier: RoundJudgement, later: RoundJ
   const control = (judgement: RoundJudgement) =>
     judgement.alignment.ok ? [...judgement.alignment.controlIds].sort().join() : '';
   return [
-    ...(a.kind !== b.kind ? (['support'] as const) : []),
+    ...(a.kind !== b.kind || stoodElsewhere(earlier.round, later.round) ? (['support'] as const) : []),
     ...(a.suspension !== b.suspension ? (['suspension'] as const) : []),
     ...(instrumentsDiffer(job, earlier.round, later.round) ? (['instrument'] as const) : []),
     ...(control(earlier) !== control(later) ? (['control'] as const) : []),
   ];
 }
+
+/** Whether two rounds were read on different set-ups, where both say on which. */
+const stoodElsewhere = (earlier: Round, later: Round): boolean =>
+  earlier.setUpId !== null && later.setUpId !== null && earlier.setUpId !== later.setUpId;
 
 /** Whether something read in both rounds was read with another instrument, or another version of it. */
 function instrumentsDiffer(job: Job, earlier: Round, later: Round): boolean {

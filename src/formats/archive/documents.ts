@@ -5,8 +5,8 @@ import { ROWS_VERSION, upgradeDocument } from '@/core/shell/job/upgrades';
 import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
 
 /**
- * A whole job as documents: `job.json` (`vinkel.job/4`) with everything but the readings,
- * one `rounds/NN.json` (`vinkel.round/4`) a round with its readings and strikes, and the
+ * A whole job as documents: `job.json` (`vinkel.job/5`) with everything but the readings,
+ * one `rounds/NN.json` (`vinkel.round/5`) a round with its readings and strikes, and the
  * photographs as files under `photographs/`. Documents of earlier versions are read too. See docs/formats.md.
  */
 const ROUND_TABLES = [
@@ -57,7 +57,7 @@ const EXTENSION: Readonly<Record<Photograph['mediaType'], string>> = {
 export const photographPath = (photograph: Pick<Photograph, 'id' | 'mediaType'>): string =>
   `photographs/${photograph.id}.${EXTENSION[photograph.mediaType]}`;
 
-/** What an archive carries of a job's rows: of the instruments only those its readings and rounds used. */
+/** What an archive carries of a job's rows: of the shop's things only those it used. */
 export function carried(rows: JobRows): JobRows {
   const versions = new Set([
     ...rows.rounds.map((round) => round.instrumentVersionId),
@@ -65,7 +65,13 @@ export function carried(rows: JobRows): JobRows {
   ]);
   const instrumentVersions = rows.instrumentVersions.filter((version) => versions.has(version.id));
   const used = new Set(instrumentVersions.map((version) => version.instrumentId));
-  return { ...rows, instrumentVersions, instruments: rows.instruments.filter((instrument) => used.has(instrument.id)) };
+  const instruments = rows.instruments.filter((instrument) => used.has(instrument.id));
+  const stoodOn = new Set(rows.setUps.map(({ benchVersionId }) => benchVersionId));
+  const benchVersions = rows.benchVersions.filter(({ id }) => stoodOn.has(id));
+  const benchIds = new Set(benchVersions.map(({ benchId }) => benchId));
+  const benches = rows.benches.filter(({ id }) => benchIds.has(id));
+  const shelfItems = rows.shelfItems.filter(({ benchVersionId }) => stoodOn.has(benchVersionId));
+  return { ...rows, instruments, instrumentVersions, benches, benchVersions, shelfItems };
 }
 
 /** The documents of a job. */

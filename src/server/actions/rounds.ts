@@ -16,7 +16,10 @@ export const openRound = useCase(input.newRound, async ({ round, state, support,
       'select coalesce(max(number), 0) + 1 as next from round where job_id = $1',
       [round.jobId],
     );
-    await insert(tx, 'rounds', [{ ...round, number: last!.next, startedAt: now, closedAt: null, version: 1 }]);
+    // It is read of the shell as it stands: on the set-up planned last, unless it is another shell.
+    const [stands] = await tx.query<{ id: string }>('select id from set_up where job_id = $1 limit 1', [round.jobId]);
+    const setUpId = round.shell === '' ? (stands?.id ?? null) : null;
+    await insert(tx, 'rounds', [{ ...round, setUpId, number: last!.next, startedAt: now, closedAt: null, version: 1 }]);
     await insert(
       tx,
       'roundControls',

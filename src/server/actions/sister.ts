@@ -45,7 +45,15 @@ export const importSister = useCase(
             author,
             shell,
           },
-          ...{ stateId: state.id, supportId: support.id, temperature: null, startedAt: at, closedAt: null, version: 1 },
+          ...{
+            stateId: state.id,
+            supportId: support.id,
+            temperature: null,
+            startedAt: at,
+            closedAt: null,
+            setUpId: null,
+            version: 1,
+          },
         },
       ]);
       await insert(tx, 'readings', readings);

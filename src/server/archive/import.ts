@@ -5,7 +5,7 @@ import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { Entry, ZipFile } from 'yauzl';
 import { copyOf } from '@/core/shell/job/copy';
-import { JOB_TABLE_NAMES, theJob, type JobRows } from '@/core/shell/job/job-rows';
+import { isShopTable, JOB_TABLE_NAMES, theJob, type JobRows } from '@/core/shell/job/job-rows';
 import type { Database } from '@/db/database';
 import { loadJob, removeJob } from '@/db/jobs';
 import { contentIds, removeContent } from '@/db/photographs';
@@ -52,7 +52,7 @@ export async function importJob(into: Into, zipPath: string, as: BringAs = 'new'
       if (as === 'replace') await removeJob(tx, job.id);
       for (const table of JOB_TABLE_NAMES)
         await insert(tx, table, rows[table] as never[], {
-          skipExisting: as === 'missing' || table === 'instruments' || table === 'instrumentVersions',
+          skipExisting: as === 'missing' || isShopTable(table),
         });
       if (present && as === 'replace') await removeContent(tx, onlyIn(present, rows));
     });

@@ -1,9 +1,9 @@
 import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { z } from 'zod';
-import { instrument, instrumentVersion } from '@/core/shell/job/entities';
+import { bench, benchVersion, instrument, instrumentVersion, shelfItem } from '@/core/shell/job/entities';
 
-/** What a backup holds: every job as its own archive, the shop's instruments, and where the journal stood. */
+/** What a backup holds: every job as its own archive, the shop's instruments and benches, and where the journal stood. */
 export const backupManifest = z.strictObject({
   format: z.literal('vinkel.backup/1'),
   at: z.iso.datetime(),
@@ -11,6 +11,9 @@ export const backupManifest = z.strictObject({
   number: z.int().min(0),
   instruments: z.array(instrument),
   instrumentVersions: z.array(instrumentVersion),
+  benches: z.array(bench).default([]),
+  benchVersions: z.array(benchVersion).default([]),
+  shelfItems: z.array(shelfItem).default([]),
   jobs: z.array(
     z.strictObject({
       id: z.uuid(),

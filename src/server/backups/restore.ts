@@ -1,4 +1,5 @@
 import { loadJob } from '@/db/jobs';
+import { SHOP_TABLES } from '@/core/shell/job/job-rows';
 import type { Database } from '@/db/database';
 import { insert } from '@/db/table';
 import { contentHash } from '../archive/export';
@@ -13,8 +14,7 @@ import { archiveIn, readBackup } from './manifest';
 export async function restoreBackup(database: Database, folder: string): Promise<void> {
   const backup = await readBackup(folder);
   if (!backup) throw new Error(`${folder} holds no whole backup`);
-  await insert(database, 'instruments', backup.instruments, { skipExisting: true });
-  await insert(database, 'instrumentVersions', backup.instrumentVersions, { skipExisting: true });
+  for (const table of SHOP_TABLES) await insert(database, table, backup[table] as never[], { skipExisting: true });
   for (const { id, name } of backup.jobs) {
     const outcome = await importJob({ database }, archiveIn(folder, id));
     if (!outcome.ok)

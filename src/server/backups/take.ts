@@ -37,9 +37,9 @@ export async function takeBackup(store: Store, now: string): Promise<string> {
         if (!same || !existsSync(archiveIn(before!.path, id))) changed.push(rows);
         jobs.push({ id, name: theJob(rows).name, content, pictures: rows.photographs.map((each) => each.id) });
       }
-      const { instruments, instrumentVersions } = await shopRows(tx);
+      const shop = await shopRows(tx);
       await journal.rotate(number + 1);
-      return { format: 'vinkel.backup/1', at: now, number, instruments, instrumentVersions, jobs };
+      return { format: 'vinkel.backup/1', at: now, number, ...shop, jobs };
     });
     for (const rows of changed)
       await pipeline(zipOfJob(database, rows), createWriteStream(archiveIn(scratch, theJob(rows).id)));

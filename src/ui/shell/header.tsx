@@ -150,6 +150,9 @@ function PreferencesPanel() {
               ['dark', 'dark sheet'],
             ]}
           />
+          <Link href="/benches" className="flex min-h-11 items-center underline">
+            The shop’s benches
+          </Link>
           <Link href="/instruments" className="flex min-h-11 items-center underline">
             Instruments of the shop
           </Link>

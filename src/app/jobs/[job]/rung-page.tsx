@@ -11,13 +11,24 @@ import { Steps } from '@/ui/ladder/steps';
 import { TakenBackList } from '@/ui/work/take-back';
 import { RUNG_WORD } from '@/core/report/vocabulary/words';
 
-/** A rung of the ladder: its steps and cautions, then the work that belongs to it. */
-export function RungPage({ rows, rung, children }: { rows: JobRows; rung: Rung; children?: ReactNode }) {
+/** A rung of the ladder: the place to work in where it has one, its steps and cautions, then the work that belongs to it. */
+export function RungPage({
+  rows,
+  rung,
+  place,
+  children,
+}: {
+  rows: JobRows;
+  rung: Rung;
+  place?: ReactNode;
+  children?: ReactNode;
+}) {
   const job = Job.of(rows);
   const { steps } = ladderOf(job).rungs.find((each) => each.rung === rung)!;
   return (
     <div className="flex flex-col gap-6">
       <h1 className="text-2xl">{RUNG_WORD[rung]}</h1>
+      {place}
       <Steps jobId={job.row.id} rung={rung} steps={steps} actions={{ addStep, correctStep, recordStepEvent }} />
       {children}
       <TakenBackList

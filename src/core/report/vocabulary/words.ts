@@ -147,6 +147,7 @@ export const LACKING_WORD: Readonly<Record<Lacking, string>> = {
   notMeasured: 'not measured',
   notLocated: 'not located',
   noReference: 'no reference',
+  onSpit: 'on the spit: no verdict',
   notAligned: 'not aligned',
 };
 

@@ -12,7 +12,7 @@ import { distanceBetween, type MeasuredRound } from '../observe/measured';
 import type { RoundNet } from '../net/net';
 
 /** Why a point has no deviation: the least that is missing. */
-export type Lacking = 'notMeasured' | 'notLocated' | 'noReference' | 'notAligned';
+export type Lacking = 'notMeasured' | 'notLocated' | 'noReference' | 'notAligned' | 'onSpit';
 
 export interface PointJudgement {
   readonly point: Point;
@@ -39,7 +39,7 @@ export interface PointJudgement {
 
 export interface DimensionJudgement {
   readonly dimension: Dimension;
-  readonly lacking?: 'notMeasured' | 'noReference';
+  readonly lacking?: 'notMeasured' | 'noReference' | 'onSpit';
   readonly measured?: MeasuredLength;
   readonly judged?: Judgement & {
     readonly reference: number;
@@ -73,11 +73,15 @@ export type Aligned = Omit<RoundJudgement, 'points' | 'dimensions'>;
 
 /** Judges every point and dimension of the job by an aligned round. */
 export function judgeAligned(job: Job, aligned: Aligned, controlIds: readonly string[]): RoundJudgement {
-  return {
-    ...aligned,
-    points: judgePoints(job, aligned, new Set(controlIds)),
-    dimensions: job.rows.dimensions.map((dimension) => judgeDimension(dimension, aligned)),
-  };
+  const points = judgePoints(job, aligned, new Set(controlIds));
+  const dimensions = job.rows.dimensions.map((dimension) => judgeDimension(dimension, aligned));
+  // A spit is for access, not for truth: the shell hangs otherwise than on what it will be judged on.
+  if (job.supportOf(aligned.round).kind !== 'spit') return { ...aligned, points, dimensions };
+  return { ...aligned, points: points.map(withoutVerdict), dimensions: dimensions.map(withoutVerdict) };
+}
+
+function withoutVerdict<T extends { readonly judged?: unknown }>({ judged, ...rest }: T): Omit<T, 'judged'> {
+  return judged === undefined ? rest : { ...rest, lacking: 'onSpit' };
 }
 
 function judgePoints(job: Job, aligned: Aligned, control: ReadonlySet<string>): PointJudgement[] {

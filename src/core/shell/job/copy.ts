@@ -1,15 +1,15 @@
-import { JOB_TABLE_NAMES, type JobRows } from './job-rows';
+import { JOB_TABLE_NAMES, SHOP_TABLES, type JobRows } from './job-rows';
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 
 /**
- * A job as another one beside itself: every row of its own has a new identity, and all that names it follows. Instruments
- * are the shop's and stay what they are.
+ * A job as another one beside itself: every row of its own has a new identity, and all that names it follows. What is the
+ * shop's stays what it is.
  *
  * @returns the rows, and for each new identity the one it stands for
  */
 export function copyOf(rows: JobRows, newId: () => string): { rows: JobRows; former: ReadonlyMap<string, string> } {
-  const shop = new Set([...rows.instruments, ...rows.instrumentVersions].map(({ id }) => id));
+  const shop = new Set(SHOP_TABLES.flatMap((table) => rows[table].map(({ id }) => id)));
   const copied = new Map<string, string>();
   const idOf = (id: string) => {
     if (shop.has(id)) return id;

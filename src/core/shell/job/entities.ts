@@ -4,8 +4,10 @@
  * Celsius, ISO 8601 times in UTC. Identities are UUIDs made by whoever creates the row.
  */
 export { length, limit, measure, side, SIDES, words } from './entities/fields';
+export * from './entities/bench';
 export * from './entities/finding';
 export * from './entities/log';
+export * from './entities/plan';
 export * from './entities/reference';
 export * from './entities/round';
 export * from './entities/shell';

@@ -3,12 +3,15 @@ import * as entity from './entities';
 
 /**
  * Every table of a job, parents before children, under the name its rows have in documents and in
- * the program. Instruments belong to the shop; a job carries copies of those its readings used.
+ * the program. Instruments and benches belong to the shop; a job carries copies of those it used.
  */
 export const JOB_TABLES = {
   jobs: entity.job,
   instruments: entity.instrument,
   instrumentVersions: entity.instrumentVersion,
+  benches: entity.bench,
+  benchVersions: entity.benchVersion,
+  shelfItems: entity.shelfItem,
   points: entity.point,
   dimensions: entity.dimension,
   memberLines: entity.memberLine,
@@ -16,6 +19,8 @@ export const JOB_TABLES = {
   seamStations: entity.seamStation,
   shellStates: entity.shellState,
   supports: entity.support,
+  workItems: entity.workItem,
+  setUps: entity.setUp,
   rounds: entity.round,
   roundControls: entity.roundControl,
   roundEvents: entity.roundEvent,
@@ -48,9 +53,25 @@ export const JOB_TABLES = {
   partTags: entity.partTag,
   morningChecks: entity.morningCheck,
   morningReadings: entity.morningReading,
+  workEvents: entity.workEvent,
+  mounts: entity.mount,
+  mountPieces: entity.mountPiece,
 } as const;
 
 export type JobTable = keyof typeof JOB_TABLES;
+
+/** What belongs to the shop: a job carries copies of what it used. */
+export const SHOP_TABLES = [
+  'instruments',
+  'instrumentVersions',
+  'benches',
+  'benchVersions',
+  'shelfItems',
+] as const satisfies readonly JobTable[];
+export type ShopTable = (typeof SHOP_TABLES)[number];
+export const isShopTable = (table: JobTable): table is ShopTable =>
+  (SHOP_TABLES as readonly JobTable[]).includes(table);
+
 export const JOB_TABLE_NAMES = Object.keys(JOB_TABLES) as JobTable[];
 export type RowOf<T extends JobTable> = z.infer<(typeof JOB_TABLES)[T]>;
 

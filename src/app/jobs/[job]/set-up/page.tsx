@@ -1,13 +1,27 @@
 import Link from 'next/link';
-import { jobRows } from '@/server/views';
+import { addBench, changeSetUp, noteSetUp, setMounts, startSetUp } from '@/server/actions/set-up';
+import { jobAnd, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
+import { SetUpPlace } from '@/ui/set-up/set-up-place';
 import { RungPage, type JobParams } from '../rung-page';
 
 export default async function Page({ params }: JobParams) {
   const { job } = await params;
+  const { rows, made } = await jobAnd(job, 'setUp', undefined);
   return (
-    <RungPage rows={await jobRows(job)} rung="setUp">
-      <p>
+    <RungPage
+      rows={rows}
+      rung="setUp"
+      place={
+        <SetUpPlace
+          jobId={job}
+          page={made}
+          packed={rowsForRounds(rows, made.planned?.levelling ? [made.planned.levelling.roundId] : [])}
+          actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench }}
+        />
+      }
+    >
+      <p className="no-print">
         <Link className={buttonClass()} href={`/jobs/${job}/chart`}>
           To the chart: what to measure from
         </Link>

@@ -71,6 +71,8 @@ export const round = z.strictObject({
   closedAt: at.nullable(),
   /** Another shell of the kind that this round was taken on; empty for the job's own. */
   shell: line.default(''),
+  /** The set-up it stood on; empty where none was planned. */
+  setUpId: id.nullable().default(null),
   version,
 });
 /** A point the user holds to be right when this round is aligned. */

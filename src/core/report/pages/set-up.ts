@@ -1,0 +1,295 @@
+import type { Vector } from '../../maths/geometry/vector';
+import { position } from '../../maths/geometry/vector';
+import type { SolveBinary } from '../../maths/search/binary-program';
+import { buildSetUp, type Built, type PlannedMount } from '../../plan/set-up/build';
+import { chooseMounts, type Against, type MountCandidate, type MountProposal } from '../../plan/set-up/choose-mounts';
+import { level, type LevelPoint, type LevelResult, type LevelSupport } from '../../plan/set-up/level';
+import { fittedPlacement, type Placement } from '../../plan/set-up/placement';
+import { estimateWeight, type Extent, type ShellWeight } from '../../plan/set-up/weight';
+import { uncertainPoint } from '../../round/align/align-round';
+import { judgeRound } from '../../round/judge/judge-round';
+import type { RoundJudgement } from '../../round/judge/judgement';
+import { conditionsOf } from '../../round/observe/conditions';
+import { benchAt, newestBenches, type ListedBench } from '../../shell/benches';
+import type { PointMeasurement } from '../../round/observe/measured';
+import type { Mount, MountPiece, Round, SetUp, ShelfItem, WorkItem } from '../../shell/job/entities';
+import { Job } from '../../shell/job/job';
+
+export interface SetUpPoint extends MountCandidate {
+  readonly code: string;
+  readonly name: string;
+  readonly holeDiameter: number | null;
+}
+
+export interface PlannedSetUp {
+  readonly setUp: SetUp;
+  readonly item: WorkItem;
+  readonly bench: ListedBench;
+  readonly mounts: readonly Mount[];
+  readonly pieces: readonly MountPiece[];
+  /** Mounts that were built and ticked off. */
+  readonly ticked: readonly string[];
+  readonly built: Built;
+  readonly levelling?: Levelled;
+  /** Where the last round has found the shell on the bench. */
+  readonly found?: { readonly round: string; readonly placement: Placement };
+}
+
+/** The levelling by one round's readings. */
+export interface Levelled {
+  readonly roundId: string;
+  readonly open: boolean;
+  readonly result: LevelResult;
+  /** The undisturbed points, each with the height read since the support was last adjusted. */
+  readonly points: readonly { readonly id: string; readonly code: string; readonly height?: number }[];
+}
+
+/** What the place for setting up shows. */
+export interface SetUpPage {
+  readonly benches: readonly ListedBench[];
+  readonly points: readonly SetUpPoint[];
+  /** Lines of the shell drawn for orientation, chart axes. */
+  readonly lines: readonly (readonly [Vector, Vector])[];
+  readonly extent: Extent;
+  readonly estimated: ShellWeight;
+  readonly four: readonly MountProposal[];
+  readonly three: readonly MountProposal[];
+  readonly planned?: PlannedSetUp;
+}
+
+/** Points no higher over the lowest than this share of the shell's height can be stood on. */
+const LOW = 0.2;
+const SETS = 3;
+
+export function setUpPage(job: Job, solve?: SolveBinary): SetUpPage {
+  const stands = standingOf(job);
+  const { extent, points, places, estimated } = stands;
+  const lines = job.rows.memberLines.flatMap(({ fromPointId, toPointId }) => {
+    const [from, to] = [places.get(fromPointId), places.get(toPointId)];
+    return from && to ? [[from, to] as const] : [];
+  });
+  const setUp = job.rows.setUps.at(-1);
+  const planned = setUp && plannedOf(job, setUp, stands, solve);
+  const weight = setUp ? weightOf(setUp, estimated) : estimated;
+  return {
+    benches: newestBenches(job.rows),
+    ...{ points, lines, extent, estimated },
+    four: chooseMounts(points, { extent, weight }, 4, SETS),
+    three: chooseMounts(points, { extent, weight }, 3, SETS),
+    ...(planned ? { planned } : {}),
+  };
+}
+
+/** What the shell could stand on, and what is known of it. */
+interface ShellStanding {
+  readonly places: ReadonlyMap<string, Vector>;
+  readonly extent: Extent;
+  readonly estimated: ShellWeight;
+  /** Points low on the shell, and those it stands on. */
+  readonly points: readonly SetUpPoint[];
+  /** The last round of the job's own shell. */
+  readonly judgement: RoundJudgement | undefined;
+}
+
+function standingOf(job: Job): ShellStanding {
+  const round = job.ownRounds.at(-1);
+  const judgement = round && judgeRound(job, round);
+  const all = job.rows.points.flatMap((point) => {
+    const at = chartPlace(job, point.id, judgement);
+    return at ? [{ point, at }] : [];
+  });
+  const extent = extentOf(all.map(({ at }) => at));
+  const top = extent.from[2] + LOW * (extent.to[2] - extent.from[2]);
+  const conditions = round ? conditionsOf(job, round) : new Map<string, string>();
+  const mounted = new Set(job.rows.mounts.map(({ pointId }) => pointId));
+  const points = all
+    .filter(({ point, at }) => at[2] <= top || mounted.has(point.id))
+    .map(({ point, at }): SetUpPoint => {
+      const { id, code, name, holeDiameter } = point;
+      return { id, code, name, holeDiameter, at, against: againstOf(job, id, conditions.get(id), judgement) };
+    });
+  const places = new Map(all.map(({ point, at }) => [point.id, at]));
+  return { places, extent, estimated: estimateWeight(extent), points, judgement };
+}
+
+/** Where a point is, chart axes: by its reference, by the last round, or by the picture of the body. */
+function chartPlace(job: Job, pointId: string, judgement: RoundJudgement | undefined): Vector | undefined {
+  const row = job.references.points.get(pointId)?.row;
+  if (row) return [row.x, row.y, row.z];
+  return judgement?.located.get(pointId)?.position ?? job.placeOnBody(pointId);
+}
+
+function extentOf(places: readonly Vector[]): Extent {
+  const along = (axis: number, pick: (...values: number[]) => number, none: number) =>
+    places.length === 0 ? none : places.reduce((best, at) => pick(best, at[axis]!), places[0]![axis]!);
+  return {
+    from: [along(0, Math.min, 0), along(1, Math.min, -700), along(2, Math.min, 0)],
+    to: [along(0, Math.max, 3500), along(1, Math.max, 700), along(2, Math.max, 1300)],
+  };
+}
+
+const HINDERS: Readonly<Record<string, Against>> = {
+  buried: 'buried',
+  suspension: 'suspension',
+  gone: 'gone',
+  rusty: 'rust',
+  worn: 'rust',
+  oval: 'rust',
+};
+
+function againstOf(
+  job: Job,
+  pointId: string,
+  condition: string | undefined,
+  judgement: RoundJudgement | undefined,
+): Against[] {
+  const against = new Set<Against>();
+  const hinders = condition === undefined ? undefined : HINDERS[condition];
+  if (hinders) against.add(hinders);
+  if (judgement?.points.find(({ point }) => point.id === pointId)?.judged?.verdict === 'outside') against.add('moved');
+  const entries = new Set(
+    job.rows.logSubjects.filter((each) => each.pointId === pointId).map(({ entryId }) => entryId),
+  );
+  const found = job.rows.findingDetails.filter(({ entryId }) => entries.has(entryId));
+  const standing = new Set(job.logEntries.map(({ id }) => id));
+  if (found.some(({ sort, entryId }) => sort === 'rust' && standing.has(entryId))) against.add('rust');
+  return [...against];
+}
+
+/** What a shell weighs on its set-up: as typed, where something was. */
+export const weightOf = ({ kilograms, centreX, centreY }: SetUp, estimated: ShellWeight): ShellWeight => ({
+  kilograms: kilograms ?? estimated.kilograms,
+  centre: [centreX ?? estimated.centre[0], centreY ?? estimated.centre[1], estimated.centre[2]],
+});
+
+function plannedOf(
+  job: Job,
+  setUp: SetUp,
+  { points, estimated, judgement }: ShellStanding,
+  solve?: SolveBinary,
+): PlannedSetUp | undefined {
+  const { rows } = job;
+  const item = rows.workItems.find(({ id }) => id === setUp.id);
+  const bench = benchAt(rows, setUp.benchVersionId);
+  if (!item || !bench) return undefined;
+  const { version, items } = bench;
+  const mounts = rows.mounts.filter(({ setUpId }) => setUpId === setUp.id);
+  const weight = weightOf(setUp, estimated);
+  const on = { version, items, placement: [setUp.x, setUp.y, setUp.z] as Vector };
+  const ids = new Set(mounts.map(({ id }) => id));
+  const ticks = new Map(
+    rows.workEvents
+      .filter(({ itemId, kind }) => itemId === setUp.id && (kind === 'ticked' || kind === 'unticked'))
+      .map(({ key, kind }) => [key, kind]),
+  );
+  const built = buildSetUp(on, plannedMounts(mounts, points), weight, solve);
+  const levelling = judgement && levellingOf(job, setUp, built, items, weight, judgement.round);
+  return {
+    setUp,
+    item,
+    bench,
+    mounts,
+    pieces: rows.mountPieces.filter(({ mountId }) => ids.has(mountId)),
+    ticked: [...ticks].filter(([key, kind]) => kind === 'ticked' && ids.has(key)).map(([key]) => key),
+    built,
+    ...(levelling ? { levelling } : {}),
+    ...foundBy(judgement),
+  };
+}
+
+function foundBy(judgement: RoundJudgement | undefined): Pick<PlannedSetUp, 'found'> {
+  if (!judgement?.alignment.ok) return {};
+  const { round, alignment, located, references } = judgement;
+  const control = alignment.controlIds.map((id) => uncertainPoint(id, located, references));
+  return { found: { round: round.name, placement: fittedPlacement(alignment.motion, control) } };
+}
+
+/** Mounts with where they are: those whose point is nowhere yet are left out. */
+export function plannedMounts(mounts: readonly Mount[], points: readonly SetUpPoint[]): PlannedMount[] {
+  const byId = new Map(points.map((point) => [point.id, point]));
+  return mounts.flatMap(({ id, pointId, hole, floor, x, y, z }): PlannedMount[] => {
+    const under = floor === null ? {} : { floor };
+    const point = pointId === null ? undefined : byId.get(pointId);
+    if (point) return [{ id, at: point.at, holeDiameter: point.holeDiameter, hole, ...under }];
+    return x === null || y === null || z === null ? [] : [{ id, at: [x, y, z], holeDiameter: null, hole, ...under }];
+  });
+}
+
+/** The levelling of a job's last set-up by its last round, as it stands; undefined where there is neither. */
+export function levellingNow(job: Job): Levelled | undefined {
+  const setUp = job.rows.setUps.at(-1);
+  return setUp && plannedOf(job, setUp, standingOf(job))?.levelling;
+}
+
+/** When the support was last adjusted: what was read before was read of a shell that stood otherwise. */
+const adjustedAt = (job: Job, { id }: SetUp): string =>
+  job.rows.workEvents.filter((event) => event.itemId === id && event.kind === 'adjusted').at(-1)?.at ?? '';
+
+/** Mounts that somebody felt carry nothing since the support was last adjusted. */
+function idleMounts(job: Job, { id }: SetUp, since: string): ReadonlySet<string> {
+  const felt = job.rows.workEvents.filter(
+    ({ itemId, kind, at }) => itemId === id && at > since && (kind === 'idle' || kind === 'carrying'),
+  );
+  const last = new Map(felt.map(({ key, kind }) => [key, kind]));
+  return new Set([...last].flatMap(([key, kind]) => (kind === 'idle' ? [key] : [])));
+}
+
+/** What to turn at each mount by the heights, widths and lengths read of undisturbed points since it was last turned. */
+function levellingOf(
+  job: Job,
+  setUp: SetUp,
+  built: Built,
+  items: readonly ShelfItem[],
+  weight: ShellWeight,
+  round: Round,
+): Levelled | undefined {
+  if (built.mounts.length < 3) return undefined;
+  const since = adjustedAt(job, setUp);
+  const readings = job.rows.readings.filter((each) => each.roundId !== round.id || each.takenAt > since);
+  const { measured, references } = judgeRound(Job.of({ ...job.rows, readings }), round);
+  const control = job.rows.roundControls.filter(({ roundId }) => roundId === round.id).map(({ pointId }) => pointId);
+  const chosen = control.length >= 3 ? control : job.rows.points.map(({ id }) => id);
+  const known = chosen.filter((id) => references.points.has(id));
+  const points = known.flatMap((id): LevelPoint[] => {
+    const { row } = references.points.get(id)!;
+    const read = measured.points.get(id);
+    if (!read) return [];
+    return [
+      {
+        id,
+        wanted: position<'bench'>([row.x + setUp.x, row.y + setUp.y, row.z + setUp.z]),
+        read: onBench(read, setUp),
+      },
+    ];
+  });
+  const idle = idleMounts(job, setUp, since);
+  const supports = built.mounts.map(({ id, x, side, headId, lift }): LevelSupport => {
+    const head = items.find((item) => item.id === headId);
+    const travel = head && lift !== undefined ? ([-lift, head.travel - lift] as const) : undefined;
+    const felt = idle.has(id) ? { carries: false } : {};
+    return {
+      id,
+      x,
+      y: side,
+      ...felt,
+      ...(travel ? { travel } : {}),
+      ...(head?.threadPitch ? { pitch: head.threadPitch } : {}),
+    };
+  });
+  const at: Vector = [weight.centre[0] + setUp.x, weight.centre[1] + setUp.y, weight.centre[2]];
+  return {
+    roundId: round.id,
+    open: round.closedAt === null,
+    result: level(points, supports, { height: 'free', weight: at }),
+    points: known.map((id) => ({ id, code: job.code(id), ...heightOf(measured.points.get(id)) })),
+  };
+}
+
+const heightOf = (read: PointMeasurement | undefined) => (read?.z ? { height: read.z.value } : {});
+
+/** A round reads from its own zero planes, which are the chart's brought onto the bench. */
+const onBench = (read: PointMeasurement, at: SetUp) => ({
+  ...(read.x ? { x: { value: read.x.value + at.x, sd: read.x.sd } } : {}),
+  ...(read.y ? { y: { value: read.y.value + at.y, sd: read.y.sd } } : {}),
+  ...(read.z ? { z: { value: read.z.value + at.z, sd: read.z.sd } } : {}),
+});

@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import { at, author, code, count, id, length, line, name, version } from './fields';
+import { support } from './round';
+
+// What is planned and done, one item each; what happens to it; and the details of its kind.
+
+export const WORK_KINDS = ['setUp'] as const;
+export const workItem = z.strictObject({ id, jobId: id, kind: z.enum(WORK_KINDS), code, name });
+
+export const WORK_EVENTS = ['ticked', 'unticked', 'adjusted', 'idle', 'carrying'] as const;
+/** Something that happened to an item of work, or to the part of it that `key` names; the last one holds. */
+export const workEvent = z.strictObject({
+  id,
+  itemId: id,
+  kind: z.enum(WORK_EVENTS),
+  key: line,
+  at,
+  author,
+  reason: line,
+});
+
+/** How the shell is to stand: on which bench, where on it, and what it weighs. Its identity is its item's. */
+export const setUp = z.strictObject({
+  id,
+  jobId: id,
+  benchVersionId: id,
+  suspension: support.shape.suspension,
+  /** As the scale says, kg, and where it acts, chart axes; empty where it is estimated. */
+  kilograms: length.positive().nullable(),
+  centreX: length.nullable(),
+  centreY: length.nullable(),
+  /** Where the chart's zero stands on the bench, bench axes, mm. */
+  x: length,
+  y: length,
+  z: length,
+  version,
+});
+/** A place the shell stands on: a point of its own or, where a clamp has none, a place in chart axes. */
+export const mount = z.strictObject({
+  id,
+  setUpId: id,
+  ordinal: count,
+  pointId: id.nullable(),
+  name: line,
+  x: length.nullable(),
+  y: length.nullable(),
+  z: length.nullable(),
+  /** Hole of the rails its beam is put at by hand; empty: wherever is best. */
+  hole: count.nullable(),
+  /** How far the floor under it stands over (+) or under (−) the floor's plane, mm; empty where it was not read. */
+  floor: length.nullable().default(null),
+  /** What it is built of, as decided; empty while it is only planned. */
+  headId: id.nullable(),
+  lift: length.nullable(),
+});
+/** One piece of a mount's stack, from the beam up. */
+export const mountPiece = z.strictObject({ id, mountId: id, ordinal: count, shelfItemId: id });
+
+export type WorkItem = z.infer<typeof workItem>;
+export type WorkEvent = z.infer<typeof workEvent>;
+export type SetUp = z.infer<typeof setUp>;
+export type Mount = z.infer<typeof mount>;
+export type MountPiece = z.infer<typeof mountPiece>;

@@ -1,0 +1,162 @@
+-- Where the shell is held: the shop's benches and shelves in versions that never change, and one item of work for
+-- whatever is planned and done, with the details of its kind.
+
+create table bench (
+  id uuid primary key,
+  name text not null check (name <> ''),
+  kind text not null check (kind in ('fixture', 'clamps', 'ownFrame', 'stands'))
+);
+
+-- Millimetres. What a kind of bench does not have is 0.
+create table bench_version (
+  id uuid primary key,
+  bench_id uuid not null references bench (id),
+  number integer not null check (number >= 1),
+  rails double precision not null check (rails >= 0),
+  pitch double precision not null check (pitch > 0),
+  first_hole double precision not null check (first_hole >= 0),
+  span double precision not null check (span >= 0),
+  beam_width double precision not null check (beam_width >= 0),
+  beam_top double precision not null check (beam_top >= 0),
+  beams integer not null check (beams >= 0),
+  reach double precision not null check (reach >= 0),
+  footprint double precision not null check (footprint >= 0),
+  note text not null,
+  valid_from timestamptz not null,
+  unique (bench_id, number)
+);
+
+create table shelf_item (
+  id uuid primary key,
+  bench_version_id uuid not null references bench_version (id),
+  kind text not null check (kind in ('piece', 'head', 'clamp', 'stand')),
+  code text not null check (code <> ''),
+  height double precision not null check (height >= 0),
+  count integer not null check (count >= 0),
+  travel double precision not null check (travel >= 0),
+  thread_pitch double precision check (thread_pitch > 0),
+  fits_least double precision check (fits_least >= 0),
+  fits_most double precision check (fits_most >= 0),
+  clearance double precision not null check (clearance >= 0),
+  rating double precision check (rating > 0),
+  unique (bench_version_id, code),
+  -- A tower has a height.
+  check (kind <> 'piece' or height > 0),
+  check (fits_least is null or fits_most is null or fits_least <= fits_most)
+);
+
+create table work_item (
+  id uuid primary key,
+  job_id uuid not null references job (id),
+  kind text not null check (kind in ('setUp')),
+  code text not null check (code <> ''),
+  name text not null check (name <> ''),
+  unique (job_id, id),
+  unique (job_id, kind, code)
+);
+
+create table work_event (
+  id uuid primary key,
+  item_id uuid not null references work_item (id),
+  job_id uuid,
+  kind text not null check (kind in ('ticked', 'unticked', 'adjusted', 'idle', 'carrying')),
+  -- The part of the item it is about; empty where it is the whole.
+  key text not null,
+  at timestamptz not null,
+  author text not null check (author <> ''),
+  reason text not null
+);
+create index work_event_of_item on work_event (item_id);
+
+create table set_up (
+  id uuid primary key,
+  job_id uuid not null references job (id),
+  bench_version_id uuid not null references bench_version (id),
+  suspension text not null check (suspension in ('off', 'onUnloaded', 'loaded')),
+  kilograms double precision check (kilograms > 0),
+  centre_x double precision,
+  centre_y double precision,
+  x double precision not null,
+  y double precision not null,
+  z double precision not null,
+  version integer not null check (version >= 1),
+  unique (job_id, id),
+  foreign key (job_id, id) references work_item (job_id, id),
+  check ((centre_x is null) = (centre_y is null))
+);
+
+create table mount (
+  id uuid primary key,
+  set_up_id uuid not null,
+  job_id uuid,
+  ordinal integer not null check (ordinal >= 0),
+  point_id uuid,
+  name text not null,
+  x double precision,
+  y double precision,
+  z double precision,
+  hole integer check (hole >= 0),
+  floor double precision,
+  head_id uuid references shelf_item (id),
+  lift double precision,
+  unique (job_id, id),
+  unique (set_up_id, point_id),
+  foreign key (job_id, set_up_id) references set_up (job_id, id),
+  foreign key (job_id, point_id) references point (job_id, id),
+  -- It stands somewhere.
+  check (point_id is not null or (x is not null and y is not null and z is not null)),
+  check ((head_id is null) = (lift is null))
+);
+create index mount_of_set_up on mount (set_up_id);
+
+create table mount_piece (
+  id uuid primary key,
+  mount_id uuid not null,
+  job_id uuid,
+  ordinal integer not null check (ordinal >= 0),
+  shelf_item_id uuid not null references shelf_item (id),
+  unique (mount_id, ordinal),
+  foreign key (job_id, mount_id) references mount (job_id, id)
+);
+
+-- A round is read of a shell that stands on something.
+alter table round add column set_up_id uuid, add foreign key (job_id, set_up_id) references set_up (job_id, id);
+
+-- Rows that hang on rows of their job carry the job too, taken from what they hang on.
+do $$
+declare
+  owned record;
+begin
+  for owned in
+    select * from (values
+      ('work_event', 'work_item', 'item_id'),
+      ('mount', 'set_up', 'set_up_id'),
+      ('mount_piece', 'mount', 'mount_id')) as t (child, owner, key)
+  loop
+    execute format('create function job_of_%1$s() returns trigger language plpgsql as $f$
+      begin
+        select job_id into new.job_id from %2$I where id = new.%3$I;
+        return new;
+      end
+      $f$', owned.child, owned.owner, owned.key);
+    execute format('create trigger job_of_owner before insert or update on %1$I
+      for each row execute function job_of_%1$s()', owned.child);
+  end loop;
+end
+$$;
+
+create trigger append_only before update or delete on work_event
+  for each row execute function refuse_change();
+create trigger append_only before update or delete on bench_version
+  for each row execute function refuse_change();
+create trigger append_only before update or delete on shelf_item
+  for each row execute function refuse_change();
+
+call keep_in_journal('bench');
+call keep_in_journal('bench_version');
+call keep_in_journal('shelf_item');
+call keep_in_journal('work_item');
+call keep_in_journal('work_event');
+call keep_in_journal('set_up');
+call keep_in_journal('mount');
+call keep_in_journal('mount_piece');

@@ -1,0 +1,13 @@
+import type { Built } from '@/core/plan/set-up/build';
+import type { PlannedSetUp, SetUpPage } from '@/core/report/pages/set-up';
+import type { SetUpWords } from '@/core/report/set-up-words';
+import type { MountPlan } from './use-plan';
+
+/** What every part of the place is given. */
+export interface InHand {
+  readonly page: SetUpPage;
+  readonly planned: PlannedSetUp;
+  readonly plan: MountPlan;
+  readonly built: Built;
+  readonly words: SetUpWords;
+}

@@ -1,0 +1,151 @@
+'use client';
+
+import { useMemo } from 'react';
+import { buildSetUp } from '@/core/plan/set-up/build';
+import { plannedMounts, weightOf, type PlannedSetUp, type SetUpPage } from '@/core/report/pages/set-up';
+import type { Mount } from '@/core/shell/job/entities';
+import type { MountsInput, NewBench, NewSetUp, SetUpFields, TickInput } from '@/formats/inputs/set-up';
+import type { PackedRows } from '@/formats/packed-rows';
+import { Button } from '../kit/button';
+import { ClientOnly } from '../kit/client-only';
+import { Faults } from '../kit/faults';
+import type { Action } from '../kit/use-action';
+import { useFormat } from '../shell/preferences-context';
+import { BeginSetUp } from './begin';
+import { BenchPlan } from './bench-plan';
+import { CutList } from './cut-list';
+import { LevelPanel } from './level-panel';
+import { Lifting } from './lifting';
+import { MountSets } from './mount-sets';
+import { SetUpCard } from './set-up-card';
+import { PlacedMounts } from './placed-mounts';
+import type { Drawn } from './scale';
+import { StandFields } from './stand-fields';
+import type { InHand } from './in-hand';
+import { mountOn, usePlan, type MountPlan } from './use-plan';
+import { Wanting } from './wanting';
+
+export interface SetUpActions {
+  readonly startSetUp: Action<NewSetUp>;
+  readonly changeSetUp: Action<SetUpFields>;
+  readonly setMounts: Action<MountsInput>;
+  readonly noteSetUp: Action<TickInput>;
+  readonly addBench: Action<NewBench>;
+}
+
+/** The place for setting up: the bench under the shell, what is proposed, what is in hand, and the card to build by. */
+export function SetUpPlace({
+  jobId,
+  page,
+  packed,
+  actions,
+}: {
+  jobId: string;
+  page: SetUpPage;
+  /** What the levelling reads and judges: the rows of the last round. */
+  packed: PackedRows;
+  actions: SetUpActions;
+}) {
+  if (!page.planned) return <BeginSetUp jobId={jobId} page={page} startSetUp={actions.startSetUp} />;
+  return <Planned key={page.planned.setUp.id} page={page} planned={page.planned} packed={packed} actions={actions} />;
+}
+
+interface PlannedProps {
+  readonly page: SetUpPage;
+  readonly planned: PlannedSetUp;
+  readonly packed: PackedRows;
+  readonly actions: SetUpActions;
+}
+
+function Planned({ page, planned, packed, actions }: PlannedProps) {
+  const plan = usePlan(planned, actions.setMounts);
+  const inHand: InHand = { page, planned, plan, ...useBuilt(page, planned, plan) };
+  const pointOf = new Map(plan.mounts.flatMap(({ id, pointId }) => (pointId === null ? [] : [[id, pointId] as const])));
+  const { setUp, bench } = planned;
+  const drawn: Drawn = {
+    page,
+    version: bench.version,
+    items: bench.items,
+    placement: [setUp.x, setUp.y, setUp.z],
+    built: inHand.built,
+    weight: weightOf(setUp, page.estimated),
+    pointOf,
+    nameOf: inHand.words.mount,
+  };
+  const toggle = (pointId: string) => {
+    const there = plan.mounts.find((mount) => mount.pointId === pointId);
+    plan.set(there ? plan.mounts.filter((mount) => mount !== there) : [...plan.mounts, mountOn(setUp.id, pointId)]);
+  };
+  const putBeam = (ids: readonly string[], hole: number, done: boolean) => {
+    const mounts = plan.mounts.map((mount): Mount => (ids.includes(mount.id) ? { ...mount, hole } : mount));
+    if (done) plan.set(mounts);
+    else plan.show(mounts);
+  };
+  return (
+    <section aria-label="Set-up" className="flex flex-col gap-4">
+      <div className="grid gap-4 xl:grid-cols-[minmax(0,1fr)_344px] print:block">
+        <div className="no-print flex min-w-0 flex-col gap-3">
+          <Strip planned={planned} plan={plan} />
+          <BenchPlan drawn={drawn} onPoint={toggle} onBeam={putBeam} />
+          <Faults faults={plan.faults} />
+          <Wanting {...inHand} />
+        </div>
+        <div className="no-print flex min-w-0 flex-col gap-5">
+          <MountSets {...inHand} onToggle={toggle} />
+          <PlacedMounts {...inHand} />
+          <StandFields key={planned.setUp.version} planned={planned} page={page} changeSetUp={actions.changeSetUp} />
+        </div>
+      </div>
+      <SetUpCard {...inHand} noteSetUp={actions.noteSetUp} />
+      <Lifting {...inHand} />
+      <CutList {...inHand} addBench={actions.addBench} />
+      {planned.levelling ? (
+        <ClientOnly>
+          <LevelPanel
+            key={planned.levelling.roundId}
+            {...{ planned, rows: packed, levelling: planned.levelling, noteSetUp: actions.noteSetUp }}
+            words={inHand.words}
+          />
+        </ClientOnly>
+      ) : null}
+    </section>
+  );
+}
+
+/** What stands on the bench as it is in hand: worked out here while it changes, as the server has it when it stands still. */
+function useBuilt(page: SetUpPage, planned: PlannedSetUp, plan: MountPlan): Pick<InHand, 'built' | 'words'> {
+  const format = useFormat();
+  const { setUp, bench } = planned;
+  const { mounts, saved } = plan;
+  const built = useMemo(() => {
+    if (saved) return planned.built;
+    const on = { ...bench, placement: [setUp.x, setUp.y, setUp.z] as const };
+    return buildSetUp(on, plannedMounts(mounts, page.points), weightOf(setUp, page.estimated));
+  }, [saved, planned.built, bench, setUp, mounts, page]);
+  const code = new Map(page.points.map((point) => [point.id, point.code]));
+  const mount = (id: string) => {
+    const found = mounts.find((each) => each.id === id);
+    return (found?.pointId && code.get(found.pointId)) || found?.name || 'a mount';
+  };
+  return { built, words: { mount, length: (mm) => `${format.length(mm)} ${format.unit}` } };
+}
+
+function Strip({ planned: { bench }, plan }: { planned: PlannedSetUp; plan: MountPlan }) {
+  return (
+    <div className="flex min-h-11 flex-wrap items-center gap-3">
+      <h2 className="text-xl">{bench.bench.name}</h2>
+      <span className="text-soft">version {bench.version.number}</span>
+      <span role="status" className="text-soft">
+        {plan.pending ? 'writing …' : ''}
+      </span>
+      <span className="ml-auto flex gap-2">
+        <Button disabled={!plan.undo} onClick={plan.undo}>
+          Undo
+        </Button>
+        <Button disabled={!plan.redo} onClick={plan.redo}>
+          Redo
+        </Button>
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,157 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { setUpPage } from '@/core/report/pages/set-up';
+import { Job } from '@/core/shell/job/job';
+import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
+import { benchDocument, readBenchFile } from '@/formats/bench';
+import { readShelf } from '@/formats/shelf-text';
+import * as actions from '@/server/actions/set-up';
+import { shopBenches } from '@/server/views';
+import { benchPerTest, faultsOf, valueOf } from '../support/bench';
+
+const shop = benchPerTest();
+const figures = {
+  ...{ rails: 4200, pitch: 100, firstHole: 50, span: 1500, beamWidth: 80 },
+  ...{ beamTop: 120, beams: 6, reach: 60, footprint: 90, note: '' },
+};
+const SHELF = 'T200; tower; 200; 4\nT100; tower; 100; 4\nS20; spacer; 20; 6\ncone; head; 55; 6; 24; 2; 9; 24; 400';
+
+function benchInput(name: string, text = SHELF) {
+  const [benchId, id] = [randomUUID(), randomUUID()];
+  const { items } = readShelf(text, 'mm', id, randomUUID);
+  return { bench: { id: benchId, name, kind: 'fixture' as const }, version: { ...figures, id, benchId }, items };
+}
+
+/** A bench, and a set-up of the job begun on it. */
+async function begun() {
+  const bench = benchInput('Rails');
+  valueOf(await actions.addBench(bench));
+  const id = randomUUID();
+  const { jobId } = shop();
+  const place = { x: 500, y: 0, z: 300 };
+  const weight = { kilograms: null, centreX: null, centreY: null };
+  const setUp = { id, jobId, benchVersionId: bench.version.id, suspension: 'off' as const, ...weight, ...place };
+  valueOf(await actions.startSetUp({ setUp, item: { id, jobId, kind: 'setUp', code: 'set-up', name: 'Rails' } }));
+  return { bench, setUp };
+}
+
+const mountOn = (setUpId: string, pointId: string, ordinal: number) => ({
+  ...{ id: randomUUID(), setUpId, ordinal, pointId, name: '', x: null, y: null, z: null },
+  ...{ hole: null, floor: null, headId: null, lift: null },
+});
+const page = async () => setUpPage(Job.of(await shop().rows()));
+
+describe('a set-up', () => {
+  it('is planned, built and ticked, and is in the job’s archive with the bench it stands on', async () => {
+    const { bench, setUp } = await begun();
+    valueOf(await actions.addBench(benchInput('Another, not used')));
+    const rows = await shop().rows();
+    const corners = ['F1L', 'F1R', 'R1L', 'R1R'].map((code) => rows.points.find((point) => point.code === code)!);
+    const mounts = corners.map(({ id }, i) => mountOn(setUp.id, id, i));
+    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts, pieces: [] }));
+    const tick = { id: randomUUID(), itemId: setUp.id, kind: 'ticked' as const, key: mounts[0]!.id, reason: '' };
+    valueOf(await actions.noteSetUp(tick));
+    valueOf(await actions.noteSetUp(tick));
+    const { planned } = await page();
+    expect(planned!.ticked).toEqual([mounts[0]!.id]);
+    expect(planned!.built.mounts.map(({ hole }) => hole)).toEqual([5, 5, 37, 37]);
+
+    const now = await shop().rows();
+    const read = readArchiveDocuments(archiveDocuments(now));
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    expect(read.value.benches.map(({ name }) => name)).toEqual(['Rails']);
+    expect(read.value.shelfItems).toHaveLength(bench.items.length);
+    for (const table of ['setUps', 'mounts', 'workItems', 'workEvents'] as const)
+      expect(read.value[table]).toEqual(now[table]);
+  });
+
+  it('puts mounts in place of those before, and keeps how a changed figure was', async () => {
+    const { setUp } = await begun();
+    const { points } = await shop().rows();
+    const first = [mountOn(setUp.id, points[0]!.id, 0), mountOn(setUp.id, points[1]!.id, 1)];
+    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts: first, pieces: [] }));
+    const second = [first[1]!, mountOn(setUp.id, points[2]!.id, 1)];
+    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts: second, pieces: [] }));
+    const row = (await shop().rows()).setUps[0]!;
+    valueOf(await actions.changeSetUp({ ...row, kilograms: 240 }));
+    expect(faultsOf(await actions.changeSetUp({ ...row, kilograms: 250 }))[0]!.message).toContain('somebody else');
+    const rows = await shop().rows();
+    expect(rows.mounts.map(({ id }) => id).sort()).toEqual(second.map(({ id }) => id).sort());
+    expect(rows.changes.filter(({ tableName }) => tableName === 'set_up')).toMatchObject([
+      { before: { kilograms: null }, after: { kilograms: 240 } },
+    ]);
+  });
+
+  it('is what a round opened after it stands on', async () => {
+    const before = await shop().openRound('On the floor');
+    const { setUp } = await begun();
+    const after = await shop().openRound('On the rails');
+    const { rounds } = await shop().rows();
+    expect(rounds.find(({ id }) => id === before)!.setUpId).toBeNull();
+    expect(rounds.find(({ id }) => id === after)!.setUpId).toBe(setUp.id);
+  });
+
+  it('refuses a mount on another job’s point, a mount of another set-up, one that stands nowhere', async () => {
+    const { setUp } = await begun();
+    const strange = mountOn(setUp.id, randomUUID(), 0);
+    expect(faultsOf(await actions.setMounts({ setUpId: setUp.id, mounts: [strange], pieces: [] })).length).toBe(1);
+    const { points } = await shop().rows();
+    const other = mountOn(randomUUID(), points[0]!.id, 0);
+    expect(faultsOf(await actions.setMounts({ setUpId: setUp.id, mounts: [other], pieces: [] })).length).toBe(1);
+    const nowhere = { ...mountOn(setUp.id, points[0]!.id, 0), pointId: null };
+    expect(faultsOf(await actions.setMounts({ setUpId: setUp.id, mounts: [nowhere], pieces: [] })).length).toBe(1);
+    expect((await shop().rows()).mounts).toEqual([]);
+  });
+});
+
+describe('a bench', () => {
+  it('changes by versions: a set-up stays on the one it was planned on', async () => {
+    const { bench } = await begun();
+    const version = { ...bench.version, id: randomUUID(), rails: 5000 };
+    valueOf(await actions.reviseBench({ version, items: [] }));
+    expect((await page()).planned!.bench.version.rails).toBe(4200);
+    const newest = (await shopBenches()).find(({ bench: each }) => each.id === bench.bench.id)!;
+    expect(newest.version).toMatchObject({ rails: 5000, number: 2 });
+  });
+
+  it('goes out as a file of its own and comes in as a bench of another shop', async () => {
+    const own = benchInput('Rails to go out');
+    valueOf(await actions.addBench(own));
+    const listed = async () => (await shopBenches()).filter(({ bench }) => bench.name === own.bench.name);
+    const text = JSON.stringify(benchDocument((await listed())[0]!));
+    expect(text).not.toContain(own.bench.id);
+    const read = readBenchFile(text, randomUUID);
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    valueOf(await actions.addBench(read.value));
+    const both = (await listed()).map((each) => benchDocument(each));
+    expect(both).toHaveLength(2);
+    expect(both[0]).toEqual(both[1]);
+    expect(readBenchFile('{"format":"vinkel.bench/1","bench":{"name":""}}', randomUUID)).toMatchObject({ ok: false });
+  });
+
+  it('refuses a shelf whose lines say nothing that can be built of, each by its line', () => {
+    const { items, faults } = readShelf(
+      'T100; tower; 0; 4\nX; wheel; 10; 2\nS20; spacer; 20; many\nT5; tower; 5',
+      'mm',
+      randomUUID(),
+      randomUUID,
+    );
+    expect(items.map(({ code }) => code)).toEqual(['T5']);
+    expect(faults.map(({ message }) => message.split(':')[0])).toEqual(['line 1', 'line 2', 'line 3']);
+  });
+});
+
+describe('what the fourth version wrote', () => {
+  it('is read as an archive: no benches and no set-ups, everything else as it was', () => {
+    const files = ['job.json', 'rounds/01.json', 'rounds/02.json'];
+    const read = readArchiveDocuments(
+      files.map((name) => ({ path: name, text: readFileSync(path.join('tests/fixtures/v4/solbris', name), 'utf8') })),
+    );
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    expect([read.value.benches, read.value.setUps, read.value.mounts]).toEqual([[], [], []]);
+    expect(read.value.readings.length).toBeGreaterThan(100);
+    expect(readArchiveDocuments(archiveDocuments(read.value))).toEqual(read);
+  });
+});
