@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -14,22 +14,47 @@ let passed = 0;
 let failed = 0;
 
 /** Runs one check that passes or fails as a whole. */
-function check(name, command, args) {
+async function check(name, command, args) {
   console.log(`\n${name} …`);
-  const ok = spawnSync(bin(command), args, { stdio: 'inherit' }).status === 0;
-  if (ok) passed++;
-  else failed++;
+  const { status, said } = await run(command, args);
+  if (status === 0) passed++;
+  else {
+    failed++;
+    wrong.push(`${name}:\n${said.slice(-3000)}`);
+  }
+}
+
+/** What went wrong, said once more at the end: a long run scrolls it away. */
+const wrong = [];
+
+/** What a test run says of failures: from the first mark of one on, or its end where there is none. */
+function failuresOf(said) {
+  const plain = said.replaceAll(/\u001b\[[0-9;]*m/g, '');
+  const mark = plain.search(/^.*(Failed Tests|Failed Suites|Unhandled Errors|Unhandled Rejection).*$/m);
+  return mark < 0 ? plain.slice(-3000) : plain.slice(mark, mark + 6000);
+}
+
+/** Runs a command, showing what it says while it goes on, and returns that. */
+async function run(command, args) {
+  const child = spawn(bin(command), args, { stdio: ['inherit', 'pipe', 'pipe'] });
+  let said = '';
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', (chunk) => {
+      said += chunk;
+      process.stdout.write(chunk);
+    });
+  const status = await new Promise((resolve) => child.once('close', resolve));
+  return { status, said };
 }
 
 /** Runs a project of tests and counts them. */
-function tests(project) {
+async function tests(project) {
   console.log(`\n${project} tests …`);
   const output = path.join(results, `${project}.json`);
-  const { status } = spawnSync(
-    bin('vitest'),
-    ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
-    { stdio: 'inherit' },
-  );
+  const { status, said } = await run('vitest', [
+    ...['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
+  ]);
+  if (status !== 0) wrong.push(`${project} tests ended with ${status}:\n${failuresOf(said)}`);
   try {
     const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(output, 'utf8'));
     passed += numPassedTests;
@@ -39,12 +64,13 @@ function tests(project) {
   }
 }
 
-check('Format', 'prettier', ['--check', '--log-level=warn', '.']);
-check('Lint', 'eslint', ['.']);
+await check('Format', 'prettier', ['--check', '--log-level=warn', '.']);
+await check('Lint', 'eslint', ['.']);
 ensureBuild();
-check('Types', 'tsc', ['--noEmit']);
-for (const project of ['unit', 'db', 'e2e']) tests(project);
+await check('Types', 'tsc', ['--noEmit']);
+for (const project of ['unit', 'db', 'e2e']) await tests(project);
 rmSync(results, { recursive: true, force: true });
 
+for (const each of wrong) console.log(`\nWhat went wrong once more: ${each}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

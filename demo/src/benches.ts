@@ -121,7 +121,7 @@ export function setUpOn(job: JobBuilder, { bench: own, version, items }: DemoBen
     });
     if (planned.tickedBy)
       job.add('workEvents', {
-        ...{ id: later.uuid(), itemId, kind: 'ticked', key: made.id, reason: '' },
+        ...{ id: later.uuid(), itemId, kind: 'ticked', key: made.id, reason: '', value: null },
         ...{ at: job.now(), author: planned.tickedBy },
       });
   });

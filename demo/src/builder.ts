@@ -47,6 +47,7 @@ export const INSTRUMENTS = {
     perMetre: 0,
     steel: false,
   },
+  heads: { number: 7, kind: 'fixtureHead', name: 'Fixture heads', sd: 0.3, perMetre: 0, steel: true },
 } as const;
 export type InstrumentName = keyof typeof INSTRUMENTS;
 
@@ -314,6 +315,8 @@ export class JobBuilder {
         pointerFrom: null,
         pointerTo: null,
         fit: null,
+        partHoleId: null,
+        toward: null,
       } satisfies Reading);
     return lineId;
   }

@@ -1,6 +1,6 @@
 import { Job } from '@/core/shell/job/job';
 import type { ChartDraft } from '@/core/shell/chart/draft';
-import type { Vector } from '@/core/maths/geometry/vector';
+import { mapAxes, type Vector } from '@/core/maths/geometry/vector';
 import { FIRST_STEPS } from '@/core/days/ladder';
 import { morningThree } from '@/core/plan/morning';
 import { buildRecord } from '@/core/report/record/record';
@@ -12,6 +12,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
 import { BENCHES, setUpOn } from './benches';
 import { seeded } from '@/core/maths/random/seeded';
+import { gaugePart, readGauges } from './gauges';
 import { kvistShell, maakeChart, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
 
 const SHOP = 'Sundet Karosseri';
@@ -522,6 +523,7 @@ export function lodd(): DemoJob {
       for (const n of [1, 2, 3]) job.readGap(cold, RONJA!, `${seam}${side}.${n}`, 4.5, 0.1);
   job.wait(10).close(cold);
   finish(11);
+  readLoddGauges(job, found, bent, chart);
   const across = judgeRound(Job.of({ ...job.rows }), cold).dimensions.find(
     (each) => each.dimension.code === 'NW1',
   )!.judged!;
@@ -554,6 +556,50 @@ export function lodd(): DemoJob {
     rows: job.rows,
     pictures: [{ entryId: leg.id, name: 'Left nose leg as found', motif: 'leg' }],
   };
+}
+
+/** The heads under the coupé all enter; the carrier of its bumper fits the right leg and misses the bent left one. */
+function readLoddGauges(
+  job: JobBuilder,
+  found: Round,
+  truth: (point: ChartDraft['points'][number]) => Vector,
+  chart: ChartDraft,
+): void {
+  const point = (code: string) => chart.points.find((each) => each.code === code)!;
+  const codes = ['F1R', 'F1L', 'P1L', 'P1R', 'F2R'];
+  const holes = gaugePart(
+    job,
+    { code: 'carrier', name: 'Bumper carrier, straight' },
+    Object.fromEntries(codes.map((code) => [code, positionOf(point(code))])),
+  );
+  const off = mapAxes((k) => truth(point('F1L'))[k] - positionOf(point('F1L'))[k]);
+  const beside = (k: 0 | 1 | 2, toward: 'rear' | 'right' | 'up') => {
+    const value = Math.round(off[k] * 2) / 2;
+    return {
+      point: 'F1L',
+      said: `carrier.2 ${value} ${toward}`,
+      hole: holes.get('F1L')!,
+      fit: 'beside' as const,
+      toward,
+      value,
+    };
+  };
+  const fitting = (code: string, number: number, fit: 'centred' | 'none') => ({
+    ...{ point: code, said: `carrier.${number} ${fit === 'none' ? 'no' : fit}`, hole: holes.get(code)! },
+    ...{ fit, toward: null, value: 0.5 },
+  });
+  readGauges(job, found, [
+    ...['F2L', 'F2R', 'S1L', 'S1R', 'S2L', 'S2R', 'R1L', 'R1R'].map((code) => ({
+      ...{ point: code, said: 'head free 0.8', fit: 'free' as const, toward: null, value: 0.8 },
+    })),
+    fitting('F1R', 1, 'centred'),
+    fitting('P1R', 4, 'centred'),
+    fitting('F2R', 5, 'centred'),
+    beside(0, 'rear'),
+    beside(1, 'right'),
+    beside(2, 'up'),
+    fitting('P1L', 3, 'none'),
+  ]);
 }
 
 /** A small open car on clamps, early: its levelling is under way, one corner only follows. */

@@ -52,6 +52,9 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   pulls: ofJob('pull'),
   pullHolds: of('pull_hold', 'pull_id', 'pulls'),
   pullEvents: of('pull_event', 'pull_id', 'pulls', 'pull_event.at'),
+  gaugeParts: ofJob('gauge_part', 'code'),
+  partHoles: of('part_hole', 'gauge_part_id', 'gaugeParts', 'part_hole.code'),
+  partChecks: of('part_check', 'gauge_part_id', 'gaugeParts'),
   readings: of('reading', 'round_id', 'rounds', 'round.number, reading.sequence'),
   readingStrikes: of('reading_strike', 'reading_id', 'readings', 'reading_strike.struck_at'),
   readingKeeps: of('reading_keep', 'reading_id', 'readings', 'reading_keep.at'),
@@ -211,7 +214,8 @@ export type EditableTable =
   | 'pulls'
   | 'steps'
   | 'partTags'
-  | 'setUps';
+  | 'setUps'
+  | 'gaugeParts';
 
 /** One row by its identity. */
 export async function rowById<T extends EditableTable>(

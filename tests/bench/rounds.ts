@@ -155,6 +155,8 @@ function jobOf(points: number, distances: number, dimensions: number): JobRows {
       pointerFrom: null,
       pointerTo: null,
       fit: null,
+      partHoleId: null,
+      toward: null,
       ...some,
     });
     for (const { id, code } of rows.points)

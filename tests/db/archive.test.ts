@@ -1,4 +1,4 @@
-import { createWriteStream, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { createWriteStream, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { buffer } from 'node:stream/consumers';
@@ -12,6 +12,7 @@ import { exportJob } from '@/server/archive/export';
 import { importJob } from '@/server/archive/import';
 import { openStore, type Store } from '@/server/store';
 import { demoRows } from '../support/demo-rows';
+import { removeAll } from '../support/remove';
 
 const FOLDER = path.join(process.cwd(), 'demo/jobs/solbris');
 const rows = demoRows('solbris');
@@ -36,7 +37,7 @@ describe('a job as an archive', () => {
   afterAll(async () => {
     await first.close();
     await second.close();
-    rmSync(folder, { recursive: true, force: true });
+    removeAll(folder);
   });
 
   /** Writes a zip of some files to the disk. */

@@ -1,10 +1,11 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { FolderInUse, lockFolder } from '@/db/data-folder';
 import { clearFolder, refuseIfTaken } from '../../scripts/data-folder.mjs';
+import { removeAll } from '../support/remove';
 
 let folder: string;
 const children: ChildProcess[] = [];
@@ -13,7 +14,7 @@ beforeEach(() => {
 });
 afterEach(() => {
   for (const child of children.splice(0)) child.kill('SIGKILL');
-  rmSync(folder, { recursive: true, force: true });
+  removeAll(folder);
 });
 
 /** Another process that takes the folder and stays. */

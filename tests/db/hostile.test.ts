@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { createWriteStream, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createWriteStream, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -13,9 +13,10 @@ import { takeTapeEntry } from '@/server/readings';
 import { openStore, type Store } from '@/server/store';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { benchPerTest, faultsOf } from '../support/bench';
+import { removeAll } from '../support/remove';
 
 const scratch = mkdtempSync(path.join(os.tmpdir(), 'vinkel-hostile-'));
-afterAll(() => rmSync(scratch, { recursive: true, force: true }));
+afterAll(() => removeAll(scratch));
 
 async function zipOf(entries: Readonly<Record<string, Buffer | string>>): Promise<string> {
   const zip = new ZipFile();

@@ -6,8 +6,10 @@ import { setUpPage } from '@/core/report/pages/set-up';
 import { Job } from '@/core/shell/job/job';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
 import { benchDocument, readBenchFile } from '@/formats/bench';
+import { readChecks, readHoles } from '@/formats/gauge-text';
 import { readShelf } from '@/formats/shelf-text';
 import * as actions from '@/server/actions/set-up';
+import { takeTapeEntry } from '@/server/readings';
 import { shopBenches } from '@/server/views';
 import { benchPerTest, faultsOf, valueOf } from '../support/bench';
 
@@ -54,7 +56,11 @@ describe('a set-up', () => {
     const tick = { id: randomUUID(), itemId: setUp.id, kind: 'ticked' as const, key: mounts[0]!.id, reason: '' };
     valueOf(await actions.noteSetUp(tick));
     valueOf(await actions.noteSetUp(tick));
+    const height = { ...tick, id: randomUUID(), kind: 'checked' as const };
+    expect(faultsOf(await actions.noteSetUp(height))).toHaveLength(1);
+    valueOf(await actions.noteSetUp({ ...height, value: 512.5 }));
     const { planned } = await page();
+    expect(planned!.checked).toEqual(new Map([[mounts[0]!.id, 512.5]]));
     expect(planned!.ticked).toEqual([mounts[0]!.id]);
     expect(planned!.built.mounts.map(({ hole }) => hole)).toEqual([5, 5, 37, 37]);
 
@@ -140,6 +146,55 @@ describe('a bench', () => {
     );
     expect(items.map(({ code }) => code)).toEqual(['T5']);
     expect(faults.map(({ message }) => message.split(':')[0])).toEqual(['line 1', 'line 2', 'line 3']);
+  });
+});
+
+describe('a part as a gauge', () => {
+  const figures = { code: 'axle', name: 'Axle beam', sd: 0.3, version: 1 };
+  const part = () => {
+    const id = randomUUID();
+    const { holes } = readHoles('1; 0; -410; 20\n2; 0; 410; 20\n3; 300; 0; 20', 'mm', { id, holes: [] }, randomUUID);
+    const { checks } = readChecks('1; 2; 820', 'mm', { id, holes }, randomUUID);
+    return { part: { ...figures, id, jobId: shop().jobId }, holes, checks };
+  };
+
+  it('is written whole, changed by versions, and is in the job’s archive', async () => {
+    const axle = part();
+    valueOf(await actions.saveGaugePart(axle));
+    const less = { ...axle, part: { ...axle.part, name: 'Front axle beam' }, checks: [] };
+    valueOf(await actions.saveGaugePart(less));
+    expect((await actions.saveGaugePart(axle)).ok).toBe(false);
+    const now = await shop().rows();
+    expect([now.gaugeParts[0]!.name, now.partHoles.length, now.partChecks.length]).toEqual(['Front axle beam', 3, 0]);
+    const read = readArchiveDocuments(archiveDocuments(now));
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    expect([read.value.gaugeParts, read.value.partHoles]).toEqual([now.gaugeParts, now.partHoles]);
+  });
+
+  it('keeps the holes that were read in a round', async () => {
+    const axle = part();
+    valueOf(await actions.saveGaugePart(axle));
+    const roundId = await shop().openRound('As found');
+    const entry = await shop().height(roundId, 'F1L', 540);
+    const reading = {
+      ...entry.readings[0]!,
+      quantity: 'fixture' as const,
+      partHoleId: axle.holes[2]!.id,
+      fit: 'none' as const,
+    };
+    valueOf(await takeTapeEntry({ ...entry, readings: [reading] }, randomUUID));
+    const other = { ...axle.holes[2]!, id: randomUUID(), code: '4' };
+    const answer = await actions.saveGaugePart({ ...axle, holes: [...axle.holes.slice(0, 2), other], checks: [] });
+    expect(faultsOf(answer)).toEqual([{ path: 'holes', message: expect.stringContaining('hole 3 was read') }]);
+  });
+
+  it('refuses holes of another part, and fewer than three', async () => {
+    const axle = part();
+    expect(faultsOf(await actions.saveGaugePart({ ...axle, holes: axle.holes.slice(0, 2), checks: [] }))).toHaveLength(
+      1,
+    );
+    const holes = axle.holes.map((hole) => ({ ...hole, gaugePartId: randomUUID() }));
+    expect(faultsOf(await actions.saveGaugePart({ ...axle, holes }))).toHaveLength(1);
   });
 });
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { buffer } from 'node:stream/consumers';
@@ -23,10 +23,11 @@ import { takeTapeEntry } from '@/server/readings';
 import { store } from '@/server/store';
 import { benchPerTest, faultsOf, valueOf } from '../support/bench';
 import { pglite } from '../support/engines';
+import { removeAll } from '../support/remove';
 
 const bench = benchPerTest();
 const scratch = mkdtempSync(path.join(os.tmpdir(), 'vinkel-taken-in-'));
-afterAll(() => rmSync(scratch, { recursive: true, force: true }));
+afterAll(() => removeAll(scratch));
 
 /** What people, spreadsheets and broken programs put into a field of text. */
 const nasty = fc.oneof(

@@ -8,6 +8,7 @@ import { launch, openWindow, pressEnter } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { send, Server } from '../support/server';
 import { smallDisk } from '../support/small-disk';
+import { removeAll } from '../support/remove';
 
 const rows = demoRows('kvist');
 const jobId = rows.jobs[0]!.id;
@@ -31,7 +32,7 @@ describe('a program in trouble', () => {
     await browser.close();
     await server.stop('SIGKILL');
     unmount?.();
-    rmSync(scratch, { recursive: true, force: true });
+    removeAll(scratch);
   });
 
   const readings = async () => (await fetch(`${server.address}/api/jobs/${jobId}/readings`)).text();

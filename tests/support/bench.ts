@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, beforeEach } from 'vitest';
@@ -12,6 +12,7 @@ import { importChart } from '@/server/actions/import-chart';
 import * as jobs from '@/server/actions/jobs';
 import * as rounds from '@/server/actions/rounds';
 import { store } from '@/server/store';
+import { removeAll } from './remove';
 
 const POINTS = `id;name;side;x;y;z;tolerance
 F1L;Front leg hole;left;0;-400;540;3
@@ -108,7 +109,7 @@ export class Bench {
       ...{ id: randomUUID(), lineId: randomUUID(), instrumentVersionId: tape!.id, author: 'Ronja', raw },
       ...{ takenAt: new Date().toISOString(), quantity: 'height', value, phase: 'none', measure: null },
       ...{ pointId: point.id, toPointId: null, stationId: null, pullId: null },
-      ...{ pointerFrom: null, pointerTo: null, fit: null },
+      ...{ pointerFrom: null, pointerTo: null, fit: null, partHoleId: null, toward: null },
     };
     return { roundId, readings: [reading], strike: null };
   }
@@ -123,7 +124,7 @@ export function benchPerTest(): () => Bench {
   });
   afterAll(async () => {
     await (await store()).close();
-    rmSync(folder, { recursive: true, force: true });
+    removeAll(folder);
   });
   beforeEach(async () => {
     bench = await Bench.withChart();

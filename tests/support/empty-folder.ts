@@ -1,8 +1,9 @@
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, afterEach, beforeAll, beforeEach } from 'vitest';
 import { openStore } from '@/server/store';
+import { removeAll } from './remove';
 
 /** An empty data folder before each test; made once and copied, since making one takes the engine seconds. */
 export class EmptyFolders {
@@ -11,17 +12,17 @@ export class EmptyFolders {
 
   constructor() {
     beforeAll(async () => (await openStore(this.first)).close());
-    afterAll(() => rmSync(this.first, { recursive: true, force: true }));
+    afterAll(() => removeAll(this.first));
     beforeEach(() => {
       this.folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-data-'));
       this.startDatabase();
     });
-    afterEach(() => rmSync(this.folder, { recursive: true, force: true }));
+    afterEach(() => removeAll(this.folder));
   }
 
   /** Puts the database back as it was on the first day. */
   startDatabase(): void {
-    rmSync(this.in('database'), { recursive: true, force: true });
+    removeAll(this.in('database'));
     cpSync(path.join(this.first, 'database'), this.in('database'), { recursive: true });
   }
 

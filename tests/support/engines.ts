@@ -1,10 +1,11 @@
 import { execFileSync, spawn } from 'node:child_process';
-import { chownSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { chownSync, mkdtempSync, readdirSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import pg from 'pg';
 import { camelRows, isoTime, TIMESTAMPTZ, type Database, type Queryable } from '@/db/database';
 import { openPglite } from '@/db/pglite';
+import { removeAll } from './remove';
 
 /** A database engine to run the same tests on. */
 export interface Engine {
@@ -48,7 +49,7 @@ export const postgres: Engine = {
       const ended = new Promise((resolve) => server.once('exit', resolve));
       server.kill('SIGINT');
       await ended;
-      rmSync(folder, { recursive: true, force: true });
+      removeAll(folder);
     });
   },
 };

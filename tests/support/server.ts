@@ -1,7 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { removeAll } from './remove';
 
 /** The program as a user runs it: the production build on a data folder of its own. */
 export class Server {
@@ -61,7 +62,7 @@ export class Server {
 
   async remove(): Promise<void> {
     await this.stop('SIGKILL');
-    rmSync(this.folder, { recursive: true, force: true });
+    removeAll(this.folder);
   }
 }
 

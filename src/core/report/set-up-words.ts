@@ -1,4 +1,6 @@
 import type { Against, WhyMounts } from '../plan/set-up/choose-mounts';
+import type { GaugeSays } from '../findings/gauges';
+import type { Vector } from '../maths/geometry/vector';
 import type { SetUpFault } from '../plan/set-up/build';
 import type { LevelFault } from '../plan/set-up/level';
 import type { Lacking } from '../plan/set-up/stacks/shortage';
@@ -71,6 +73,32 @@ export function setUpFaultText(fault: SetUpFault, { mount, length }: SetUpWords)
 /** Something the shelf lacks. */
 export const lackingText = ({ kind, id, height, count, mounts }: Lacking, words: SetUpWords): string =>
   `${count} ${kind === 'head' ? `more ${id}` : id ? `more ${id}` : `of ${words.length(height)}, made`}, for ${mounts.map(words.mount).join(', ')}`;
+
+/** What a head or a hole of a part says of the shell, and what to do about it. */
+export const GAUGE_WORD: Readonly<Record<GaugeSays, string>> = {
+  agrees: 'agrees with the rest of the round',
+  shell: 'the shell is off here',
+  shellOrStack: 'the shell is off, or its stack: type the height it was built at into the card',
+  stackOrReading: 'it goes in, but the rest has this point elsewhere: look at its stack, then read the point again',
+  shouldEnter: 'the rest has the point right there: look for dirt, paint or a wrong head',
+  cannotTell: 'nothing else says where this point is: read it from two or three others',
+  bent: 'the part contradicts its own holes: it has no voice',
+  unchecked: 'nobody taped this hole against the part’s others: it has no voice yet',
+  fewHoles: 'read at least three holes of this part',
+};
+
+/** How far something lies from something else: `4 rearward, 2 up`; what is less than half a millimetre is left out. */
+export function offText(by: Vector, length: (mm: number) => string): string {
+  const words = [
+    ['forward', 'rearward'],
+    ['left', 'right'],
+    ['down', 'up'],
+  ] as const;
+  const told = by.flatMap((mm, k) =>
+    Math.abs(mm) < 0.5 ? [] : [`${length(Math.abs(mm))} ${words[k as 0 | 1 | 2][mm < 0 ? 0 : 1]}`],
+  );
+  return told.length > 0 ? told.join(', ') : 'right there';
+}
 
 /** Why nothing can be said of levelling yet. */
 export function levelFaultText(fault: LevelFault): string {

@@ -115,6 +115,8 @@ function withValue(reading: SurveyReading, value: number, axis: number): SurveyR
 }
 
 function candidates(without: NetSolution, reading: SurveyReading, facts: ReadingFacts, axis: number): Candidate[] {
+  // Nobody typed the place of a gauge.
+  if (reading.kind === 'position' && reading.body) return [];
   const raw = reading.kind === 'position' ? reading.value[axis]! : reading.value;
   const taped = reading.kind === 'distance' || reading.kind === 'plan';
   const width = reading.kind === 'offset' || (reading.kind === 'position' && axis === 1);

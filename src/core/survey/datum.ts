@@ -1,6 +1,8 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import { add, cross, mapAxes, scale, subtract, type Vector } from '../maths/geometry/vector';
 import { along } from '../maths/linear/gradient';
-import { linearise, newRow, type Equations } from './observations';
+import { addedTurn } from '../maths/rigid/turn';
+import { linearise, newRow, TURN_ARM, turnOf, type Equations } from './observations';
 
 /** Share of the strongest constraint below which a rigid motion counts as unconstrained, squared. */
 const FREE = 1e-11;
@@ -10,13 +12,15 @@ const FREE = 1e-11;
  * datum is short of.
  *
  * @param x coordinates of all points, three each
- * @returns orthonormal directions in the space of the unknowns, biases' columns zero; at most six
+ * @param biases shared biases and the unknowns of bodies
+ * @returns orthonormal directions in the space of the unknowns, at most six: bodies go along, shared biases stay
  */
-export function rigidFreedoms(equations: Equations, x: Float64Array): Float64Array[] {
+export function rigidFreedoms(equations: Equations, x: Float64Array, biases: Float64Array): Float64Array[] {
   const { column, unknowns } = equations;
-  const motions = rigidMotions(x, column.length);
-  const moved = motions.map((motion) => inUnknowns(motion, column, unknowns));
-  const sums = forbidden(equations, x, motions, moved);
+  const middle = middleOf(x);
+  const motions = rigidMotions(x, middle);
+  const moved = motions.map((motion, k) => inUnknowns(equations, motion, bodyMotion(k, middle, x), biases));
+  const sums = forbidden(equations, x, biases, motions, moved);
   if (sums.every((sum) => sum === 0)) return orthonormal(moved);
   const normal = Matrix.from1DArray(6, 6, sums);
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(normal, {
@@ -39,6 +43,7 @@ export function rigidFreedoms(equations: Equations, x: Float64Array): Float64Arr
 function forbidden(
   equations: Equations,
   x: Float64Array,
+  biases: Float64Array,
   motions: readonly Float64Array[],
   moved: readonly Float64Array[],
 ): Float64Array {
@@ -56,11 +61,10 @@ function forbidden(
     }
   });
   const row = newRow();
-  const noBias = new Float64Array(equations.biasSigmas.length);
   for (const observation of observations) {
     // No motion of the whole changes a distance.
     if (observation.kind === 'distance') continue;
-    linearise(equations, observation, x, noBias, row);
+    linearise(equations, observation, x, biases, row);
     for (let k = 0; k < 6; k++) shares[k] = along(moved[k]!, row);
     constrain();
   }
@@ -72,36 +76,65 @@ function addShare(direction: Float64Array, share: number, other: Float64Array): 
   for (let i = 0; i < direction.length; i++) direction[i]! += share * other[i]!;
 }
 
-/** Three shifts and three turns of all points; turns about the middle, scaled to about a unit a point. */
-function rigidMotions(x: Float64Array, count: number): Float64Array[] {
-  const middle = [0, 0, 0];
-  for (let i = 0; i < 3 * count; i++) middle[i % 3]! += x[i]! / count;
-  let size = 0;
-  for (let i = 0; i < 3 * count; i++) size += (x[i]! - middle[i % 3]!) ** 2;
-  const scale = 1 / Math.max(Math.sqrt(size / Math.max(count, 1)), 1e-9);
-  const motions = Array.from({ length: 6 }, () => new Float64Array(3 * count));
-  const [, , , aboutX, aboutY, aboutZ] = motions as [never, never, never, Float64Array, Float64Array, Float64Array];
-  for (let p = 0; p < 3 * count; p += 3) {
-    const dx = (x[p]! - middle[0]!) * scale;
-    const dy = (x[p + 1]! - middle[1]!) * scale;
-    const dz = (x[p + 2]! - middle[2]!) * scale;
-    for (let axis = 0; axis < 3; axis++) motions[axis]![p + axis] = 1;
-    aboutX[p + 1] = -dz;
-    aboutX[p + 2] = dy;
-    aboutY[p] = dz;
-    aboutY[p + 2] = -dx;
-    aboutZ[p] = -dy;
-    aboutZ[p + 1] = dx;
-  }
-  return motions;
+function middleOf(x: Float64Array): Vector {
+  const count = Math.max(x.length / 3, 1);
+  const sums = [0, 0, 0];
+  x.forEach((value, i) => (sums[i % 3]! += value / count));
+  return mapAxes((k) => sums[k]!);
 }
 
-function inUnknowns(motion: Float64Array, column: Int32Array, unknowns: number): Float64Array {
+/** One over the size of the net, so that a turn moves its points about a unit each. */
+function turnScale(x: Float64Array, middle: Vector): number {
+  let size = 0;
+  x.forEach((value, i) => (size += (value - middle[i % 3]!) ** 2));
+  return 1 / Math.max(Math.sqrt(size / Math.max(x.length / 3, 1)), 1e-9);
+}
+
+/** A motion of the whole: how much it shifts what stands in the middle, and how far it turns everything, radians. */
+interface WholeMotion {
+  readonly shift: Vector;
+  readonly turn: Vector;
+  readonly middle: Vector;
+}
+
+/** The `k`th motion: three shifts and then three turns about the middle. */
+function bodyMotion(k: number, middle: Vector, x: Float64Array): WholeMotion {
+  const along = mapAxes((axis) => Number(axis === k % 3));
+  const still: Vector = [0, 0, 0];
+  return k < 3
+    ? { shift: along, turn: still, middle }
+    : { shift: still, turn: scale(along, turnScale(x, middle)), middle };
+}
+
+/** The six motions of all points, three coordinates each. */
+function rigidMotions(x: Float64Array, middle: Vector): Float64Array[] {
+  return Array.from({ length: 6 }, (_, k) => {
+    const { shift, turn } = bodyMotion(k, middle, x);
+    const motion = new Float64Array(x.length);
+    for (let p = 0; p < x.length; p += 3)
+      motion.set(add(shift, cross(turn, subtract([x[p]!, x[p + 1]!, x[p + 2]!], middle))), p);
+    return motion;
+  });
+}
+
+/** A motion of the whole in the space of the unknowns. */
+function inUnknowns(
+  { column, unknowns, coordinates, bodies }: Equations,
+  motion: Float64Array,
+  { shift, turn, middle }: WholeMotion,
+  biases: Float64Array,
+): Float64Array {
   const direction = new Float64Array(unknowns);
   column.forEach((first, point) => {
     if (first < 0) return;
     for (let axis = 0; axis < 3; axis++) direction[first + axis] = motion[3 * point + axis]!;
   });
+  for (const body of bodies) {
+    const stands = mapAxes((axis) => body.middle[axis] + biases[body.first + axis]!);
+    const first = coordinates + body.first;
+    direction.set(add(shift, cross(turn, subtract(stands, middle))), first);
+    direction.set(scale(addedTurn(turnOf(biases, body.first), turn), TURN_ARM), first + 3);
+  }
   return direction;
 }
 

@@ -1,10 +1,9 @@
-import { linearise, newRow, type Equations } from './observations';
+import { linearise, MOST_COLUMNS, newRow, type Equations } from './observations';
 
-/** Most coefficients an observation has: two points and a shared bias. */
-const MOST = 7;
+const MOST = MOST_COLUMNS;
 
 /**
- * The design matrix of a net in rows of seven: the value and the gradient of every observation at the coordinates
+ * The design matrix of a net in rows of one width: the value and the gradient of every observation at the coordinates
  * they were last computed for. All sums over a net are taken from it, so that its lengths are worked out once a step.
  */
 export class Design {

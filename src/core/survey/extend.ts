@@ -64,7 +64,12 @@ export function removeReading(solution: NetSolution, r: number): SolveResult {
 
 /** The groups of shared biases in the order of their unknowns. */
 const biasGroups = ({ readings }: Survey): string[] => [
-  ...new Set(readings.flatMap(({ bias }) => (bias ? [bias.group] : []))),
+  ...new Set(
+    readings.flatMap((reading) => [
+      ...(reading.bias ? [reading.bias.group] : []),
+      ...(reading.kind === 'position' && reading.body ? [reading.body.id] : []),
+    ]),
+  ),
 ];
 
 /** The solution with an observation put in (`sign` 1) or taken out (−1), which is the difference to `survey`. */

@@ -48,7 +48,7 @@ export function locateInPlan(survey: Survey): PlanPoint[] {
 }
 
 const heightOf = (reading: SurveyReading): string[] =>
-  reading.kind === 'height' || reading.kind === 'position' ? [reading.point] : [];
+  reading.kind === 'height' || (reading.kind === 'position' && !reading.body) ? [reading.point] : [];
 
 const isAbout = (points: Survey['points']) => {
   const known = new Set(points.map(({ id }) => id));

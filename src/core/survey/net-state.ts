@@ -118,12 +118,14 @@ export class NetState {
 
   /** How far the free unknowns are from their start, in the space of the unknowns. */
   drift(): Float64Array {
-    const drift = new Float64Array(this.equations.unknowns);
-    this.equations.column.forEach((first, point) => {
+    const { column, coordinates, unknowns, bodies } = this.equations;
+    const drift = new Float64Array(unknowns);
+    column.forEach((first, point) => {
       if (first < 0) return;
       for (let axis = 0; axis < 3; axis++)
         drift[first + axis] = this.x[3 * point + axis]! - this.start[3 * point + axis]!;
     });
+    for (const { first } of bodies) drift.set(this.biases.subarray(first, first + 6), coordinates + first);
     return drift;
   }
 }

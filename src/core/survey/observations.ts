@@ -1,6 +1,15 @@
 import type { Gradient } from '../maths/linear/gradient';
-import { AXES } from '../maths/geometry/vector';
-import { COORDINATE_AXIS, isPair, pointIndex, tipDistance, type Survey, type SurveyReading } from './survey';
+import { AXES, mapAxes, scale, type Vector } from '../maths/geometry/vector';
+import { turned, turnGradient } from '../maths/rigid/turn';
+import {
+  COORDINATE_AXIS,
+  isPair,
+  pointIndex,
+  tipDistance,
+  type OnBody,
+  type Survey,
+  type SurveyReading,
+} from './survey';
 
 /** One scalar equation of the net: a component of a reading, or a component of a held position. */
 export interface Observation {
@@ -16,6 +25,8 @@ export interface Observation {
   readonly reading: number;
   /** Column of a shared bias among the biases, or −1. */
   readonly bias: number;
+  /** Where on a body that may stand otherwise it was read. */
+  readonly on?: Body;
 }
 
 /** The equations of a net and where their unknowns stand. */
@@ -26,9 +37,23 @@ export interface Equations {
   /** Columns of the points' unknowns; those of the biases follow. */
   readonly coordinates: number;
   readonly unknowns: number;
-  /** Standard deviations of the shared biases, mm. */
+  /** Standard deviations of the shared biases, mm; six all but free ones a body are among them. */
   readonly biasSigmas: readonly number[];
+  /** The bodies that have their six unknowns among the biases. */
+  readonly bodies: readonly Body[];
 }
+
+/** A body: the first of its unknowns among the biases, and where its middle stands at its start, mm. */
+export interface Body {
+  readonly id: string;
+  readonly first: number;
+  readonly middle: Vector;
+}
+
+/** A turn is carried in millimetres at this distance, so that it is of one size with the shifts. */
+export const TURN_ARM = 1000;
+/** How far a body may stand from its start: so wide that it says nothing, and keeps what is not read from being endless, mm. */
+const BODY_SD = 1000;
 
 /** Numbers the unknowns of a net and takes its readings apart into scalar observations. */
 export function equationsOf(survey: Survey): Equations {
@@ -41,11 +66,13 @@ export function equationsOf(survey: Survey): Equations {
     coordinates += 3;
   });
   const biases = new Map<string, number>();
+  const bodies = new Map<string, Body>();
   const biasSigmas: number[] = [];
   const observations: Observation[] = [];
   survey.readings.forEach((reading, r) => {
     const bias = reading.bias ? biasColumn(reading.bias.group, reading.bias.sigma) : -1;
-    observations.push(...observationsOf(reading, index, r, bias));
+    const body = reading.kind === 'position' && reading.body;
+    observations.push(...observationsOf(reading, index, r, bias, body ? bodyOf(body) : undefined));
   });
   survey.points.forEach((point, a) => {
     const { hold } = point;
@@ -60,7 +87,17 @@ export function equationsOf(survey: Survey): Equations {
     coordinates,
     unknowns: coordinates + biasSigmas.length,
     biasSigmas,
+    bodies: [...bodies.values()],
   };
+
+  function bodyOf({ id, middle }: OnBody): Body {
+    const known = bodies.get(id);
+    if (known) return known;
+    const body = { id, first: biasSigmas.length, middle };
+    bodies.set(id, body);
+    biasSigmas.push(...Array.from({ length: 6 }, () => BODY_SD));
+    return body;
+  }
 
   function biasColumn(group: string, sigma: number): number {
     const known = biases.get(group);
@@ -76,12 +113,14 @@ export function equationsOf(survey: Survey): Equations {
  * @param index of every point by its id
  * @param r     the reading's own index, −1 for one outside the net
  * @param bias  its shared bias among the biases, or −1
+ * @param body  the body it was read at; absent: that stands at its start
  */
 export function observationsOf(
   reading: SurveyReading,
   index: ReadonlyMap<string, number>,
   r = -1,
   bias = -1,
+  body?: Body,
 ): Observation[] {
   if (isPair(reading)) {
     const observed = tipDistance(reading.value, reading.pointers);
@@ -97,22 +136,26 @@ export function observationsOf(
     sigma,
     reading: r,
     bias,
+    ...(body ? { on: body } : {}),
   });
   return reading.kind === 'position'
     ? reading.value.map((observed, axis) => coordinate(axis, observed, reading.sigma[axis]!))
     : [coordinate(AXES.indexOf(COORDINATE_AXIS[reading.kind]), reading.value, reading.sigma)];
 }
 
-/** The gradient of one observation: up to seven columns and their coefficients. */
+/** The gradient of one observation: up to ten columns and their coefficients. */
 export interface Row extends Gradient {
   /** Computed value at the given coordinates, mm. */
   value: number;
 }
 
+/** Most coefficients an observation has: a point, its body and a shared bias. */
+export const MOST_COLUMNS = 10;
+
 export const newRow = (): Row => ({
   count: 0,
-  columns: new Int32Array(7),
-  coefficients: new Float64Array(7),
+  columns: new Int32Array(MOST_COLUMNS),
+  coefficients: new Float64Array(MOST_COLUMNS),
   value: 0,
 });
 
@@ -133,8 +176,11 @@ export function linearise(
   const { a, b, kind, bias } = observation;
   const from = equations.column[a]!;
   if (kind === 'coordinate') {
-    row.value = x[3 * a + observation.axis]!;
-    addTo(row, from, observation.axis, 1);
+    if (observation.on) readOnBody(row, equations, observation, x, biases);
+    else {
+      row.value = x[3 * a + observation.axis]!;
+      addTo(row, from, observation.axis, 1);
+    }
   } else if (kind === 'rise') {
     row.value = x[3 * b + 2]! - x[3 * a + 2]!;
     addTo(row, from, 2, -1);
@@ -162,6 +208,37 @@ export function linearise(
     row.value += biases[bias]!;
     addTo(row, equations.coordinates, bias, 1);
   }
+}
+
+/** The turn of a body from its start, radians, by the first of its unknowns. */
+export const turnOf = (biases: Float64Array, first: number): Vector =>
+  mapAxes((k) => biases[first + 3 + k]! / TURN_ARM);
+
+/**
+ * One coordinate of a point as it stands on a body, in the axes of the body at its start: k of m + R(w)ᵀ(p − m − t). So a
+ * motion of the whole, body and point, changes nothing.
+ */
+function readOnBody(
+  row: Row,
+  equations: Equations,
+  { a, axis, on }: Observation,
+  x: Float64Array,
+  biases: Float64Array,
+) {
+  const { first, middle } = on!;
+  const back = scale(turnOf(biases, first), -1);
+  const arm = mapAxes((k) => x[3 * a + k]! - middle[k] - biases[first + k]!);
+  row.value = middle[axis as 0 | 1 | 2] + turned(arm, back)[axis]!;
+  const body = equations.coordinates + first;
+  for (let k = 0; k < 3; k++) {
+    const share = turned(
+      mapAxes((i) => Number(i === k)),
+      back,
+    )[axis]!;
+    addTo(row, equations.column[a]!, k, share);
+    addTo(row, body, k, -share);
+  }
+  turnGradient(arm, back, axis).forEach((slope, k) => addTo(row, body, 3 + k, -slope / TURN_ARM));
 }
 
 function addTo(row: Row, first: number, offset: number, coefficient: number): void {

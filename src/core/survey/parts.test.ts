@@ -38,7 +38,8 @@ describe('the gradient of an observation', () => {
 
 describe('the freedoms of a datum', () => {
   const { survey } = shellNet({ points: 8, distances: 28 }, seeded(7));
-  const freedoms = (of: Survey) => rigidFreedoms(equationsOf(of), startOf(of)).length;
+  const freedoms = (of: Survey) =>
+    rigidFreedoms(equationsOf(of), startOf(of), new Float64Array(equationsOf(of).biasSigmas.length)).length;
   const distances = {
     ...survey,
     readings: survey.readings.filter(({ kind }) => kind === 'distance'),

@@ -17,7 +17,9 @@ export interface Prediction {
  * covariance gives it. One component for a position.
  */
 export function predict(solution: NetSolution, reading: SurveyReading, axis = 0): Prediction {
-  const observations = observationsOf(reading, pointIndex(solution.survey));
+  const body = reading.kind === 'position' ? reading.body?.id : undefined;
+  const on = solution.equations.bodies.find(({ id }) => id === body);
+  const observations = observationsOf(reading, pointIndex(solution.survey), -1, -1, on);
   return predictObservation(solution, observations[reading.kind === 'position' ? axis : 0]!);
 }
 

@@ -71,9 +71,9 @@ function redundancyOf(solution: NetSolution, row: Row, sigma: number, kept: numb
   return 1 - h / (1 + (1 - kept) * h);
 }
 
-/** Readings (a position counts three) + three for each numeric hold − unknowns + freedoms of the datum. */
+/** Readings (a position counts three) + three for each numeric hold − unknowns (six a body) + freedoms of the datum. */
 export const degreesOfFreedom = ({ equations, freedoms }: NetSolution): number =>
-  equations.observations.length - equations.coordinates + freedoms;
+  equations.observations.length - equations.coordinates - 6 * equations.bodies.length + freedoms;
 
 /** vᵀPv by the degrees of freedom; null where there are none. */
 export function varianceFactor(solution: NetSolution): number | null {

@@ -81,7 +81,7 @@ function heightsOf(readings: readonly SurveyReading[]): Map<string, number> {
   const heights = new Map<string, number>();
   for (const reading of readings)
     if (reading.kind === 'height') heights.set(reading.point, reading.value);
-    else if (reading.kind === 'position') heights.set(reading.point, reading.value[2]);
+    else if (reading.kind === 'position' && !reading.body) heights.set(reading.point, reading.value[2]);
   return heights;
 }
 

@@ -178,7 +178,7 @@ function iterate(state: NetState, firm: boolean): Iteration {
     if (!factor || shrunk > SERVES_ON || damping > 0 || iterations > PLAIN_ITERATIONS) {
       const normal = state.normal(iterations > PLAIN_ITERATIONS, room);
       const strongest = largestDiagonal(normal, unknowns);
-      freedoms = rigidFreedoms(state.equations, state.x);
+      freedoms = rigidFreedoms(state.equations, state.x, state.biases);
       stiffness = addFreedoms(normal, freedoms, unknowns);
       for (let i = 0; i < unknowns; i++) normal[i * unknowns + i]! += damping * strongest;
       factor = SymmetricFactor.of(normal, unknowns);
@@ -192,7 +192,7 @@ function iterate(state: NetState, firm: boolean): Iteration {
     }
     const right = state.downhill();
     // The factor may be an earlier step's, but the datum hangs on the freedoms as they are here.
-    if (since > 0) freedoms = rigidFreedoms(state.equations, state.x);
+    if (since > 0) freedoms = rigidFreedoms(state.equations, state.x, state.biases);
     pullBack(right, state.drift(), freedoms, stiffness);
     const step = factor.solve(right);
     const next = state.after(step);
@@ -268,7 +268,7 @@ function pullBack(
 /** The factor of N + s·GGᵀ + weight·I at the state's coordinates. */
 function holdFreedoms(state: NetState, weight: number): HeldFactor | undefined {
   const { unknowns } = state.equations;
-  const freedoms = rigidFreedoms(state.equations, state.x);
+  const freedoms = rigidFreedoms(state.equations, state.x, state.biases);
   const normal = state.normal();
   const stiffness = addFreedoms(normal, freedoms, unknowns);
   for (let i = 0; i < unknowns; i++) normal[i * unknowns + i]! += weight;

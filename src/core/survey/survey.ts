@@ -47,6 +47,16 @@ export interface PositionReading extends Common {
   readonly point: string;
   readonly value: Vector;
   readonly sigma: Vector;
+  /** The rigid body it was read at, where nobody knows how that stands: `value` is in the axes of the body at its start. */
+  readonly body?: OnBody;
+}
+
+/** A rigid body that brings six unknowns of its own, three shifts and three turns: a bench, a part bolted up. */
+export interface OnBody {
+  /** Readings at the same body share its six unknowns. */
+  readonly id: string;
+  /** What it turns about, as it stands at its start, mm. */
+  readonly middle: Vector;
 }
 
 export type SurveyReading = PairReading | CoordinateReading | PositionReading;

@@ -59,12 +59,14 @@ create table work_event (
   id uuid primary key,
   item_id uuid not null references work_item (id),
   job_id uuid,
-  kind text not null check (kind in ('ticked', 'unticked', 'adjusted', 'idle', 'carrying')),
+  kind text not null check (kind in ('ticked', 'unticked', 'adjusted', 'idle', 'carrying', 'checked')),
   -- The part of the item it is about; empty where it is the whole.
   key text not null,
   at timestamptz not null,
   author text not null check (author <> ''),
-  reason text not null
+  reason text not null,
+  value double precision,
+  check ((kind = 'checked') = (value is not null))
 );
 create index work_event_of_item on work_event (item_id);
 
@@ -119,6 +121,57 @@ create table mount_piece (
   foreign key (job_id, mount_id) references mount (job_id, id)
 );
 
+-- A real part that is bolted up as a gauge: its holes are a small reference, lengths taped between them tell whether it
+-- is straight, and its readings say how each hole fits a point of the shell.
+create table gauge_part (
+  id uuid primary key,
+  job_id uuid not null references job (id),
+  code text not null check (code <> ''),
+  name text not null check (name <> ''),
+  sd double precision not null check (sd > 0),
+  version integer not null check (version >= 1),
+  unique (job_id, id),
+  unique (job_id, code)
+);
+
+create table part_hole (
+  id uuid primary key,
+  gauge_part_id uuid not null,
+  job_id uuid,
+  code text not null check (code <> ''),
+  x double precision not null,
+  y double precision not null,
+  z double precision not null,
+  clearance double precision not null check (clearance > 0),
+  unique (job_id, id),
+  unique (gauge_part_id, id),
+  unique (gauge_part_id, code),
+  foreign key (job_id, gauge_part_id) references gauge_part (job_id, id)
+);
+
+create table part_check (
+  id uuid primary key,
+  gauge_part_id uuid not null,
+  job_id uuid,
+  from_hole_id uuid not null,
+  to_hole_id uuid not null check (to_hole_id <> from_hole_id),
+  value double precision not null check (value > 0),
+  foreign key (job_id, gauge_part_id) references gauge_part (job_id, id),
+  foreign key (gauge_part_id, from_hole_id) references part_hole (gauge_part_id, id),
+  foreign key (gauge_part_id, to_hole_id) references part_hole (gauge_part_id, id)
+);
+create index part_check_of_part on part_check (gauge_part_id);
+
+alter table reading drop constraint reading_fit_check;
+alter table reading
+  add column part_hole_id uuid,
+  add column toward text check (toward in ('front', 'rear', 'left', 'right', 'up', 'down')),
+  add foreign key (job_id, part_hole_id) references part_hole (job_id, id),
+  add check (fit in ('free', 'tight', 'none', 'centred', 'beside')),
+  add check (part_hole_id is null or fit in ('none', 'centred', 'beside')),
+  add check (part_hole_id is not null or fit is null or fit in ('free', 'tight', 'none')),
+  add check ((fit is not distinct from 'beside') = (toward is not null));
+
 -- A round is read of a shell that stands on something.
 alter table round add column set_up_id uuid, add foreign key (job_id, set_up_id) references set_up (job_id, id);
 
@@ -131,7 +184,9 @@ begin
     select * from (values
       ('work_event', 'work_item', 'item_id'),
       ('mount', 'set_up', 'set_up_id'),
-      ('mount_piece', 'mount', 'mount_id')) as t (child, owner, key)
+      ('mount_piece', 'mount', 'mount_id'),
+      ('part_hole', 'gauge_part', 'gauge_part_id'),
+      ('part_check', 'gauge_part', 'gauge_part_id')) as t (child, owner, key)
   loop
     execute format('create function job_of_%1$s() returns trigger language plpgsql as $f$
       begin
@@ -160,3 +215,6 @@ call keep_in_journal('work_event');
 call keep_in_journal('set_up');
 call keep_in_journal('mount');
 call keep_in_journal('mount_piece');
+call keep_in_journal('gauge_part');
+call keep_in_journal('part_hole');
+call keep_in_journal('part_check');

@@ -19,11 +19,20 @@ export const mounts = z.strictObject({
   mounts: z.array(entity.mount).max(100),
   pieces: z.array(entity.mountPiece).max(2000),
 });
-export const tick = entity.workEvent.omit({ at: true, author: true });
+/** A part that serves as a gauge, whole: holes and lengths that are not here are taken away. */
+export const gaugePart = z.strictObject({
+  part: entity.gaugePart,
+  holes: z.array(entity.partHole).min(3, 'a part needs at least three holes to serve as a gauge').max(60),
+  checks: z.array(entity.partCheck).max(200),
+});
+export const tick = entity.workEvent
+  .omit({ at: true, author: true })
+  .refine(({ kind, value }) => (kind === 'checked') === (value !== null), { path: ['value'], error: 'a height goes with a check, and with nothing else' });
 
 export type BenchVersionInput = z.input<typeof benchVersion>;
 export type NewBench = z.input<typeof newBench>;
 export type NewSetUp = z.input<typeof newSetUp>;
 export type SetUpFields = z.input<typeof setUpFields>;
 export type MountsInput = z.input<typeof mounts>;
+export type GaugePartInput = z.input<typeof gaugePart>;
 export type TickInput = z.input<typeof tick>;

@@ -68,7 +68,32 @@ export const setMounts = useCase(input.mounts, async ({ setUpId, mounts, pieces 
   return done(null);
 });
 
-/** Notes that a mount was built or is not, or that the support was adjusted; said twice it happened once. */
+/** Writes a part that serves as a gauge, with its holes and the lengths taped between them. */
+export const saveGaugePart = useCase(input.gaugePart, async ({ part, holes, checks }, context) => {
+  const strange = [...holes, ...checks].some(({ gaugePartId }) => gaugePartId !== part.id);
+  if (strange) return failed('holes', 'a hole of another part cannot be put here');
+  return context.database.transaction(async (tx) => {
+    const [there] = await tx.query('select from gauge_part where id = $1', [part.id]);
+    if (there) {
+      const result = await edit(tx, 'gaugeParts', part, context);
+      if (!result.ok) return overtaken(result.current);
+    } else await insert(tx, 'gaugeParts', [part]);
+    const kept = holes.map(({ id }) => id);
+    const [read] = await tx.query<{ code: string }>(
+      `select code from part_hole where gauge_part_id = $1 and not (id = any($2::uuid[]))
+         and exists (select from reading where reading.part_hole_id = part_hole.id)`,
+      [part.id, kept],
+    );
+    if (read) return failed('holes', `hole ${read.code} was read in a round and stays: give it its place again`);
+    await tx.query('delete from part_check where gauge_part_id = $1', [part.id]);
+    await tx.query('delete from part_hole where gauge_part_id = $1 and not (id = any($2::uuid[]))', [part.id, kept]);
+    await put(tx, 'partHoles', holes);
+    await insert(tx, 'partChecks', checks);
+    return done(null);
+  });
+});
+
+/** Notes that a mount was built or is not, stands so high, or that the support was adjusted; said twice it happened once. */
 export const noteSetUp = useCase(input.tick, async (event, { database, actor, now }) => {
   await insert(database, 'workEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
   return done(null);

@@ -89,6 +89,8 @@ function rowOf(
       pointerFrom: pointers?.[0] ?? null,
       pointerTo: pointers?.[1] ?? null,
       fit: null,
+      partHoleId: null,
+      toward: null,
     },
   ];
 }

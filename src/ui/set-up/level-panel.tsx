@@ -31,7 +31,14 @@ function LevelPart({ rows: stored, planned, words, levelling: asSent, noteSetUp 
   const { result, points } = levelling;
   const read = points.filter(({ height }) => height !== undefined).length;
   const adjusted = () =>
-    noting.run({ id: crypto.randomUUID(), itemId: planned.setUp.id, kind: 'adjusted', key: '', reason: '' });
+    noting.run({
+      id: crypto.randomUUID(),
+      itemId: planned.setUp.id,
+      kind: 'adjusted',
+      key: '',
+      reason: '',
+      value: null,
+    });
   return (
     <section aria-label="Levelling" className="no-print flex flex-col gap-3">
       <div className="flex flex-wrap items-baseline gap-3">
@@ -52,7 +59,7 @@ function LevelPart({ rows: stored, planned, words, levelling: asSent, noteSetUp 
           words={words}
           codes={new Map(points.map(({ id, code }) => [id, code]))}
           onFelt={(key, kind) =>
-            noting.run({ id: crypto.randomUUID(), itemId: planned.setUp.id, kind, key, reason: '' })
+            noting.run({ id: crypto.randomUUID(), itemId: planned.setUp.id, kind, key, reason: '', value: null })
           }
         />
       ) : (

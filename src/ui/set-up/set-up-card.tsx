@@ -1,13 +1,17 @@
 'use client';
 
 import { Printer } from 'lucide-react';
+import { useState } from 'react';
+import { parseLength } from '@/core/maths/units/length';
 import type { BuiltMount } from '@/core/plan/set-up/build';
 import { hasBeams } from '@/core/plan/set-up/build';
 import type { TickInput } from '@/formats/inputs/set-up';
+import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
-import { useFormat } from '../shell/preferences-context';
+import { FieldError, inputClass } from '../kit/field';
+import { useFormat, usePreferences } from '../shell/preferences-context';
 import type { InHand } from './in-hand';
 
 /** The card for the floor: a line a mount in the order of building, ticked off as it is built. */
@@ -19,8 +23,13 @@ export function SetUpCard({ planned, built, words, noteSetUp }: InHand & { noteS
   const ticked = new Set(planned.ticked);
   const tick = (mountId: string) =>
     ticking.run({
-      ...{ id: crypto.randomUUID(), itemId: planned.setUp.id, key: mountId, reason: '' },
+      ...{ id: crypto.randomUUID(), itemId: planned.setUp.id, key: mountId, reason: '', value: null },
       kind: ticked.has(mountId) ? 'unticked' : 'ticked',
+    });
+  const check = (mountId: string, value: number) =>
+    ticking.run({
+      ...{ id: crypto.randomUUID(), itemId: planned.setUp.id, key: mountId, reason: '' },
+      ...{ kind: 'checked', value },
     });
   return (
     <section aria-label="Set-up card" className="flex flex-col gap-2">
@@ -47,6 +56,7 @@ export function SetUpCard({ planned, built, words, noteSetUp }: InHand & { noteS
               <th>Head</th>
               <th className="num">Screw out {format.unit}</th>
               <th className="num">Height to check {format.unit}</th>
+              <th className="num">Found {format.unit}</th>
             </tr>
           </thead>
           <tbody>
@@ -56,6 +66,7 @@ export function SetUpCard({ planned, built, words, noteSetUp }: InHand & { noteS
                 {...{ mount, planned, words, beams }}
                 done={ticked.has(mount.id)}
                 onTick={() => tick(mount.id)}
+                onCheck={(value) => check(mount.id, value)}
               />
             ))}
           </tbody>
@@ -74,10 +85,12 @@ interface Row extends Pick<InHand, 'planned' | 'words'> {
   readonly beams: boolean;
   readonly done: boolean;
   readonly onTick: () => void;
+  readonly onCheck: (height: number) => void;
 }
 
-function CardRow({ mount, planned, words, beams, done, onTick }: Row) {
+function CardRow({ mount, planned, words, beams, done, onTick, onCheck }: Row) {
   const format = useFormat();
+  const height = mount.height + planned.bench.version.beamTop;
   const code = new Map(planned.bench.items.map(({ id, code: name }) => [id, name]));
   const name = words.mount(mount.id);
   return (
@@ -108,7 +121,58 @@ function CardRow({ mount, planned, words, beams, done, onTick }: Row) {
       </td>
       <td>{mount.headId ? code.get(mount.headId) : ''}</td>
       <td className="num">{mount.lift === undefined ? '' : format.length(mount.lift)}</td>
-      <td className="num">{format.length(mount.height + planned.bench.version.beamTop)}</td>
+      <td className="num">{format.length(height)}</td>
+      <td className="num">
+        <FoundHeight
+          key={planned.checked.get(mount.id)}
+          name={`Height of ${name} as found`}
+          wanted={height}
+          found={planned.checked.get(mount.id)}
+          onFound={onCheck}
+        />
+      </td>
     </tr>
+  );
+}
+
+/** Farther than this from its height a head is built otherwise than planned, mm. */
+const AS_PLANNED = 1;
+
+interface FoundHeightProps {
+  readonly name: string;
+  readonly wanted: number;
+  readonly found: number | undefined;
+  readonly onFound: (height: number) => void;
+}
+
+/** The height a mount was found at; written when the field is left, and how far it is off beside it. */
+function FoundHeight({ name, wanted, found, onFound }: FoundHeightProps) {
+  const { format, preferences } = usePreferences();
+  const shown = found === undefined ? '' : format.length(found);
+  const [typed, type] = useState(shown);
+  const [fault, setFault] = useState<string>();
+  const leave = () => {
+    if (typed.trim() === '' || typed === shown) return;
+    const parsed = parseLength(typed, typedUnit(preferences));
+    setFault(parsed.ok ? undefined : parsed.reason);
+    if (parsed.ok) onFound(parsed.mm);
+  };
+  return (
+    <span className="flex flex-col items-end">
+      <input
+        className={`${inputClass} max-w-24`}
+        aria-label={`${name}, ${format.unit}`}
+        aria-invalid={fault ? true : undefined}
+        inputMode="decimal"
+        value={typed}
+        onChange={(event) => type(event.target.value)}
+        onBlur={leave}
+        onKeyDown={(event) => event.key === 'Enter' && leave()}
+      />
+      <FieldError error={fault} />
+      {found !== undefined && Math.abs(found - wanted) > AS_PLANNED ? (
+        <span className="text-sm text-minus">{format.difference(found - wanted)}: build it again, or keep it so</span>
+      ) : null}
+    </span>
   );
 }

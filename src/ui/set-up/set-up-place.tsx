@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { buildSetUp } from '@/core/plan/set-up/build';
 import { plannedMounts, weightOf, type PlannedSetUp, type SetUpPage } from '@/core/report/pages/set-up';
 import type { Mount } from '@/core/shell/job/entities';
-import type { MountsInput, NewBench, NewSetUp, SetUpFields, TickInput } from '@/formats/inputs/set-up';
+import type { GaugePartInput, MountsInput, NewBench, NewSetUp, SetUpFields, TickInput } from '@/formats/inputs/set-up';
 import type { PackedRows } from '@/formats/packed-rows';
 import { Button } from '../kit/button';
 import { ClientOnly } from '../kit/client-only';
@@ -14,6 +14,7 @@ import { useFormat } from '../shell/preferences-context';
 import { BeginSetUp } from './begin';
 import { BenchPlan } from './bench-plan';
 import { CutList } from './cut-list';
+import { Gauges } from './gauges';
 import { LevelPanel } from './level-panel';
 import { Lifting } from './lifting';
 import { MountSets } from './mount-sets';
@@ -31,6 +32,7 @@ export interface SetUpActions {
   readonly setMounts: Action<MountsInput>;
   readonly noteSetUp: Action<TickInput>;
   readonly addBench: Action<NewBench>;
+  readonly saveGaugePart: Action<GaugePartInput>;
 }
 
 /** The place for setting up: the bench under the shell, what is proposed, what is in hand, and the card to build by. */
@@ -108,6 +110,9 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
           />
         </ClientOnly>
       ) : null}
+      <ClientOnly>
+        <Gauges jobId={setUp.jobId} gauges={page.gauges} rows={packed} saveGaugePart={actions.saveGaugePart} />
+      </ClientOnly>
     </section>
   );
 }

@@ -16,6 +16,10 @@ export function subjectsOf(rows: JobRows): Subjects & { readonly names: Readonly
       id: station.id,
       code: `${seamCode.get(station.seamId)}.${station.number}`,
     })),
+    partHoles: rows.partHoles.map(({ id, gaugePartId, code, clearance }) => ({
+      ...{ id, clearance },
+      code: `${rows.gaugeParts.find((part) => part.id === gaugePartId)?.code}.${code}`,
+    })),
     pairs: rows.dimensions,
     names: new Map(rows.points.map(({ code, name }) => [code, name])),
   };

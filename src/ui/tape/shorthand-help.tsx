@@ -14,6 +14,10 @@ const LINES = (length: (mm: number) => string, unit: string): readonly (readonly
   [`F1L h ${length(215)}`, 'height; l is length, w is width'],
   [`F1L ${length(120)} -${length(410)} ${length(215)}`, 'length, width and height at once'],
   [`F2L head tight ${length(0.5)}`, 'a fixture head enters free, tight or no, with its clearance'],
+  [
+    `S2L axle.1 ${length(4)} rear`,
+    'hole 1 of a part bolted up as a gauge: the point lies so far to its rear; or centred, or no',
+  ],
   [`DL.3 ${length(5.2)} ${length(0.5)}`, 'gap and flush at station 3 of seam DL'],
 ];
 

@@ -50,6 +50,11 @@ export const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], 
 export const subtract = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 export const scale = (a: Vector, s: number): Vector => [a[0] * s, a[1] * s, a[2] * s];
 export const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+export const cross = (a: Vector, b: Vector): Vector => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
 export const norm = (a: Vector): number => Math.hypot(a[0], a[1], a[2]);
 export const apply = (m: Matrix3, v: Vector): Vector => [dot(m[0], v), dot(m[1], v), dot(m[2], v)];
 export const mapAxes = (of: (axis: 0 | 1 | 2) => number): Vector => [of(0), of(1), of(2)];

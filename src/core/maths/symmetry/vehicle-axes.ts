@@ -1,5 +1,6 @@
 import {
   apply,
+  cross,
   dot,
   motion,
   norm,
@@ -36,12 +37,6 @@ export function vehicleAxes<F extends Frame>(input: MirrorInput<F>): AxesResult<
 }
 
 const unit = (v: Vector): Vector => scale(v, 1 / norm(v));
-
-const cross = (a: Vector, b: Vector): Vector => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
 
 /** Positions carried by a motion. */
 export const carried = <A extends Frame, B extends Frame>(

@@ -6,13 +6,15 @@ import { chooseMounts, type Against, type MountCandidate, type MountProposal } f
 import { level, type LevelPoint, type LevelResult, type LevelSupport } from '../../plan/set-up/level';
 import { fittedPlacement, type Placement } from '../../plan/set-up/placement';
 import { estimateWeight, type Extent, type ShellWeight } from '../../plan/set-up/weight';
+import { gaugeFindings, type GaugeFinding } from '../../findings/gauges';
 import { uncertainPoint } from '../../round/align/align-round';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import { conditionsOf } from '../../round/observe/conditions';
+import { checkedParts, type CheckedPart } from '../../shell/gauges';
 import { benchAt, newestBenches, type ListedBench } from '../../shell/benches';
 import type { PointMeasurement } from '../../round/observe/measured';
-import type { Mount, MountPiece, Round, SetUp, ShelfItem, WorkItem } from '../../shell/job/entities';
+import type { Mount, MountPiece, Round, SetUp, ShelfItem, WorkEvent, WorkItem } from '../../shell/job/entities';
 import { Job } from '../../shell/job/job';
 
 export interface SetUpPoint extends MountCandidate {
@@ -31,6 +33,8 @@ export interface PlannedSetUp {
   readonly ticked: readonly string[];
   readonly built: Built;
   readonly levelling?: Levelled;
+  /** Heights that mounts were found at when they were checked, mm. */
+  readonly checked: ReadonlyMap<string, number>;
   /** Where the last round has found the shell on the bench. */
   readonly found?: { readonly round: string; readonly placement: Placement };
 }
@@ -55,6 +59,15 @@ export interface SetUpPage {
   readonly four: readonly MountProposal[];
   readonly three: readonly MountProposal[];
   readonly planned?: PlannedSetUp;
+  readonly gauges: GaugesPage;
+}
+
+/** Heads and real parts as gauges: what they are, and what they say in the last round. */
+export interface GaugesPage {
+  readonly parts: readonly CheckedPart[];
+  readonly points: readonly { readonly id: string; readonly code: string }[];
+  readonly round?: { readonly id: string; readonly name: string; readonly open: boolean };
+  readonly findings: readonly GaugeFinding[];
 }
 
 /** Points no higher over the lowest than this share of the shell's height can be stood on. */
@@ -77,6 +90,19 @@ export function setUpPage(job: Job, solve?: SolveBinary): SetUpPage {
     four: chooseMounts(points, { extent, weight }, 4, SETS),
     three: chooseMounts(points, { extent, weight }, 3, SETS),
     ...(planned ? { planned } : {}),
+    gauges: gaugesOf(job, stands.judgement),
+  };
+}
+
+function gaugesOf(job: Job, judgement: RoundJudgement | undefined): GaugesPage {
+  const { rows } = job;
+  const common = { parts: checkedParts(rows), points: rows.points.map(({ id, code }) => ({ id, code })) };
+  if (!judgement) return { ...common, findings: [] };
+  const { round, net } = judgement;
+  return {
+    ...common,
+    round: { id: round.id, name: round.name, open: round.closedAt === null },
+    findings: gaugeFindings(job, round, net),
   };
 }
 
@@ -192,10 +218,18 @@ function plannedOf(
     pieces: rows.mountPieces.filter(({ mountId }) => ids.has(mountId)),
     ticked: [...ticks].filter(([key, kind]) => kind === 'ticked' && ids.has(key)).map(([key]) => key),
     built,
+    checked: checkedHeights(rows.workEvents, setUp.id),
     ...(levelling ? { levelling } : {}),
     ...foundBy(judgement),
   };
 }
+
+const checkedHeights = (events: readonly WorkEvent[], setUpId: string): ReadonlyMap<string, number> =>
+  new Map(
+    events.flatMap(({ itemId, kind, key, value }) =>
+      itemId === setUpId && kind === 'checked' && value !== null ? [[key, value] as const] : [],
+    ),
+  );
 
 function foundBy(judgement: RoundJudgement | undefined): Pick<PlannedSetUp, 'found'> {
   if (!judgement?.alignment.ok) return {};

@@ -136,11 +136,15 @@ describe('a round solved as a net', () => {
     const head = { quantity: 'fixture', instrumentVersionId: solbris.instrumentVersions[0]!.id, value: 0.5 } as const;
     const rows = withReadings(
       braced,
-      { ...head, pointId: idOf('K2'), fit: 'tight' },
+      ...['S1L', 'S1R', 'S3L', 'S3R', 'K2'].map((code) => ({ ...head, pointId: idOf(code), fit: 'tight' as const })),
       { ...head, pointId: idOf('K4'), fit: 'none' },
     );
     const net = solve(rows, braced);
     expect(net.notEntering).toEqual([idOf('K4')]);
+    expect(net.solution!.equations.bodies).toHaveLength(1);
+    // One head alone says nothing: the bench may stand anywhere. With four others it locates its point.
+    const alone = solve(withReadings(braced, { ...head, pointId: idOf('K2'), fit: 'tight' }), braced);
+    expect(alone.solution!.survey.points.map(({ id }) => id)).not.toContain(idOf('K2'));
     expect(net.solution!.survey.points.map(({ id }) => id)).toContain(idOf('K2'));
     expect(net.solution!.survey.points.map(({ id }) => id)).not.toContain(idOf('K4'));
   });

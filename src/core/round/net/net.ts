@@ -45,6 +45,7 @@ export interface RoundNet {
   /** Parts that hang together but not with the largest: their points. */
   readonly apart: readonly (readonly string[])[];
   readonly notEntering: readonly string[];
+  readonly gauges: RoundSurvey['gauges'];
   readonly start: RoundSurvey['start'];
   readonly rough?: RoundSurvey['rough'];
 }
@@ -62,7 +63,7 @@ const REPEATS_DIFFER = 3 * Math.SQRT2;
  * @param last an earlier solution of the round: a warm start
  */
 export function solveRound(job: Job, observed: readonly Observed[], last?: NetSolution): RoundNet {
-  const { survey, start, rough, notEntering } = surveyOf(job, observed);
+  const { survey, start, rough, notEntering, gauges } = surveyOf(job, observed);
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
   const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };
   const upright = start === 'readings' ? withHeights(trusted) : trusted;
@@ -71,7 +72,7 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
   const main = determined.pieces[0];
   const factsOf = factsFor(job);
   const repeats = differingRepeats(survey).filter(({ readingId }) => !job.isKept(readingId));
-  const common = { notEntering, start, rough, unread: determined.unread };
+  const common = { notEntering, gauges, start, rough, unread: determined.unread };
   if (!main)
     return {
       ...common,
@@ -148,7 +149,9 @@ const FEWEST_HEIGHTS = 3;
 function withHeights({ points, readings }: Survey): Survey {
   const read = new Set(
     readings.flatMap((reading) =>
-      reading.kind === 'height' || reading.kind === 'position' || reading.kind === 'rise' ? pointsOf(reading) : [],
+      reading.kind === 'height' || (reading.kind === 'position' && !reading.body) || reading.kind === 'rise'
+        ? pointsOf(reading)
+        : [],
     ),
   );
   const known = read.size < FEWEST_HEIGHTS ? new Set<string>() : read;

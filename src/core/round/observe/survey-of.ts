@@ -1,9 +1,8 @@
-import { position, type Position } from '../../maths/geometry/vector';
-import type { Reading } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { formerPosition, referencePosition } from '../../shell/references/chosen';
 import { roughStart, type RoughStart } from '../../survey/rough-start';
 import type { Survey, SurveyReading } from '../../survey/survey';
+import { entering, headsOf, holesOf, type Gauged } from './gauges';
 import type { Observed } from './observe';
 import { startingPoints } from './starting-points';
 
@@ -16,6 +15,8 @@ export interface RoundSurvey {
   readonly rough?: RoughStart;
   /** Points whose fixture heads do not enter: findings. */
   readonly notEntering: readonly string[];
+  /** Heads and holes of parts, those too that do not go in, as they are laid on the start. */
+  readonly gauges: readonly Gauged[];
 }
 
 /**
@@ -26,14 +27,18 @@ export function surveyOf(job: Job, observed: readonly Observed[]): RoundSurvey {
   const { points } = job.rows;
   const { references } = job;
   const about = observed.filter(({ reading }) => reading.stationId === null);
-  const readings = about.flatMap((each) => netReading(each, referencePosition(references, each.reading.pointId!)));
+  const readings = about.flatMap(netReading);
+  const gauges = about.flatMap(({ reading }) => (reading.quantity === 'fixture' ? [reading] : []));
+  const round = job.round(gauges[0]?.roundId ?? '');
   const notEntering = about.flatMap(({ reading }) => (reading.fit === 'none' ? [reading.pointId!] : []));
-  if (points.some(({ id }) => referencePosition(references, id)))
+  if (points.some(({ id }) => referencePosition(references, id))) {
+    const started = startingPoints(points, references, readings, (id) => formerPosition(job.rows, id));
+    const bodies = [...headsOf(job, round, gauges), ...holesOf(job, gauges, started)];
     return {
-      survey: { points: startingPoints(points, references, readings, (id) => formerPosition(job.rows, id)), readings },
-      start: 'chart',
-      notEntering,
+      survey: { points: started, readings: [...readings, ...entering(bodies)] },
+      ...{ start: 'chart', notEntering, gauges: bodies },
     };
+  }
   const rough = roughStart(
     points.map(({ id }) => id),
     readings,
@@ -41,14 +46,15 @@ export function surveyOf(job: Job, observed: readonly Observed[]): RoundSurvey {
     (id) => job.code(id),
   );
   const started = points.map(({ id }) => ({ id, start: rough.positions.get(id) ?? ([0, 0, 0] as const) }));
-  return { survey: { points: started, readings }, start: 'readings', rough, notEntering };
+  const bodies = holesOf(job, gauges, started);
+  return {
+    survey: { points: started, readings: [...readings, ...entering(bodies)] },
+    ...{ start: 'readings', rough, notEntering, gauges: bodies },
+  };
 }
 
 /** An observed reading as the solver takes it. */
-function netReading(
-  { reading, value, pointers, sigma, bias }: Observed,
-  head: Position<'chart'> | undefined,
-): SurveyReading[] {
+function netReading({ reading, value, pointers, sigma, bias }: Observed): SurveyReading[] {
   const common = { id: reading.id, value, sigma, ...(bias ? { bias } : {}) };
   if (reading.quantity === 'distance')
     return [
@@ -60,20 +66,10 @@ function netReading(
         to: reading.toPointId!,
       },
     ];
-  if (reading.quantity === 'fixture') return head && reading.fit !== 'none' ? [headReading(reading, head)] : [];
+  // Heads and holes of parts are places on a body, and follow.
+  if (reading.quantity === 'fixture') return [];
   const kind = ({ length: 'station', width: 'offset', height: 'height' } as const)[
     reading.quantity as 'length' | 'width' | 'height'
   ];
   return [{ ...common, kind, point: reading.pointId! }];
-}
-
-/**
- * A head that enters says where its hole is, within its clearance: evenly anywhere in it when it enters
- * freely (sd = c/√3), within half of it when tight (c/√12). The bench was set to the chart, so that the head
- * stands in the round's axes where the chart has its point.
- */
-function headReading(reading: Reading, at: Position<'chart'>): SurveyReading {
-  const sd = reading.value / Math.sqrt(reading.fit === 'tight' ? 12 : 3);
-  const stands: Position<'round'> = position([at[0], at[1], at[2]]);
-  return { id: reading.id, kind: 'position', point: reading.pointId!, value: stands, sigma: [sd, sd, sd] };
 }

@@ -131,3 +131,30 @@ describe('a half-typed line', () => {
     expect(codes('d')).toEqual(['DL.3 ']);
   });
 });
+
+describe('a hole of a part bolted up as a gauge', () => {
+  const subjects = {
+    points: [{ id: 's2l', code: 'S2L', side: 'left' as const }],
+    stations: [],
+    pairs: [],
+    partHoles: [{ id: 'hole', code: 'axle.1', clearance: 0.4 }],
+  };
+  const read = (text: string) => parseLine(text, subjects, 'mm');
+
+  it('is over its point, beside it one way, or its bolt will not go in', () => {
+    const common = { quantity: 'fixture', pointId: 's2l', partHoleId: 'hole' };
+    expect(read('s2l AXLE.1 centred')).toMatchObject({
+      readings: [{ ...common, fit: 'centred', toward: null, value: 0.4 }],
+    });
+    expect(read('S2L axle.1 4.5 rear')).toMatchObject({
+      readings: [{ ...common, fit: 'beside', toward: 'rear', value: 4.5 }],
+    });
+    expect(read('S2L axle.1 no')).toMatchObject({ readings: [{ ...common, fit: 'none', toward: null }] });
+  });
+
+  it('is refused in words where it says nothing', () => {
+    for (const text of ['S2L axle.1', 'S2L axle.1 4', 'S2L axle.1 rear', 'S2L axle.1 4 sideways'])
+      expect(read(text)).toMatchObject({ ok: false, reason: expect.stringContaining('say how axle.1 fits') });
+    expect(read('S2L axle.1 -4 rear')).toMatchObject({ ok: false, reason: expect.stringContaining('above zero') });
+  });
+});

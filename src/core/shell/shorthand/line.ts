@@ -5,6 +5,8 @@ import { LENGTH_PATTERN, parseLength, plainLengthText, type LengthUnit } from '.
 export interface Subjects {
   readonly points: readonly { readonly id: string; readonly code: string; readonly side: Side }[];
   readonly stations: readonly { readonly id: string; readonly code: string }[];
+  /** Holes of parts that are bolted up as gauges, `axle.1`, with the play of their bolts, mm. */
+  readonly partHoles?: readonly { readonly id: string; readonly code: string; readonly clearance: number }[];
   /** Charted pairs: how the chart says their length is taken. */
   readonly pairs: readonly {
     readonly fromPointId: string;
@@ -24,10 +26,12 @@ export interface ShorthandReading {
   readonly pointerFrom: number | null;
   readonly pointerTo: number | null;
   readonly fit: Reading['fit'];
+  readonly partHoleId: string | null;
+  readonly toward: Reading['toward'];
 }
 
 /** What most readings have none of. */
-const NOTHING = {
+export const NOTHING = {
   measure: null,
   pointId: null,
   toPointId: null,
@@ -35,6 +39,8 @@ const NOTHING = {
   pointerFrom: null,
   pointerTo: null,
   fit: null,
+  partHoleId: null,
+  toward: null,
 } as const;
 
 export type ParsedLine =
@@ -67,7 +73,8 @@ const refuse = (reason: string): ParsedLine => ({ ok: false, reason });
  * `F1L h 215`, `DL.3 5.2 0.5` (gap and flush at station 3 of seam DL), `F1L S2L 1005 p 120 300` (a tram
  * gauge with pointers of 120 at the first and 300 at the second point), `F1L S2L 996 & 1027` (inner and outer
  * edges of unequal holes, entered as one), `F2L head tight 0.5` (a fixture head enters `free`, `tight` or not,
- * `no`; its clearance behind it). Lengths in any form that
+ * `no`; its clearance behind it), `S2L axle.1 centred`, `S2L axle.1 4 rear` or `S2L axle.1 no` (hole 1 of the part
+ * `axle`, bolted up as a gauge, is over its point, the point lies 4 to its rear, or the bolt will not go in). Lengths in any form that
  * `parseLength` takes; `tip` or `level` behind a distance overrides what the chart says of the pair.
  * A width without a sign takes the sign of the point's side.
  */
@@ -79,6 +86,7 @@ export function parseLine(text: string, subjects: Subjects, unit: LengthUnit): P
   const rest = words.slice(named.words).join(' ');
   if (named.kind === 'point' && /^head\b/i.test(rest)) return readHead(rest, named.point, unit);
   if (named.kind === 'pair') return readDistance(rest, named.from, named.to, subjects, unit);
+  if (named.kind === 'hole') return readHole(rest, named.point, named.hole, unit);
   if (named.kind === 'station') return readAmounts(rest, STATION_ORDER, unit, finishStation(named.id));
   return readAmounts(rest, POINT_ORDER, unit, finishPoint(named.point));
 }
@@ -88,9 +96,11 @@ const withoutListCommas = (text: string): string =>
   text.replace(/^([a-z][\w.]*)\s*,\s*/i, '$1 ').replace(/^(\S+\s+[a-z][\w.]*)\s*,\s*/i, '$1 ');
 
 type NamedPoint = Subjects['points'][number];
+type NamedHole = NonNullable<Subjects['partHoles']>[number];
 type Named =
   | { ok: true; kind: 'point'; point: NamedPoint; words: number }
   | { ok: true; kind: 'pair'; from: NamedPoint; to: NamedPoint; words: number }
+  | { ok: true; kind: 'hole'; point: NamedPoint; hole: NamedHole; words: number }
   | { ok: true; kind: 'station'; id: string; words: number };
 
 function readSubject(words: readonly string[], subjects: Subjects): Named | { ok: false; reason: string } {
@@ -101,6 +111,8 @@ function readSubject(words: readonly string[], subjects: Subjects): Named | { ok
   if (station) return { ok: true, kind: 'station', id: station.id, words: 1 };
   const point = find(first);
   if (point) {
+    const hole = subjects.partHoles?.find(({ code }) => code.toLowerCase() === words[1]?.toLowerCase());
+    if (hole) return { ok: true, kind: 'hole', point, hole, words: 2 };
     const joined = /^(to|-|>)$/i.test(words[1] ?? '') ? 2 : 1;
     const to = find(words[joined]);
     if (to) return pair(point, to, joined + 1);
@@ -229,6 +241,40 @@ function readHead(text: string, point: NamedPoint, unit: LengthUnit): ParsedLine
     readings: [{ ...NOTHING, quantity: 'fixture', value, pointId: point.id, fit }],
     warnings: clearance?.warnings ? [...clearance.warnings] : [],
   };
+}
+
+const TOWARD: Readonly<Record<string, Reading['toward']>> = {
+  front: 'front',
+  forward: 'front',
+  rear: 'rear',
+  back: 'rear',
+  left: 'left',
+  right: 'right',
+  up: 'up',
+  down: 'down',
+};
+
+function readHole(text: string, point: NamedPoint, hole: NamedHole, unit: LengthUnit): ParsedLine {
+  const reading = { ...NOTHING, quantity: 'fixture', pointId: point.id, partHoleId: hole.id } as const;
+  const done = (
+    found: Pick<ShorthandReading, 'value' | 'fit' | 'toward'>,
+    warnings: readonly string[] = [],
+  ): ParsedLine => ({
+    ok: true,
+    readings: [{ ...reading, ...found }],
+    warnings,
+  });
+  const said = text.trim().toLowerCase();
+  if (/^cent(red?|ered)$/.test(said)) return done({ value: hole.clearance, fit: 'centred', toward: null });
+  if (FIT[said] === 'none') return done({ value: hole.clearance, fit: 'none', toward: null });
+  const [, amount = '', way = ''] = /^(.*\S)\s+([a-z]+)$/i.exec(said) ?? [];
+  const toward = TOWARD[way];
+  if (!toward)
+    return refuse(`say how ${hole.code} fits: centred, no, or how far beside it the point is and which way: 4 rear`);
+  const by = parseLength(amount, unit);
+  if (!by.ok) return refuse(by.reason);
+  if (by.mm <= 0) return refuse('how far beside is above zero: turn the direction round');
+  return done({ value: by.mm, fit: 'beside', toward }, by.warnings);
 }
 
 const POINT_ORDER: readonly Quantity[] = ['length', 'width', 'height'];

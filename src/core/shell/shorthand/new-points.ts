@@ -54,9 +54,9 @@ export function readWithNew(text: string, subjects: Subjects, unit: LengthUnit):
 }
 
 /** The codes among the first words of a line that name nothing yet; new ones are written in capitals. */
-function unknownCodes(text: string, { points, stations }: Subjects): string[] {
+function unknownCodes(text: string, { points, stations, partHoles = [] }: Subjects): string[] {
   const words = text.trim().split(/[\s,–>-]+/);
-  const known = new Set([...points, ...stations].map(({ code }) => code.toLowerCase()));
+  const known = new Set([...points, ...stations, ...partHoles].map(({ code }) => code.toLowerCase()));
   const subject = words.slice(0, words[1]?.toLowerCase() === 'to' ? 3 : 2);
   const codes = subject.filter((word, i) => isCode(word, i) && !known.has(word.toLowerCase()));
   return [...new Set(codes.map((code) => code.toUpperCase()))];

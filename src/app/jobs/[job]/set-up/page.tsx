@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { addBench, changeSetUp, noteSetUp, setMounts, startSetUp } from '@/server/actions/set-up';
+import { addBench, changeSetUp, noteSetUp, saveGaugePart, setMounts, startSetUp } from '@/server/actions/set-up';
 import { jobAnd, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { SetUpPlace } from '@/ui/set-up/set-up-place';
@@ -16,8 +16,8 @@ export default async function Page({ params }: JobParams) {
         <SetUpPlace
           jobId={job}
           page={made}
-          packed={rowsForRounds(rows, made.planned?.levelling ? [made.planned.levelling.roundId] : [])}
-          actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench }}
+          packed={rowsForRounds(rows, made.gauges.round ? [made.gauges.round.id] : [])}
+          actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench, saveGaugePart }}
         />
       }
     >

@@ -7,7 +7,7 @@ import { support } from './round';
 export const WORK_KINDS = ['setUp'] as const;
 export const workItem = z.strictObject({ id, jobId: id, kind: z.enum(WORK_KINDS), code, name });
 
-export const WORK_EVENTS = ['ticked', 'unticked', 'adjusted', 'idle', 'carrying'] as const;
+export const WORK_EVENTS = ['ticked', 'unticked', 'adjusted', 'idle', 'carrying', 'checked'] as const;
 /** Something that happened to an item of work, or to the part of it that `key` names; the last one holds. */
 export const workEvent = z.strictObject({
   id,
@@ -17,6 +17,8 @@ export const workEvent = z.strictObject({
   at,
   author,
   reason: line,
+  /** What was read: of a mount that was checked its height, mm; empty otherwise. */
+  value: length.nullable().default(null),
 });
 
 /** How the shell is to stand: on which bench, where on it, and what it weighs. Its identity is its item's. */

@@ -78,7 +78,10 @@ export const round = z.strictObject({
 /** A point the user holds to be right when this round is aligned. */
 export const roundControl = z.strictObject({ roundId: id, pointId: id });
 export const QUANTITIES = ['length', 'width', 'height', 'distance', 'gap', 'flush', 'fixture'] as const;
-export const FITS = ['free', 'tight', 'none'] as const;
+/** A head enters freely, tight or not at all; a hole of a part stands over its point, beside it, or its bolt goes not in. */
+export const FITS = ['free', 'tight', 'none', 'centred', 'beside'] as const;
+/** Which way something lies from something else. */
+export const TOWARDS = ['front', 'rear', 'left', 'right', 'up', 'down'] as const;
 /** One number from one instrument. Append-only: it is struck, never changed. */
 export const reading = z.strictObject({
   id,
@@ -92,7 +95,7 @@ export const reading = z.strictObject({
   receivedAt: at,
   raw: words.min(1).max(200),
   quantity: z.enum(QUANTITIES),
-  /** Millimetres; for a fixture head the clearance it has in its hole. */
+  /** Millimetres; for a fixture head the clearance it has in its hole, for a hole of a part how far beside the point is. */
   value: length,
   phase: z.enum(['none', 'underLoad', 'released']),
   measure: measure.nullable(),
@@ -103,8 +106,11 @@ export const reading = z.strictObject({
   /** Pointer lengths of a tram gauge at either end, mm. */
   pointerFrom: z.number().min(0).max(2000).nullable().default(null),
   pointerTo: z.number().min(0).max(2000).nullable().default(null),
-  /** How a fixture head enters. */
+  /** How a fixture head, or a hole of a part, fits the point. */
   fit: z.enum(FITS).nullable().default(null),
+  /** The hole of a part bolted up as a gauge, and which way from it the point lies. */
+  partHoleId: id.nullable().default(null),
+  toward: z.enum(TOWARDS).nullable().default(null),
 });
 export const readingStrike = z.strictObject({
   id,
