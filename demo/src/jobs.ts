@@ -569,7 +569,7 @@ function readLoddGauges(
   const codes = ['F1R', 'F1L', 'P1L', 'P1R', 'F2R'];
   const holes = gaugePart(
     job,
-    { code: 'carrier', name: 'Bumper carrier, straight' },
+    { code: 'carrier', name: 'Bumper carrier' },
     Object.fromEntries(codes.map((code) => [code, positionOf(point(code))])),
   );
   const off = mapAxes((k) => truth(point('F1L'))[k] - positionOf(point('F1L'))[k]);

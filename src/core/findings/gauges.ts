@@ -69,18 +69,20 @@ function voicelessHoles(job: Job): Map<string, 'bent' | 'unchecked'> {
   );
 }
 
-function judged(job: Job, round: Round, net: RoundNet, { reading, says }: Gauged): Omit<GaugeFinding, 'reading'> {
+function judged(job: Job, round: Round, net: RoundNet, { reading, at, says }: Gauged): Omit<GaugeFinding, 'reading'> {
   const rest = withoutIt(net, reading.id);
   const there =
     rest && pointIndex(rest.survey).has(says.point) && rest.equations.bodies.some(({ id }) => id === says.body.id);
   if (!rest || !there) return { says: 'cannotTell' };
   const predicted = [0, 1, 2].map((axis) => predict(rest, says, axis));
-  const by = mapAxes((k) => predicted[k]!.value - says.value[k]);
+  const by = mapAxes((k) => predicted[k]!.value - at[k]);
   const sd = mapAxes((k) => Math.sqrt(predicted[k]!.variance));
   if (Math.max(...sd) > TOO_WIDE) return { says: 'cannotTell' };
   const off = { by, sd };
   if (reading.fit !== 'none') {
-    const contradicted = by.some((amount, k) => Math.abs(amount) > SURE * Math.hypot(sd[k]!, says.sigma[k]!));
+    const contradicted = predicted.some(
+      ({ value }, k) => Math.abs(value - says.value[k]!) > SURE * Math.hypot(sd[k]!, says.sigma[k]!),
+    );
     return { says: contradicted ? 'stackOrReading' : 'agrees', off };
   }
   const away = norm(by);

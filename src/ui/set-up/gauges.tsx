@@ -22,7 +22,7 @@ interface GaugesProps {
 
 /** Heads and real parts bolted up as gauges: the parts, each checked against itself, and what every one says of the shell. */
 function GaugesPart({ jobId, gauges, rows, saveGaugePart }: GaugesProps) {
-  const { parts, round, findings } = gauges;
+  const { parts, openRoundId, findings } = gauges;
   return (
     <section aria-label="Gauges" className="no-print flex flex-col gap-3">
       <div className="flex flex-wrap items-center gap-3">
@@ -47,7 +47,7 @@ function GaugesPart({ jobId, gauges, rows, saveGaugePart }: GaugesProps) {
           where it should.
         </p>
       )}
-      {round?.open ? <GaugeEntry {...{ rows, gauges }} roundId={round.id} /> : null}
+      {openRoundId ? <GaugeEntry {...{ rows, gauges }} roundId={openRoundId} /> : null}
       {findings.length > 0 ? <Findings {...{ gauges, findings }} /> : null}
     </section>
   );
@@ -100,7 +100,7 @@ function Findings({ gauges, findings }: { gauges: GaugesPage; findings: readonly
   return (
     <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="What the gauges say">
       <table className="ruled">
-        <caption className="caps text-left">What they say in {gauges.round?.name}</caption>
+        <caption className="caps text-left">What they say in the round “{gauges.round}”</caption>
         <thead>
           <tr>
             <th>Point</th>
@@ -115,10 +115,10 @@ function Findings({ gauges, findings }: { gauges: GaugesPage; findings: readonly
             <tr key={reading.id}>
               <td className="font-medium">{point.get(reading.pointId ?? '')}</td>
               <td>{reading.partHoleId ? hole.get(reading.partHoleId) : 'head'}</td>
-              <td>{FIT_WORD[reading.fit ?? 'none']}</td>
-              <td className="num">
-                {off ? `${offText(off.by, length)} ${format.plusMinus(2 * Math.max(...off.sd))}` : '–'}
+              <td>
+                {reading.toward ? `${length(reading.value)} ${reading.toward} of it` : FIT_WORD[reading.fit ?? 'none']}
               </td>
+              <td>{off ? `${offText(off.by, length)} ${format.plusMinus(2 * Math.max(...off.sd))}` : '–'}</td>
               <td className={says === 'agrees' ? 'text-soft' : ''}>{GAUGE_WORD[says]}</td>
             </tr>
           ))}

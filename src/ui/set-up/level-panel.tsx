@@ -14,6 +14,7 @@ import { useFormat } from '../shell/preferences-context';
 import { useTape } from '../tape/use-tape';
 import { Heights } from './heights';
 import type { InHand } from './in-hand';
+import { SimulatedStick, useSimulatedShell } from './simulated-stick';
 
 export interface LevelPanelProps extends Pick<InHand, 'planned' | 'words'> {
   readonly rows: JobRows;
@@ -30,15 +31,12 @@ function LevelPart({ rows: stored, planned, words, levelling: asSent, noteSetUp 
   const levelling = (rows === stored ? undefined : value) ?? asSent;
   const { result, points } = levelling;
   const read = points.filter(({ height }) => height !== undefined).length;
-  const adjusted = () =>
-    noting.run({
-      id: crypto.randomUUID(),
-      itemId: planned.setUp.id,
-      kind: 'adjusted',
-      key: '',
-      reason: '',
-      value: null,
-    });
+  const simulated = useSimulatedShell({ planned, rows, levelling, put });
+  const adjusted = () => {
+    if (result.ok) simulated.turn(result.levelling.moves);
+    const event = { id: crypto.randomUUID(), itemId: planned.setUp.id, kind: 'adjusted', key: '', reason: '' } as const;
+    return noting.run({ ...event, value: null });
+  };
   return (
     <section aria-label="Levelling" className="no-print flex flex-col gap-3">
       <div className="flex flex-wrap items-baseline gap-3">
@@ -66,7 +64,10 @@ function LevelPart({ rows: stored, planned, words, levelling: asSent, noteSetUp 
         <p>To say what to turn: {levelFaultText(result.reason)}.</p>
       )}
       {levelling.open ? (
-        <Heights {...{ rows, levelling, put }} waiting={lines.filter(({ state }) => state === 'waiting').length} />
+        <>
+          <Heights {...{ rows, levelling, put }} waiting={lines.filter(({ state }) => state === 'waiting').length} />
+          <SimulatedStick simulated={simulated} words={words} />
+        </>
       ) : (
         <p className="text-soft">
           The last round is closed.{' '}
@@ -174,7 +175,7 @@ interface CornerProps {
 function Corner({ move, name, onFelt }: CornerProps) {
   const format = useFormat();
   const size = (mm: number) => `${format.length(Math.abs(mm))} ${format.unit}`;
-  const { raise, across, along, turns, beyond, takeUp, jack } = move;
+  const { raise, across, along, turns, shims, beyond, takeUp, jack } = move;
   const felt = takeUp ? 'after all' : 'nothing';
   return (
     <li className="flex flex-col gap-1 border border-rule bg-sheet p-3" data-corner={name}>
@@ -184,6 +185,12 @@ function Corner({ move, name, onFelt }: CornerProps) {
         {raise === 0 ? 'leave it' : `${raise > 0 ? '▲ raise' : '▼ lower'} ${size(raise)}`}
       </strong>
       {raise !== 0 ? <span className="num text-soft">{format.plusMinus(move.raiseUncertainty)}</span> : null}
+      {shims ? (
+        <span>
+          {shims.names.length > 0 ? `put in ${shims.names.join(' + ')}` : 'no shim is so thin'}
+          {Math.abs(shims.off) >= 0.05 ? `, ${size(shims.off)} ${shims.off > 0 ? 'too much' : 'too little'}` : ''}
+        </span>
+      ) : null}
       {turns && raise !== 0 ? <span>{Math.abs(turns).toFixed(2)} turns of its thread</span> : null}
       {across !== 0 ? (
         <span>

@@ -1,6 +1,7 @@
 import { inverse, Matrix } from 'ml-matrix';
 import type { Position, Vector } from '../../maths/geometry/vector';
 import { insideBy } from './choose-mounts';
+import { shimsFor, type Shim, type Shimming } from './shims';
 import { onOneLine, riseAt, type Lie } from './loads';
 
 /** An undisturbed point: where the bench's planes would have it, and what was read there; mm, bench axes. */
@@ -22,6 +23,8 @@ export interface LevelSupport {
   readonly travel?: readonly [down: number, up: number];
   /** How far one turn of its thread lifts, mm; absent where it is shimmed. */
   readonly pitch?: number;
+  /** Where it is shimmed: what lies on the shelf. */
+  readonly shims?: readonly Shim[];
 }
 
 export interface SupportMove {
@@ -34,6 +37,8 @@ export interface SupportMove {
   readonly raiseUncertainty: number;
   /** Turns of the thread, up positive. */
   readonly turns?: number;
+  /** What to put in where it is shimmed; nothing where it is to be lowered: take out what is nearest. */
+  readonly shims?: Shimming;
   /** So many mm of the lift are beyond its travel. */
   readonly beyond: number;
   /** It carries nothing: bring it up until it just takes load, then lift it by `raise`. */
@@ -122,6 +127,7 @@ export function level(
       ...flat.moveAt(support.x, support.y),
       raiseUncertainty: spreads[i]!,
       ...(support.pitch ? { turns: raise / support.pitch } : {}),
+      ...(!support.pitch && support.shims && raise > 0 ? { shims: shimsFor(raise, support.shims) } : {}),
       beyond: raise > most ? raise - most : raise < down ? raise - down : 0,
       takeUp: support.carries === false,
       jack: others.length < 3 || onOneLine(others) || insideBy(others, weight) < 0,

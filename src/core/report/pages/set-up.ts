@@ -3,6 +3,7 @@ import { position } from '../../maths/geometry/vector';
 import type { SolveBinary } from '../../maths/search/binary-program';
 import { buildSetUp, type Built, type PlannedMount } from '../../plan/set-up/build';
 import { chooseMounts, type Against, type MountCandidate, type MountProposal } from '../../plan/set-up/choose-mounts';
+import type { Weight } from '../../plan/set-up/loads';
 import { level, type LevelPoint, type LevelResult, type LevelSupport } from '../../plan/set-up/level';
 import { fittedPlacement, type Placement } from '../../plan/set-up/placement';
 import { estimateWeight, type Extent, type ShellWeight } from '../../plan/set-up/weight';
@@ -45,7 +46,16 @@ export interface Levelled {
   readonly open: boolean;
   readonly result: LevelResult;
   /** The undisturbed points, each with the height read since the support was last adjusted. */
-  readonly points: readonly { readonly id: string; readonly code: string; readonly height?: number }[];
+  readonly points: readonly LevelledPoint[];
+  /** What stands on the mounts, bench axes. */
+  readonly weight: Weight;
+}
+
+export interface LevelledPoint {
+  readonly id: string;
+  readonly code: string;
+  readonly chart: Vector;
+  readonly height?: number;
 }
 
 /** What the place for setting up shows. */
@@ -60,13 +70,18 @@ export interface SetUpPage {
   readonly three: readonly MountProposal[];
   readonly planned?: PlannedSetUp;
   readonly gauges: GaugesPage;
+  /** The last round of the job's own shell: what is read here goes into it while it is open. */
+  readonly roundId?: string;
 }
 
 /** Heads and real parts as gauges: what they are, and what they say in the last round. */
 export interface GaugesPage {
   readonly parts: readonly CheckedPart[];
   readonly points: readonly { readonly id: string; readonly code: string }[];
-  readonly round?: { readonly id: string; readonly name: string; readonly open: boolean };
+  /** The round they are read in next, where one is open. */
+  readonly openRoundId?: string;
+  /** The last round they were read in. */
+  readonly round?: string;
   readonly findings: readonly GaugeFinding[];
 }
 
@@ -91,6 +106,7 @@ export function setUpPage(job: Job, solve?: SolveBinary): SetUpPage {
     three: chooseMounts(points, { extent, weight }, 3, SETS),
     ...(planned ? { planned } : {}),
     gauges: gaugesOf(job, stands.judgement),
+    ...(stands.judgement ? { roundId: stands.judgement.round.id } : {}),
   };
 }
 
@@ -98,12 +114,13 @@ function gaugesOf(job: Job, judgement: RoundJudgement | undefined): GaugesPage {
   const { rows } = job;
   const common = { parts: checkedParts(rows), points: rows.points.map(({ id, code }) => ({ id, code })) };
   if (!judgement) return { ...common, findings: [] };
-  const { round, net } = judgement;
-  return {
-    ...common,
-    round: { id: round.id, name: round.name, open: round.closedAt === null },
-    findings: gaugeFindings(job, round, net),
-  };
+  const last = judgement.round;
+  const open = last.closedAt === null ? { openRoundId: last.id } : {};
+  const isRead = (round: Round) => job.standingReadings(round).some(({ quantity }) => quantity === 'fixture');
+  const round = job.ownRounds.findLast(isRead);
+  if (!round) return { ...common, ...open, findings: [] };
+  const { net } = round === last ? judgement : judgeRound(job, round);
+  return { ...common, ...open, round: round.name, findings: gaugeFindings(job, round, net) };
 }
 
 /** What the shell could stand on, and what is known of it. */
@@ -297,6 +314,8 @@ function levellingOf(
     ];
   });
   const idle = idleMounts(job, setUp, since);
+  const pieces = items.filter(({ kind }) => kind === 'piece');
+  const shims = pieces.map(({ code, height, count }) => ({ name: code, height, count }));
   const supports = built.mounts.map(({ id, x, side, headId, lift }): LevelSupport => {
     const head = items.find((item) => item.id === headId);
     const travel = head && lift !== undefined ? ([-lift, head.travel - lift] as const) : undefined;
@@ -307,7 +326,7 @@ function levellingOf(
       y: side,
       ...felt,
       ...(travel ? { travel } : {}),
-      ...(head?.threadPitch ? { pitch: head.threadPitch } : {}),
+      ...(head?.threadPitch ? { pitch: head.threadPitch } : { shims }),
     };
   });
   const at: Vector = [weight.centre[0] + setUp.x, weight.centre[1] + setUp.y, weight.centre[2]];
@@ -315,7 +334,11 @@ function levellingOf(
     roundId: round.id,
     open: round.closedAt === null,
     result: level(points, supports, { height: 'free', weight: at }),
-    points: known.map((id) => ({ id, code: job.code(id), ...heightOf(measured.points.get(id)) })),
+    points: known.map((id) => {
+      const { x, y, z } = references.points.get(id)!.row;
+      return { id, code: job.code(id), chart: [x, y, z] as Vector, ...heightOf(measured.points.get(id)) };
+    }),
+    weight: { kilograms: weight.kilograms, x: at[0], y: at[1] },
   };
 }
 

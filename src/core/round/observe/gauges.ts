@@ -28,6 +28,8 @@ const OTHER_WAYS_SD = 10;
 /** Which gauges know where they say a point is, and whether that was checked. */
 export interface Gauged {
   readonly reading: Reading;
+  /** Where it stands itself, axes of its body at its start, mm. */
+  readonly at: Vector;
   readonly says: GaugeReading;
 }
 
@@ -46,7 +48,7 @@ export function headsOf(job: Job, round: Pick<Round, 'setUpId'> | undefined, rea
   const middle = middleOf(heads.map(({ at }) => at));
   return heads.map(({ reading, at }) => {
     const sd = reading.value / Math.sqrt(reading.fit === 'tight' ? 12 : 3);
-    return { reading, says: says(reading, at, [sd, sd, sd], BENCH_BODY, middle) };
+    return { reading, at, says: says(reading, at, [sd, sd, sd], BENCH_BODY, middle) };
   });
 }
 
@@ -101,7 +103,7 @@ export function holesOf(job: Job, readings: readonly Reading[], points: readonly
         const play = way ? (way[k] === 0 ? OTHER_WAYS_SD : BESIDE_SD) : hole.clearance / Math.sqrt(12);
         return Math.hypot(play, part.sd);
       });
-      return { reading, says: says(reading, add(placed[i]!, beside), sds, part.id, middle) };
+      return { reading, at: placed[i]!, says: says(reading, add(placed[i]!, beside), sds, part.id, middle) };
     });
   });
 }

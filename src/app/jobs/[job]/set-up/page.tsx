@@ -16,7 +16,7 @@ export default async function Page({ params }: JobParams) {
         <SetUpPlace
           jobId={job}
           page={made}
-          packed={rowsForRounds(rows, made.gauges.round ? [made.gauges.round.id] : [])}
+          packed={rowsForRounds(rows, made.roundId ? [made.roundId] : [])}
           actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench, saveGaugePart }}
         />
       }
