@@ -111,6 +111,7 @@ export function setUpOn(job: JobBuilder, { bench: own, version, items }: DemoBen
   job.add('setUps', {
     ...{ id: itemId, jobId: job.jobId, benchVersionId: version.id, suspension: planned.suspension },
     ...{ kilograms: planned.kilograms ?? null, centreX: null, centreY: null, x, y, z, version: 1 },
+    ...{ turnX: 0, turnY: 0, turnZ: 0, flange: null, lineFromId: null, lineToId: null },
   });
   planned.mounts.forEach((mount, ordinal) => {
     const [name, at] = typeof mount === 'string' ? ['', undefined] : mount;

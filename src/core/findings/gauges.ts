@@ -102,5 +102,5 @@ function withoutIt({ solution }: RoundNet, readingId: string) {
 
 function isChecked(job: Job, round: Round, { pointId }: Reading): boolean {
   const at = referencePosition(job.references, pointId!);
-  return at !== undefined && builtHigher(job, round, pointId!, at[2]) !== undefined;
+  return at !== undefined && builtHigher(job, round, pointId!, at) !== undefined;
 }

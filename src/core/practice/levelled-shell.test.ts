@@ -33,7 +33,7 @@ describe('a made-up shell for practising how to level', () => {
         const read = readStanding(seats, weight, places, random)!;
         const result = level(
           places.map(({ id, at }) => ({
-            ...{ id, wanted: position<'bench'>(at) },
+            ...{ id, wanted: position<'chart'>(at) },
             read: { z: { value: read.heights.get(id)!, sd: 0.3 } },
           })),
           seats.map((seat) => ({ ...seat, ...(read.idle.includes(seat.id) ? { carries: false } : {}) })),

@@ -26,7 +26,7 @@ function levelled(random: Random) {
     const planned = level(
       points.map(({ id, at }): LevelPoint => ({
         id,
-        wanted: position<'bench'>(at),
+        wanted: position<'chart'>(at),
         read: { z: { value: read.get(id)!, sd: SD } },
       })),
       seats.map(({ id, x, y }, i) => ({ id, x, y, carries: standing.loads.newtons[i]! > 20 })),

@@ -81,9 +81,18 @@ create table set_up (
   x double precision not null,
   y double precision not null,
   z double precision not null,
+  turn_x double precision not null default 0 check (abs(turn_x) <= 180),
+  turn_y double precision not null default 0 check (abs(turn_y) <= 180),
+  turn_z double precision not null default 0 check (abs(turn_z) <= 180),
+  flange text check (flange in ('has', 'hasNot')),
+  line_from_id uuid,
+  line_to_id uuid,
   version integer not null check (version >= 1),
   unique (job_id, id),
   foreign key (job_id, id) references work_item (job_id, id),
+  foreign key (job_id, line_from_id) references point (job_id, id),
+  foreign key (job_id, line_to_id) references point (job_id, id),
+  check (line_from_id is null or line_from_id <> line_to_id),
   check ((centre_x is null) = (centre_y is null))
 );
 

@@ -27,7 +27,10 @@ export const gaugePart = z.strictObject({
 });
 export const tick = entity.workEvent
   .omit({ at: true, author: true })
-  .refine(({ kind, value }) => (kind === 'checked') === (value !== null), { path: ['value'], error: 'a height goes with a check, and with nothing else' });
+  .refine(({ kind, value }) => (kind === 'checked') === (value !== null), {
+    path: ['value'],
+    error: 'a height goes with a check, and with nothing else',
+  });
 
 export type BenchVersionInput = z.input<typeof benchVersion>;
 export type NewBench = z.input<typeof newBench>;

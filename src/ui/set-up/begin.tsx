@@ -59,7 +59,8 @@ export function BeginSetUp({
         item: { id, jobId, kind: 'setUp', code: 'set-up', name: bench.bench.name },
         setUp: {
           ...{ id, jobId, benchVersionId: bench.version.id, suspension },
-          ...{ kilograms: null, centreX: null, centreY: null },
+          ...{ kilograms: null, centreX: null, centreY: null, turnX: 0, turnY: 0, turnZ: 0 },
+          ...{ flange: null, lineFromId: null, lineToId: null },
           ...usualPlace(bench, page),
         },
       },

@@ -6,6 +6,7 @@ import { hasBeams, type BuiltMount } from '@/core/plan/set-up/build';
 import type { BenchVersion } from '@/core/shell/job/entities';
 import { scaleOf, WIDTH, MARGIN, type Drawn, type Scale } from './scale';
 import { Towers } from './towers';
+import { place, position, type Vector } from '@/core/maths/geometry/vector';
 
 export interface BenchPlanProps {
   readonly drawn: Drawn;
@@ -78,22 +79,15 @@ function Rails({ version, scale }: { version: BenchVersion; scale: Scale }) {
 function ShellLines({ drawn: { page, placement }, scale }: { drawn: Drawn; scale: Scale }) {
   return (
     <g stroke="var(--ink)" strokeWidth={1} opacity={0.45} aria-hidden>
-      {page.lines.map(([a, b], i) => (
-        <g key={i}>
-          <line
-            x1={scale.x(a[0] + placement[0])}
-            y1={scale.y(a[1] + placement[1])}
-            x2={scale.x(b[0] + placement[0])}
-            y2={scale.y(b[1] + placement[1])}
-          />
-          <line
-            x1={scale.x(a[0] + placement[0])}
-            y1={scale.z(a[2] + placement[2])}
-            x2={scale.x(b[0] + placement[0])}
-            y2={scale.z(b[2] + placement[2])}
-          />
-        </g>
-      ))}
+      {page.lines.map((line, i) => {
+        const [a, b] = line.map((at) => place(placement, position<'chart'>(at))) as unknown as [Vector, Vector];
+        return (
+          <g key={i}>
+            <line x1={scale.x(a[0])} y1={scale.y(a[1])} x2={scale.x(b[0])} y2={scale.y(b[1])} />
+            <line x1={scale.x(a[0])} y1={scale.z(a[2])} x2={scale.x(b[0])} y2={scale.z(b[2])} />
+          </g>
+        );
+      })}
     </g>
   );
 }
@@ -169,7 +163,8 @@ function Beam({ hole, on, scale, version, onBeam }: BeamProps) {
 }
 
 function Weight({ drawn: { weight, placement }, scale }: { drawn: Drawn; scale: Scale }) {
-  const [x, y] = [scale.x(weight.centre[0] + placement[0]), scale.y(weight.centre[1] + placement[1])];
+  const centre = place(placement, position<'chart'>(weight.centre));
+  const [x, y] = [scale.x(centre[0]), scale.y(centre[1])];
   return (
     <g stroke="var(--ink)" fill="none" aria-hidden>
       <path d={`M${x - 9} ${y}h18M${x} ${y - 9}v18`} />
@@ -191,7 +186,8 @@ function Points({
   return (
     <g>
       {page.points.map(({ id, code, at, against }) => {
-        const [x, y] = [scale.x(at[0] + placement[0]), scale.y(at[1] + placement[1])];
+        const stands = place(placement, position<'chart'>(at));
+        const [x, y] = [scale.x(stands[0]), scale.y(stands[1])];
         return (
           <g key={id} onClick={() => onPoint(id)} className="cursor-pointer" aria-hidden>
             <circle cx={x} cy={y} r={12} fill="transparent" />

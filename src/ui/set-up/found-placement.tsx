@@ -16,7 +16,10 @@ export function FoundPlacement({ planned, changeSetUp }: { planned: PlannedSetUp
   if (!found) return null;
   const { at, turned } = found.placement;
   const tenth = (mm: number) => Math.round(mm * 10) / 10;
-  const take = () => taking.run({ ...setUp, x: tenth(at[0].value), y: tenth(at[1].value), z: tenth(at[2].value) });
+  const hundredth = (degrees: number) => Math.round(degrees * 100) / 100;
+  const [x, y, z] = at.map(({ value }) => tenth(value)) as [number, number, number];
+  const [turnX, turnY, turnZ] = turned.map(({ value }) => hundredth(value)) as [number, number, number];
+  const take = () => taking.run({ ...setUp, x, y, z, turnX, turnY, turnZ });
   return (
     <div className="flex flex-col gap-2 border-l-2 border-rule pl-3">
       <p>

@@ -1,3 +1,4 @@
+import { place, position, type Motion } from '@/core/maths/geometry/vector';
 import type { SetUpPage } from '@/core/report/pages/set-up';
 import type { Built } from '@/core/plan/set-up/build';
 import type { ShellWeight } from '@/core/plan/set-up/weight';
@@ -8,7 +9,7 @@ export interface Drawn {
   readonly page: SetUpPage;
   readonly version: BenchVersion;
   readonly items: readonly ShelfItem[];
-  readonly placement: readonly [number, number, number];
+  readonly placement: Motion<'chart', 'bench'>;
   readonly built: Built;
   readonly weight: ShellWeight;
   /** Points that are mounts, by the mounts' identities. */
@@ -32,11 +33,16 @@ export interface Scale {
 
 /** The scale at which everything fits the width. */
 export function scaleOf({ page: { extent }, version, placement }: Drawn): Scale {
-  const from = Math.min(0, extent.from[0] + placement[0]);
-  const to = Math.max(version.rails, extent.to[0] + placement[0]);
-  const half = Math.max(version.span / 2, Math.abs(extent.from[1]), Math.abs(extent.to[1])) + 90;
+  const corners = [extent.from[0], extent.to[0]].flatMap((x) =>
+    [extent.from[1], extent.to[1]].flatMap((y) =>
+      [extent.from[2], extent.to[2]].map((z) => place(placement, position<'chart'>([x, y, z]))),
+    ),
+  );
+  const from = Math.min(0, ...corners.map(([x]) => x));
+  const to = Math.max(version.rails, ...corners.map(([x]) => x));
+  const half = Math.max(version.span / 2, ...corners.map(([, y]) => Math.abs(y))) + 90;
   const mm = (WIDTH - 2 * MARGIN) / Math.max(to - from, 500);
-  const top = Math.max(extent.to[2] + placement[2], version.beamTop + 300);
+  const top = Math.max(...corners.map(([, , z]) => z), version.beamTop + 300);
   const floor = MARGIN + 2 * half * mm + GAP + top * mm;
   return {
     x: (x) => MARGIN + (x - from) * mm,

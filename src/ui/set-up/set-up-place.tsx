@@ -3,6 +3,7 @@
 import { useMemo } from 'react';
 import { buildSetUp } from '@/core/plan/set-up/build';
 import { plannedMounts, weightOf, type PlannedSetUp, type SetUpPage } from '@/core/report/pages/set-up';
+import { placementOf } from '@/core/shell/set-up';
 import type { Mount } from '@/core/shell/job/entities';
 import type { GaugePartInput, MountsInput, NewBench, NewSetUp, SetUpFields, TickInput } from '@/formats/inputs/set-up';
 import type { PackedRows } from '@/formats/packed-rows';
@@ -68,7 +69,7 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
     page,
     version: bench.version,
     items: bench.items,
-    placement: [setUp.x, setUp.y, setUp.z],
+    placement: placementOf(setUp),
     built: inHand.built,
     weight: weightOf(setUp, page.estimated),
     pointOf,
@@ -124,7 +125,7 @@ function useBuilt(page: SetUpPage, planned: PlannedSetUp, plan: MountPlan): Pick
   const { mounts, saved } = plan;
   const built = useMemo(() => {
     if (saved) return planned.built;
-    const on = { ...bench, placement: [setUp.x, setUp.y, setUp.z] as const };
+    const on = { ...bench, placement: placementOf(setUp) };
     return buildSetUp(on, plannedMounts(mounts, page.points), weightOf(setUp, page.estimated));
   }, [saved, planned.built, bench, setUp, mounts, page]);
   const code = new Map(page.points.map((point) => [point.id, point.code]));

@@ -17,7 +17,7 @@ import type { InHand } from './in-hand';
 
 const figure = z.number();
 const kept = z.array(z.object({ id: z.string(), x: figure, y: figure, height: figure }));
-const places = z.record(z.string(), z.tuple([figure, figure, figure]));
+const truePlaces = z.record(z.string(), z.tuple([figure, figure, figure]));
 
 interface Practising {
   readonly planned: PlannedSetUp;
@@ -40,7 +40,7 @@ export interface SimulatedShell {
  * practice, and its heights become lines of the round's tape as a stick's would.
  */
 export function useSimulatedShell({ planned, rows, levelling, put }: Practising): SimulatedShell {
-  const { setUp, built } = planned;
+  const { setUp } = planned;
   const key = `vinkel.simulated-seats.${setUp.id}`;
   const { preferences } = usePreferences();
   const round = rows.rounds.find(({ id }) => id === levelling.roundId)!;
@@ -48,33 +48,25 @@ export function useSimulatedShell({ planned, rows, levelling, put }: Practising)
   const [random] = useState(() => seeded(Date.now()));
   const [idle, setIdle] = useState<readonly string[]>();
   const [fault, setFault] = useState<string>();
-  const benchPlaces = levelling.points.map(({ id, chart: [x, y, z] }) => ({
-    id,
-    at: [x + setUp.x, y + setUp.y, z] as const,
-  }));
+  const places = levelling.points.map(({ id, chart }) => ({ id, at: chart }));
   const keptSeats = (): StandingSeat[] | undefined => {
     const parsed = kept.safeParse(JSON.parse(localStorage.getItem(key) ?? 'null'));
     const known = parsed.success ? new Set(parsed.data.map(({ id }) => id)) : undefined;
-    return known && built.mounts.every(({ id }) => known.has(id)) ? parsed.data : undefined;
+    return known && levelling.seats.every(({ id }) => known.has(id)) ? parsed.data : undefined;
   };
   const keep = (seats: readonly StandingSeat[]) => localStorage.setItem(key, JSON.stringify(seats));
   const firstSeats = async () => {
     const response = await fetch(`/api/jobs/${setUp.jobId}/simulated-shell`);
-    const truth = response.ok ? places.parse(await response.json()) : {};
+    const truth = response.ok ? truePlaces.parse(await response.json()) : {};
     const known = levelling.points.flatMap(({ code }, i) => {
       const at = truth[code];
-      return at ? [{ ...benchPlaces[i]!, height: at[2] }] : [];
+      return at ? [{ ...places[i]!, height: at[2] }] : [];
     });
-    return known.length >= 3
-      ? seatsUnder(
-          known,
-          built.mounts.map(({ id, x, side }) => ({ id, x, y: side })),
-        )
-      : undefined;
+    return known.length >= 3 ? seatsUnder(known, levelling.seats) : undefined;
   };
   const read = async () => {
     const seats = keptSeats() ?? (await firstSeats());
-    const found = seats && readStanding(seats, levelling.weight, benchPlaces, random);
+    const found = seats && readStanding(seats, levelling.weight, places, random);
     if (!found) return setFault('There is no shell to simulate: the job needs a chart and at least three mounts.');
     setFault(undefined);
     keep(seats);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Vector } from '../../maths/geometry/vector';
 import type { BenchVersion, ShelfItem } from '../../shell/job/entities';
+import { placementOf } from '../../shell/set-up';
 import { buildSetUp, type PlannedMount } from './build';
 
 const version: BenchVersion = {
@@ -36,13 +37,14 @@ const corners = [
   mount('RR', [2400, 400, 150]),
 ];
 const weight = { kilograms: 240, centre: [1200, 0, 500] as Vector };
-const on = { version, items, placement: [800, 0, 250] as Vector };
+const at = (x: number, y: number, z: number) => placementOf({ x, y, z, turnX: 0, turnY: 0, turnZ: 0 });
+const on = { version, items, placement: at(800, 0, 250) };
 const kinds = (mounts: readonly PlannedMount[], bench = on) =>
   buildSetUp(bench, mounts, weight).faults.map(({ kind }) => kind);
 
 describe('a set-up', () => {
   it('says beam, hole, stack, height and load of every mount', () => {
-    const { mounts, faults, beams, proven } = buildSetUp({ ...on, placement: [800, 0, 245] }, corners, weight);
+    const { mounts, faults, beams, proven } = buildSetUp({ ...on, placement: at(800, 0, 245) }, corners, weight);
     expect([faults, proven, mounts.length]).toEqual([[], true, 4]);
     expect(beams).toEqual([8, 32]);
     // 245 + 150 − 120 = 275 from the beam: T200 and the cone leave 20 for its screw. Five higher nothing reaches.
@@ -56,7 +58,7 @@ describe('a set-up', () => {
     const short = {
       ...on,
       items: items.map((each) => (each.id === 'T200' ? { ...each, count: 3 } : each)),
-      placement: [800, 0, 245] as Vector,
+      placement: at(800, 0, 245),
     };
     const { faults, lacking } = buildSetUp(short, corners, weight);
     expect(faults.map(({ kind }) => kind)).toEqual(['notBuilt']);
@@ -65,7 +67,7 @@ describe('a set-up', () => {
 
   it('says a hole that no head fits, a load beyond its rating, a shelf of nothing', () => {
     expect(kinds(corners.map((each) => (each.id === 'FL' ? { ...each, holeDiameter: 60 } : each)))).toContain('noHead');
-    const heavy = buildSetUp({ ...on, placement: [800, 0, 245] }, corners, { ...weight, kilograms: 400 });
+    const heavy = buildSetUp({ ...on, placement: at(800, 0, 245) }, corners, { ...weight, kilograms: 400 });
     expect(heavy.faults.filter(({ kind }) => kind === 'overloaded')).toHaveLength(4);
     expect(kinds(corners, { ...on, items: [] })).toEqual(['emptyShelf']);
   });
@@ -80,7 +82,7 @@ describe('a set-up', () => {
     const floor = { ...version, rails: 0, beams: 0, beamTop: 0 };
     const stand = item('stand', 'stand', 290, 4, { travel: 130 });
     const { mounts, beams, faults } = buildSetUp(
-      { version: floor, items: [stand], placement: [0, 0, 250] },
+      { version: floor, items: [stand], placement: at(0, 0, 250) },
       corners,
       weight,
     );
@@ -89,7 +91,7 @@ describe('a set-up', () => {
     expect(mounts[0]!.hole).toBeUndefined();
     // Where the floor stands 12 mm high the stand is 12 mm lower.
     const uneven = corners.map((each, i) => (i === 0 ? { ...each, floor: 12 } : each));
-    const [high] = buildSetUp({ version: floor, items: [stand], placement: [0, 0, 250] }, uneven, weight).mounts;
+    const [high] = buildSetUp({ version: floor, items: [stand], placement: at(0, 0, 250) }, uneven, weight).mounts;
     expect(high).toMatchObject({ height: 388, lift: 98 });
   });
 });

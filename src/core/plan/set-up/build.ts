@@ -1,4 +1,4 @@
-import type { Vector } from '../../maths/geometry/vector';
+import { place, position, type Motion, type Vector } from '../../maths/geometry/vector';
 import type { SolveBinary } from '../../maths/search/binary-program';
 import type { BenchVersion, ShelfItem } from '../../shell/job/entities';
 import { layBeams, type BenchFault, type Laid } from './bench';
@@ -23,8 +23,7 @@ export interface PlannedMount {
 export interface OnBench {
   readonly version: BenchVersion;
   readonly items: readonly ShelfItem[];
-  /** Where the chart's zero stands, bench axes, mm. */
-  readonly placement: Vector;
+  readonly placement: Motion<'chart', 'bench'>;
 }
 
 /** What stands under a mount. */
@@ -80,12 +79,12 @@ export function buildSetUp(
   weight: ShellWeight,
   solve?: SolveBinary,
 ): Built {
-  const places = mounts.map(({ id, at }) => ({
-    id,
-    x: at[0] + placement[0],
-    y: at[1] + placement[1],
-    z: at[2] + placement[2],
-  }));
+  const onBench = (at: Vector) => place(placement, position<'chart'>(at));
+  const places = mounts.map(({ id, at }) => {
+    const [x, y, z] = onBench(at);
+    return { id, x, y, z };
+  });
+  const centre = onBench(weight.centre);
   const beams = hasBeams(version);
   const held = new Map(mounts.flatMap(({ id, hole }) => (hole === null ? [] : [[id, hole] as const])));
   const laid: Laid = beams ? layBeams(version, places, held) : { mounts: [], faults: [] };
@@ -101,7 +100,7 @@ export function buildSetUp(
   const first = stack(shelf, wanted, solve);
   const short = first.built < mounts.length;
   const more = short ? buildWithMore(shelf, wanted, solve) : undefined;
-  const kilograms = loadOf(places.slice(0, FIRST), weight, placement);
+  const kilograms = loadOf(places.slice(0, FIRST), weight.kilograms, centre);
   const built = mounts.map((mount, i): BuiltMount => {
     const on = laid.mounts.find(({ id }) => id === mount.id);
     const way = first.ways[i];
@@ -120,7 +119,7 @@ export function buildSetUp(
     ...laid.faults,
     ...unbuilt(mounts, wanted, first.ways, items.length > 0),
     ...overloaded(built, items),
-    ...standing(places, weight, placement),
+    ...standing(places, centre),
   ];
   const holes = [...new Set(laid.mounts.map(({ hole }) => hole))].sort((a, b) => a - b);
   return { mounts: built, faults, lacking: more?.lacking ?? [], proven: first.proven, beams: holes };
@@ -137,14 +136,13 @@ const stackOf = (shelf: Shelf, way: Way) => ({
 
 type Place = { readonly x: number; readonly y: number };
 
-function loadOf(places: readonly Place[], weight: ShellWeight, placement: Vector): number[] | undefined {
-  const at = { x: weight.centre[0] + placement[0], y: weight.centre[1] + placement[1] };
+function loadOf(places: readonly Place[], kilograms: number, [x, y]: Vector): number[] | undefined {
   const loads = loadsOn(
-    places.map(({ x, y }) => ({ x, y, height: 0 })),
-    { kilograms: weight.kilograms, ...at },
+    places.map((each) => ({ ...each, height: 0 })),
+    { kilograms, x, y },
   );
   const all = loads?.newtons.reduce((sum, newtons) => sum + newtons, 0) ?? 1;
-  return loads?.newtons.map((newtons) => (newtons / all) * weight.kilograms);
+  return loads?.newtons.map((newtons) => (newtons / all) * kilograms);
 }
 
 function unbuilt(
@@ -171,10 +169,10 @@ function overloaded(built: readonly BuiltMount[], items: readonly ShelfItem[]): 
 }
 
 /** Whether the shell stands at all on its first mounts. */
-function standing(places: readonly Place[], weight: ShellWeight, placement: Vector): SetUpFault[] {
+function standing(places: readonly Place[], centre: Vector): SetUpFault[] {
   const first = places.slice(0, FIRST);
   if (first.length < 3) return [];
   if (onOneLine(first)) return [{ kind: 'onLine' }];
-  const outside = -insideBy(first, [weight.centre[0] + placement[0], weight.centre[1] + placement[1], 0]);
+  const outside = -insideBy(first, centre);
   return outside > 0 ? [{ kind: 'tips', by: outside }] : [];
 }

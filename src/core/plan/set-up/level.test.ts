@@ -15,7 +15,7 @@ const places: Vector[] = [0, 800, 1600, 2400].flatMap((x) => [-400, 400].map((y)
 const read = (off: (x: number, y: number) => number, sd = 0.3): LevelPoint[] =>
   places.map((at, i) => ({
     id: `P${i}`,
-    wanted: position<'bench'>(at),
+    wanted: position<'chart'>(at),
     read: { z: { value: at[2] + off(at[0], at[1]), sd } },
   }));
 const levelled = (points: readonly LevelPoint[], at = supports, how = options) => {
@@ -82,7 +82,7 @@ describe('levelling', () => {
   it('shifts and turns the shell onto the centre line', () => {
     const turned = places.map(([x, y, z], i): LevelPoint => ({
       id: `P${i}`,
-      wanted: position<'bench'>([x, y, z]),
+      wanted: position<'chart'>([x, y, z]),
       read: {
         z: { value: z, sd: 0.3 },
         y: { value: y + 3 + 0.002 * (x - 1200), sd: 1 },

@@ -4,10 +4,10 @@ import { insideBy } from './choose-mounts';
 import { shimsFor, type Shim, type Shimming } from './shims';
 import { onOneLine, riseAt, type Lie } from './loads';
 
-/** An undisturbed point: where the bench's planes would have it, and what was read there; mm, bench axes. */
+/** An undisturbed point: where it should be read, and what was read there; mm, the chart's axes brought onto the bench. */
 export interface LevelPoint {
   readonly id: string;
-  readonly wanted: Position<'bench'>;
+  readonly wanted: Position<'chart'>;
   /** Read coordinates with their standard deviations; one that was not read is absent. */
   readonly read: { readonly [axis in 'x' | 'y' | 'z']?: { readonly value: number; readonly sd: number } };
 }

@@ -13,6 +13,7 @@ import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import { conditionsOf } from '../../round/observe/conditions';
 import { checkedParts, type CheckedPart } from '../../shell/gauges';
+import { placementOf } from '../../shell/set-up';
 import { benchAt, newestBenches, type ListedBench } from '../../shell/benches';
 import type { PointMeasurement } from '../../round/observe/measured';
 import type { Mount, MountPiece, Round, SetUp, ShelfItem, WorkEvent, WorkItem } from '../../shell/job/entities';
@@ -47,8 +48,9 @@ export interface Levelled {
   readonly result: LevelResult;
   /** The undisturbed points, each with the height read since the support was last adjusted. */
   readonly points: readonly LevelledPoint[];
-  /** What stands on the mounts, bench axes. */
+  /** What stands on the mounts, and where these are, chart axes. */
   readonly weight: Weight;
+  readonly seats: readonly { readonly id: string; readonly x: number; readonly y: number }[];
 }
 
 export interface LevelledPoint {
@@ -218,15 +220,16 @@ function plannedOf(
   const { version, items } = bench;
   const mounts = rows.mounts.filter(({ setUpId }) => setUpId === setUp.id);
   const weight = weightOf(setUp, estimated);
-  const on = { version, items, placement: [setUp.x, setUp.y, setUp.z] as Vector };
+  const on = { version, items, placement: placementOf(setUp) };
   const ids = new Set(mounts.map(({ id }) => id));
   const ticks = new Map(
     rows.workEvents
       .filter(({ itemId, kind }) => itemId === setUp.id && (kind === 'ticked' || kind === 'unticked'))
       .map(({ key, kind }) => [key, kind]),
   );
-  const built = buildSetUp(on, plannedMounts(mounts, points), weight, solve);
-  const levelling = judgement && levellingOf(job, setUp, built, items, weight, judgement.round);
+  const places = plannedMounts(mounts, points);
+  const built = buildSetUp(on, places, weight, solve);
+  const levelling = judgement && levellingOf(job, setUp, { built, places, items, weight }, judgement.round);
   return {
     setUp,
     item,
@@ -285,13 +288,18 @@ function idleMounts(job: Job, { id }: SetUp, since: string): ReadonlySet<string>
   return new Set([...last].flatMap(([key, kind]) => (kind === 'idle' ? [key] : [])));
 }
 
+interface OnMounts {
+  readonly built: Built;
+  readonly places: readonly PlannedMount[];
+  readonly items: readonly ShelfItem[];
+  readonly weight: ShellWeight;
+}
+
 /** What to turn at each mount by the heights, widths and lengths read of undisturbed points since it was last turned. */
 function levellingOf(
   job: Job,
   setUp: SetUp,
-  built: Built,
-  items: readonly ShelfItem[],
-  weight: ShellWeight,
+  { built, places, items, weight }: OnMounts,
   round: Round,
 ): Levelled | undefined {
   if (built.mounts.length < 3) return undefined;
@@ -308,45 +316,40 @@ function levellingOf(
     return [
       {
         id,
-        wanted: position<'bench'>([row.x + setUp.x, row.y + setUp.y, row.z + setUp.z]),
-        read: onBench(read, setUp),
+        wanted: position<'chart'>([row.x, row.y, row.z]),
+        read,
       },
     ];
   });
   const idle = idleMounts(job, setUp, since);
   const pieces = items.filter(({ kind }) => kind === 'piece');
   const shims = pieces.map(({ code, height, count }) => ({ name: code, height, count }));
-  const supports = built.mounts.map(({ id, x, side, headId, lift }): LevelSupport => {
+  const place = new Map(places.map(({ id, at }) => [id, at]));
+  const supports = built.mounts.map(({ id, headId, lift }): LevelSupport => {
+    const [x, y] = place.get(id)!;
     const head = items.find((item) => item.id === headId);
     const travel = head && lift !== undefined ? ([-lift, head.travel - lift] as const) : undefined;
     const felt = idle.has(id) ? { carries: false } : {};
     return {
       id,
       x,
-      y: side,
+      y,
       ...felt,
       ...(travel ? { travel } : {}),
       ...(head?.threadPitch ? { pitch: head.threadPitch } : { shims }),
     };
   });
-  const at: Vector = [weight.centre[0] + setUp.x, weight.centre[1] + setUp.y, weight.centre[2]];
   return {
     roundId: round.id,
     open: round.closedAt === null,
-    result: level(points, supports, { height: 'free', weight: at }),
+    result: level(points, supports, { height: 'free', weight: weight.centre }),
     points: known.map((id) => {
       const { x, y, z } = references.points.get(id)!.row;
       return { id, code: job.code(id), chart: [x, y, z] as Vector, ...heightOf(measured.points.get(id)) };
     }),
-    weight: { kilograms: weight.kilograms, x: at[0], y: at[1] },
+    weight: { kilograms: weight.kilograms, x: weight.centre[0], y: weight.centre[1] },
+    seats: supports.map(({ id, x, y }) => ({ id, x, y })),
   };
 }
 
 const heightOf = (read: PointMeasurement | undefined) => (read?.z ? { height: read.z.value } : {});
-
-/** A round reads from its own zero planes, which are the chart's brought onto the bench. */
-const onBench = (read: PointMeasurement, at: SetUp) => ({
-  ...(read.x ? { x: { value: read.x.value + at.x, sd: read.x.sd } } : {}),
-  ...(read.y ? { y: { value: read.y.value + at.y, sd: read.y.sd } } : {}),
-  ...(read.z ? { z: { value: read.z.value + at.z, sd: read.z.sd } } : {}),
-});

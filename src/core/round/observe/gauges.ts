@@ -1,8 +1,18 @@
-import { add, centroid, mapAxes, place, position, scale, type Vector } from '../../maths/geometry/vector';
+import {
+  add,
+  centroid,
+  mapAxes,
+  place,
+  position,
+  scale,
+  type Position,
+  type Vector,
+} from '../../maths/geometry/vector';
 import { fitSelected } from '../../maths/rigid/fit';
 import { checkedParts } from '../../shell/gauges';
 import type { Reading, Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
+import { placementOf } from '../../shell/set-up';
 import { referencePosition } from '../../shell/references/chosen';
 import type { PositionReading, SurveyPoint } from '../../survey/survey';
 
@@ -21,6 +31,8 @@ const TOWARD: Readonly<Record<NonNullable<Reading['toward']>, Vector>> = {
   down: [0, 0, -1],
 };
 
+/** No head is placed better than this, one standard deviation, mm. */
+const FINEST_SD = 0.05;
 /** How well somebody sees how far a hole is beside its bolt, one standard deviation, mm; and how far it may be the other ways. */
 const BESIDE_SD = 0.7;
 const OTHER_WAYS_SD = 10;
@@ -43,11 +55,11 @@ export function headsOf(job: Job, round: Pick<Round, 'setUpId'> | undefined, rea
   const heads = readings.flatMap((reading) => {
     if (reading.quantity !== 'fixture' || reading.partHoleId !== null) return [];
     const at = referencePosition(job.references, reading.pointId!);
-    return at ? [{ reading, at: add(at, [0, 0, builtHigher(job, round, reading.pointId!, at[2]) ?? 0]) }] : [];
+    return at ? [{ reading, at: add(at, [0, 0, builtHigher(job, round, reading.pointId!, at) ?? 0]) }] : [];
   });
   const middle = middleOf(heads.map(({ at }) => at));
   return heads.map(({ reading, at }) => {
-    const sd = reading.value / Math.sqrt(reading.fit === 'tight' ? 12 : 3);
+    const sd = Math.max(FINEST_SD, reading.value / Math.sqrt(reading.fit === 'tight' ? 12 : 3));
     return { reading, at, says: says(reading, at, [sd, sd, sd], BENCH_BODY, middle) };
   });
 }
@@ -57,13 +69,15 @@ export function builtHigher(
   job: Job,
   round: Pick<Round, 'setUpId'> | undefined,
   pointId: string,
-  height: number,
+  at: Position<'chart'>,
 ): number | undefined {
   const { rows } = job;
   const setUp = rows.setUps.find(({ id }) => id === round?.setUpId) ?? rows.setUps.at(-1);
   const mount = rows.mounts.find((each) => each.setUpId === setUp?.id && each.pointId === pointId);
   const checked = rows.workEvents.filter(({ kind, key }) => kind === 'checked' && key === mount?.id).at(-1);
-  return setUp && checked?.value != null ? checked.value - (height + setUp.z - (mount?.floor ?? 0)) : undefined;
+  return setUp && checked?.value != null
+    ? checked.value - (place(placementOf(setUp), at)[2] - (mount?.floor ?? 0))
+    : undefined;
 }
 
 /** A part needs so many holes read for anybody to know how it stands. */

@@ -21,6 +21,7 @@ export const workEvent = z.strictObject({
   value: length.nullable().default(null),
 });
 
+const degrees = z.number().min(-180).max(180);
 /** How the shell is to stand: on which bench, where on it, and what it weighs. Its identity is its item's. */
 export const setUp = z.strictObject({
   id,
@@ -35,6 +36,15 @@ export const setUp = z.strictObject({
   x: length,
   y: length,
   z: length,
+  /** How it is turned about the bench’s axes, degrees. */
+  turnX: degrees.default(0),
+  turnY: degrees.default(0),
+  turnZ: degrees.default(0),
+  /** Whether its sills have a pinch flange that a clamp can hold; empty while nobody said. */
+  flange: z.enum(['has', 'hasNot']).nullable().default(null),
+  /** The two points whose plumb marks carry the centre line on a floor. */
+  lineFromId: id.nullable().default(null),
+  lineToId: id.nullable().default(null),
   version,
 });
 /** A place the shell stands on: a point of its own or, where a clamp has none, a place in chart axes. */
