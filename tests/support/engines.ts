@@ -36,6 +36,11 @@ export const postgres: Engine = {
       options,
     );
     const pool = new pg.Pool({ host: folder, user: 'vinkel', database: 'postgres', max: 4, types });
+    let closing = false;
+    // A connection on its way out may still hear that the server is shut down under it.
+    pool.on('error', (error) => {
+      if (!closing) throw error;
+    });
     for (let tries = 0; ; tries++)
       try {
         await pool.query('select 1');
@@ -45,6 +50,7 @@ export const postgres: Engine = {
         await new Promise((resolve) => setTimeout(resolve, 100));
       }
     return behindPool(pool, async () => {
+      closing = true;
       await pool.end();
       const ended = new Promise((resolve) => server.once('exit', resolve));
       server.kill('SIGINT');

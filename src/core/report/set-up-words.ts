@@ -1,4 +1,5 @@
 import type { Against, WhyMounts } from '../plan/set-up/choose-mounts';
+import type { SupportTie } from '../findings/support-tie';
 import type { GaugeSays } from '../findings/gauges';
 import type { Vector } from '../maths/geometry/vector';
 import type { SetUpFault } from '../plan/set-up/build';
@@ -73,6 +74,15 @@ export function setUpFaultText(fault: SetUpFault, { mount, length }: SetUpWords)
 /** Something the shelf lacks. */
 export const lackingText = ({ kind, id, height, count, mounts }: Lacking, words: SetUpWords): string =>
   `${count} ${kind === 'head' ? `more ${id}` : id ? `more ${id}` : `of ${words.length(height)}, made`}, for ${mounts.map(words.mount).join(', ')}`;
+
+/** What is asked while a support stands on metal that will be replaced. */
+export function tieText({ going, staying, tiedBy }: SupportTie, code: (pointId: string) => string): string {
+  const named = going.map(({ pointId, part }) => `${code(pointId)} (${part})`).join(', ');
+  if (tiedBy) return `${named} will be cut; the round “${tiedBy}” ties old and new support together.`;
+  return staying < 3
+    ? `${named} will be cut: put ${3 - staying} more mounts on metal that stays, before the cut.`
+    : `${named} will be cut: take a round that locates all mounts, old and new, while both exist.`;
+}
 
 /** What a head or a hole of a part says of the shell, and what to do about it. */
 export const GAUGE_WORD: Readonly<Record<GaugeSays, string>> = {

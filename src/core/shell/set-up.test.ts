@@ -4,7 +4,9 @@ import { placementOf } from './set-up';
 
 const straight = { x: 900, y: 5, z: 250, turnX: 0, turnY: 0, turnZ: 0 };
 const at = (turns: Partial<typeof straight>) =>
-  place(placementOf({ ...straight, ...turns }), position<'chart'>([1000, -400, 200])).map((mm) => Math.round(mm * 1e6) / 1e6);
+  place(placementOf({ ...straight, ...turns }), position<'chart'>([1000, -400, 200])).map(
+    (mm) => Math.round(mm * 1e6) / 1e6,
+  );
 
 describe('how a shell is planned to stand', () => {
   it('is a shift where nothing is turned', () => {

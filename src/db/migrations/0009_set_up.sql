@@ -48,7 +48,7 @@ create table shelf_item (
 create table work_item (
   id uuid primary key,
   job_id uuid not null references job (id),
-  kind text not null check (kind in ('setUp')),
+  kind text not null check (kind in ('setUp', 'panel')),
   code text not null check (code <> ''),
   name text not null check (name <> ''),
   unique (job_id, id),
@@ -130,6 +130,37 @@ create table mount_piece (
   foreign key (job_id, mount_id) references mount (job_id, id)
 );
 
+-- A panel that is to be replaced, and the points that leave with it or stay beside it.
+create table panel (
+  id uuid primary key,
+  job_id uuid not null references job (id),
+  part text not null check (part <> ''),
+  side text not null check (side in ('left', 'centre', 'right')),
+  unique (job_id, id),
+  foreign key (job_id, id) references work_item (job_id, id)
+);
+
+create table panel_point (
+  panel_id uuid not null,
+  point_id uuid not null,
+  job_id uuid,
+  fate text not null check (fate in ('goes', 'stays')),
+  primary key (panel_id, point_id),
+  foreign key (job_id, panel_id) references panel (job_id, id),
+  foreign key (job_id, point_id) references point (job_id, id)
+);
+
+-- A body on a chassis or platform is two things: the points of the second, and which of the body each meets when the two
+-- are bolted together.
+create table platform_point (
+  point_id uuid primary key,
+  job_id uuid not null references job (id),
+  meets_id uuid check (meets_id <> point_id),
+  unique (job_id, meets_id),
+  foreign key (job_id, point_id) references point (job_id, id),
+  foreign key (job_id, meets_id) references point (job_id, id)
+);
+
 -- A real part that is bolted up as a gauge: its holes are a small reference, lengths taped between them tell whether it
 -- is straight, and its readings say how each hole fits a point of the shell.
 create table gauge_part (
@@ -194,6 +225,7 @@ begin
       ('work_event', 'work_item', 'item_id'),
       ('mount', 'set_up', 'set_up_id'),
       ('mount_piece', 'mount', 'mount_id'),
+      ('panel_point', 'panel', 'panel_id'),
       ('part_hole', 'gauge_part', 'gauge_part_id'),
       ('part_check', 'gauge_part', 'gauge_part_id')) as t (child, owner, key)
   loop
@@ -224,6 +256,9 @@ call keep_in_journal('work_event');
 call keep_in_journal('set_up');
 call keep_in_journal('mount');
 call keep_in_journal('mount_piece');
+call keep_in_journal('panel');
+call keep_in_journal('panel_point');
+call keep_in_journal('platform_point');
 call keep_in_journal('gauge_part');
 call keep_in_journal('part_hole');
 call keep_in_journal('part_check');

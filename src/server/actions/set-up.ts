@@ -93,6 +93,29 @@ export const saveGaugePart = useCase(input.gaugePart, async ({ part, holes, chec
   });
 });
 
+/** Plans a panel to be replaced, with the points that leave with it. */
+export const planPanel = useCase(input.panel, async ({ item, panel, points }, { database }) => {
+  if (item.id !== panel.id || item.kind !== 'panel' || points.some(({ panelId }) => panelId !== panel.id))
+    return failed('panel', 'a point of another panel cannot be put here');
+  await database.transaction(async (tx) => {
+    await insert(tx, 'workItems', [item]);
+    await insert(tx, 'panels', [panel]);
+    await insert(tx, 'panelPoints', points);
+  });
+  return done(null);
+});
+
+/** Writes which points belong to the platform, in place of what was written before. */
+export const setPlatform = useCase(input.platform, async ({ jobId, points }, { database }) => {
+  if (points.some((point) => point.jobId !== jobId))
+    return failed('points', 'a point of another job cannot be put here');
+  await database.transaction(async (tx) => {
+    await tx.query('delete from platform_point where job_id = $1', [jobId]);
+    await insert(tx, 'platformPoints', points);
+  });
+  return done(null);
+});
+
 /** Notes that a mount was built or is not, stands so high, or that the support was adjusted; said twice it happened once. */
 export const noteSetUp = useCase(input.tick, async (event, { database, actor, now }) => {
   await insert(database, 'workEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });

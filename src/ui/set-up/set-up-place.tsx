@@ -5,7 +5,16 @@ import { buildSetUp } from '@/core/plan/set-up/build';
 import { plannedMounts, weightOf, type PlannedSetUp, type SetUpPage } from '@/core/report/pages/set-up';
 import { placementOf } from '@/core/shell/set-up';
 import type { Mount } from '@/core/shell/job/entities';
-import type { GaugePartInput, MountsInput, NewBench, NewSetUp, SetUpFields, TickInput } from '@/formats/inputs/set-up';
+import type {
+  GaugePartInput,
+  MountsInput,
+  NewBench,
+  NewSetUp,
+  PanelInput,
+  PlatformInput,
+  SetUpFields,
+  TickInput,
+} from '@/formats/inputs/set-up';
 import type { PackedRows } from '@/formats/packed-rows';
 import { Button } from '../kit/button';
 import { ClientOnly } from '../kit/client-only';
@@ -14,6 +23,9 @@ import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { BeginSetUp } from './begin';
 import { BenchPlan } from './bench-plan';
+import { CutPanels } from './cut-panels';
+import { FloorLineCard } from './floor-line';
+import { Platform } from './platform';
 import { CutList } from './cut-list';
 import { Gauges } from './gauges';
 import { LevelPanel } from './level-panel';
@@ -34,6 +46,8 @@ export interface SetUpActions {
   readonly noteSetUp: Action<TickInput>;
   readonly addBench: Action<NewBench>;
   readonly saveGaugePart: Action<GaugePartInput>;
+  readonly planPanel: Action<PanelInput>;
+  readonly setPlatform: Action<PlatformInput>;
 }
 
 /** The place for setting up: the bench under the shell, what is proposed, what is in hand, and the card to build by. */
@@ -96,10 +110,12 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
         <div className="no-print flex min-w-0 flex-col gap-5">
           <MountSets {...inHand} onToggle={toggle} />
           <PlacedMounts {...inHand} />
+          <CutPanels jobId={setUp.jobId} page={page} planPanel={actions.planPanel} />
           <StandFields key={planned.setUp.version} planned={planned} page={page} changeSetUp={actions.changeSetUp} />
         </div>
       </div>
       <SetUpCard {...inHand} noteSetUp={actions.noteSetUp} />
+      <FloorLineCard {...inHand} />
       <Lifting {...inHand} />
       <CutList {...inHand} addBench={actions.addBench} />
       {planned.levelling ? (
@@ -111,6 +127,7 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
           />
         </ClientOnly>
       ) : null}
+      <Platform jobId={setUp.jobId} page={page} setPlatform={actions.setPlatform} />
       <ClientOnly>
         <Gauges jobId={setUp.jobId} gauges={page.gauges} rows={packed} saveGaugePart={actions.saveGaugePart} />
       </ClientOnly>

@@ -14,10 +14,21 @@ import { SelectField, TextField } from '../kit/field';
 import { FormFields } from '../kit/form-fields';
 import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
-import { usePreferences } from '../shell/preferences-context';
+import { useFormat, usePreferences } from '../shell/preferences-context';
 import { FoundPlacement } from './found-placement';
 
 const PLACE = ['x', 'y', 'z'] as const;
+const TURNS = ['turnX', 'turnY', 'turnZ'] as const;
+const TURN_LABEL = {
+  turnX: 'Turned about its length, °',
+  turnY: 'about its width, °',
+  turnZ: 'seen from above, °; 180 faces the other way',
+};
+const FLANGE = [
+  ['', 'nobody said'],
+  ['has', 'have one'],
+  ['hasNot', 'have none'],
+] as const;
 
 const shownOf = ({ setUp }: PlannedSetUp, format: Formatter) => ({
   benchVersionId: setUp.benchVersionId,
@@ -28,7 +39,44 @@ const shownOf = ({ setUp }: PlannedSetUp, format: Formatter) => ({
   x: format.length(setUp.x),
   y: format.length(setUp.y),
   z: format.length(setUp.z),
+  turnX: String(setUp.turnX),
+  turnY: String(setUp.turnY),
+  turnZ: String(setUp.turnZ),
+  flange: setUp.flange ?? '',
+  lineFromId: setUp.lineFromId ?? '',
+  lineToId: setUp.lineToId ?? '',
 });
+
+/** An angle in degrees; nothing typed is none. */
+function turnOf(typed: string, path: string, faults: Fault[]): number {
+  const degrees = typed.trim() === '' ? 0 : Number(typed.replace(',', '.').replace('−', '-'));
+  if (!(Math.abs(degrees) <= 180)) faults.push({ path, message: 'an angle from −180 to 180' });
+  return degrees;
+}
+
+type SelectProps = Partial<React.ComponentProps<'select'>> & { readonly error?: string };
+
+/** The two points whose plumb marks carry the centre line. */
+function LinePoints({
+  page,
+  field,
+}: {
+  page: SetUpPage;
+  field: (name: 'lineFromId' | 'lineToId') => Partial<React.ComponentProps<'input'>> & { readonly error?: string };
+}) {
+  const format = useFormat();
+  const options = [['', 'none'] as const, ...page.gauges.points.map(({ id, code }) => [id, code] as const)];
+  return (
+    <>
+      <SelectField
+        label={format.name('Centre line from the plumb mark of')}
+        options={options}
+        {...(field('lineFromId') as unknown as SelectProps)}
+      />
+      <SelectField label="to that of" options={options} {...(field('lineToId') as unknown as SelectProps)} />
+    </>
+  );
+}
 
 /** The version it was planned on, and the newest of every bench. */
 const benchesFor = (own: ListedBench, { benches }: SetUpPage) =>
@@ -71,8 +119,14 @@ export function StandFields({
       if ((centre[0] === null) !== (centre[1] === null))
         faults.push({ path: centre[0] === null ? 'centreX' : 'centreY', message: 'type both, or neither' });
       const [x, y, z] = PLACE.map((axis) => length(axis) ?? 0) as [number, number, number];
+      const [turnX, turnY, turnZ] = TURNS.map((name) => turnOf(values[name], name, faults)) as [number, number, number];
       const { benchVersionId, suspension } = values;
-      return { ...setUp, benchVersionId, suspension, kilograms, centreX: centre[0], centreY: centre[1], x, y, z };
+      const line = { lineFromId: values.lineFromId || null, lineToId: values.lineToId || null };
+      if (line.lineFromId !== null && line.lineFromId === line.lineToId)
+        faults.push({ path: 'lineToId', message: 'another point than the first' });
+      const flange = (values.flange || null) as SetUp['flange'];
+      const stands = { kilograms, centreX: centre[0], centreY: centre[1], x, y, z, turnX, turnY, turnZ };
+      return { ...setUp, benchVersionId, suspension, ...stands, flange, ...line };
     },
   });
   return (
@@ -83,6 +137,13 @@ export function StandFields({
         <TextField label={`Chart’s zero along the ${ground}, ${format.unit}`} {...form.field('x')} />
         <TextField label={`right of the middle, ${format.unit}`} {...form.field('y')} />
         <TextField label={`over the ${ground}, ${format.unit}`} {...form.field('z')} />
+        {TURNS.map((name) => (
+          <TextField key={name} label={TURN_LABEL[name]} inputMode="decimal" {...form.field(name)} />
+        ))}
+        {bench.bench.kind === 'clamps' ? (
+          <SelectField label="Its sills, of pinch flanges," options={FLANGE} {...form.field('flange')} />
+        ) : null}
+        {hasBeams(bench.version) ? null : <LinePoints page={page} field={form.field} />}
         <SelectField label="Bench" options={benchesFor(bench, page)} {...form.field('benchVersionId')} />
         <SelectField label="Suspension" options={Object.entries(SUSPENSION_WORD)} {...form.field('suspension')} />
         <TextField label="Weight, kg" hint={`estimated ${estimated.kilograms} kg`} {...form.field('kilograms')} />

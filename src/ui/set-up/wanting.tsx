@@ -1,8 +1,41 @@
-import { lackingText, setUpFaultText } from '@/core/report/set-up-words';
+import { lackingText, setUpFaultText, tieText } from '@/core/report/set-up-words';
 import type { InHand } from './in-hand';
 
+/** What is asked of the support itself: metal that will be cut, a flange that is not there. */
+function OfTheSupport({ page, planned: { tie, setUp, bench } }: Pick<InHand, 'page' | 'planned'>) {
+  const code = new Map(page.gauges.points.map((point) => [point.id, point.code]));
+  const clamps = bench.bench.kind === 'clamps';
+  return (
+    <>
+      {tie ? (
+        <p className={tie.tiedBy ? 'text-soft' : 'border-l-2 border-minus pl-3'}>
+          {tieText(tie, (pointId) => code.get(pointId) ?? 'a point')}
+        </p>
+      ) : null}
+      {clamps && setUp.flange === 'hasNot' ? (
+        <p className="border-l-2 border-minus pl-3">
+          This car’s sills have no pinch flange to clamp: take heads in its datum holes, or stands under its
+          crossmembers; or the adapter its maker says.
+        </p>
+      ) : null}
+      {clamps && setUp.flange === null ? (
+        <p className="text-soft">Clamps hold a pinch flange: say under “how it stands” whether these sills have one.</p>
+      ) : null}
+    </>
+  );
+}
+
 /** What stands in the way of the set-up, and what the shelf lacks. */
-export function Wanting({ built, words, plan }: InHand) {
+export function Wanting(inHand: InHand) {
+  return (
+    <>
+      <OfTheSupport {...inHand} />
+      <OfTheMounts {...inHand} />
+    </>
+  );
+}
+
+function OfTheMounts({ built, words, plan }: InHand) {
   const told = built.faults.filter(({ kind }) => kind !== 'notBuilt' || built.lacking.length === 0);
   if (plan.mounts.length === 0) return <p>Take a set of points, or choose points on the drawing.</p>;
   if (told.length === 0 && built.lacking.length === 0)

@@ -87,3 +87,32 @@ describe('which points to mount first', () => {
     expect(centre).toEqual([1350, 0, 670]);
   });
 });
+
+describe('mirrored sets', () => {
+  it('are proposed once', () => {
+    const at = (x: number, y: number): Vector => [x, y, 200];
+    const points = [
+      ['A', at(0, -400)],
+      ['B', at(0, 400)],
+      ['C', at(1200, -600)],
+      ['D', at(1200, 600)],
+      ['E', at(2600, -500)],
+      ['F', at(2600, 500)],
+    ].map(([id, place]) => ({ id: id as string, at: place as Vector, against: [] }));
+    const shell = {
+      extent: { from: [-300, -700, 0], to: [3000, 700, 1300] } as { from: Vector; to: Vector },
+      weight: { kilograms: 200, centre: [1250, 0, 500] as Vector },
+    };
+    const three = chooseMounts(points, shell, 3, 4);
+    const mirrored = { A: 'B', B: 'A', C: 'D', D: 'C', E: 'F', F: 'E' } as Record<string, string>;
+    const named = three.map(({ what }) => [...what.ids].sort().join(''));
+    for (const set of named)
+      expect(named).not.toContain(
+        [...set]
+          .map((id) => mirrored[id])
+          .sort()
+          .join(''),
+      );
+    expect(named.length).toBeGreaterThan(0);
+  });
+});

@@ -61,13 +61,33 @@ export function chooseMounts(
   most: number,
 ): MountProposal[] {
   const sound = candidates.filter(({ against }) => against.length === 0);
-  const sets = steadiest(sound, shell, count, most + 1);
+  // A set and its mirror image are one proposal: the first stands for both.
+  const found = steadiest(sound, shell, count, 2 * most + 1);
   const uneven = ({ kilograms }: MountSet) => Math.max(...kilograms) - Math.min(...kilograms);
-  const best = sets[0]?.leverage ?? 0;
+  const best = found[0]?.leverage ?? 0;
   const level = ({ leverage }: MountSet) => Math.floor(Math.log(leverage / best) / Math.log(1 + AS_GOOD) + 1e-9);
-  sets.sort((a, b) => level(a) - level(b) || uneven(a) - uneven(b) || a.leverage - b.leverage);
+  found.sort((a, b) => level(a) - level(b) || uneven(a) - uneven(b) || a.leverage - b.leverage);
   const at = new Map(sound.map((each) => [each.id, each.at]));
+  const sets = withoutMirrored(found, at);
   return sets.slice(0, most).map((set, i) => proposalOf(set, at, sets[i + 1], uneven));
+}
+
+/** Places nearer than this are each other's mirror image, mm. */
+const MIRRORED = 10;
+
+function withoutMirrored(sets: readonly MountSet[], at: ReadonlyMap<string, Vector>): MountSet[] {
+  const outline = ({ ids }: MountSet, side: 1 | -1) =>
+    ids
+      .map((id) => at.get(id)!)
+      .map(([x, y]) => `${Math.round(x / MIRRORED)} ${Math.round((side * y) / MIRRORED) || 0}`)
+      .sort()
+      .join();
+  const seen = new Set<string>();
+  return sets.filter((set) => {
+    if (seen.has(outline(set, -1))) return false;
+    seen.add(outline(set, 1));
+    return true;
+  });
 }
 
 /** So many sets the shell would stand on, the steadiest first, and all that are about as steady as the last of them. */

@@ -4,16 +4,20 @@ import type { SolveBinary } from '../../maths/search/binary-program';
 import { buildSetUp, type Built, type PlannedMount } from '../../plan/set-up/build';
 import { chooseMounts, type Against, type MountCandidate, type MountProposal } from '../../plan/set-up/choose-mounts';
 import type { Weight } from '../../plan/set-up/loads';
+import { floorLine, type FloorLine } from '../../plan/set-up/floor-line';
 import { level, type LevelPoint, type LevelResult, type LevelSupport } from '../../plan/set-up/level';
 import { fittedPlacement, type Placement } from '../../plan/set-up/placement';
 import { estimateWeight, type Extent, type ShellWeight } from '../../plan/set-up/weight';
 import { gaugeFindings, type GaugeFinding } from '../../findings/gauges';
+import { supportTie, type SupportTie } from '../../findings/support-tie';
+import { twoThings, type ThingPlaced, type TwoThings } from '../../findings/two-things';
 import { uncertainPoint } from '../../round/align/align-round';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import { conditionsOf } from '../../round/observe/conditions';
 import { checkedParts, type CheckedPart } from '../../shell/gauges';
 import { placementOf } from '../../shell/set-up';
+import { pointsThatGo } from '../../shell/cut-metal';
 import { benchAt, newestBenches, type ListedBench } from '../../shell/benches';
 import type { PointMeasurement } from '../../round/observe/measured';
 import type { Mount, MountPiece, Round, SetUp, ShelfItem, WorkEvent, WorkItem } from '../../shell/job/entities';
@@ -35,6 +39,10 @@ export interface PlannedSetUp {
   readonly ticked: readonly string[];
   readonly built: Built;
   readonly levelling?: Levelled;
+  /** Mounts that stand on metal to be cut. */
+  readonly tie?: SupportTie;
+  /** A centre line on the floor, where one was laid. */
+  readonly line?: FloorLine;
   /** Heights that mounts were found at when they were checked, mm. */
   readonly checked: ReadonlyMap<string, number>;
   /** Where the last round has found the shell on the bench. */
@@ -72,6 +80,8 @@ export interface SetUpPage {
   readonly three: readonly MountProposal[];
   readonly planned?: PlannedSetUp;
   readonly gauges: GaugesPage;
+  readonly panels: readonly PlannedPanel[];
+  readonly platform: PlatformPage;
   /** The last round of the job's own shell: what is read here goes into it while it is open. */
   readonly roundId?: string;
 }
@@ -85,6 +95,21 @@ export interface GaugesPage {
   /** The last round they were read in. */
   readonly round?: string;
   readonly findings: readonly GaugeFinding[];
+}
+
+/** A panel that is to be replaced, and the codes of the points that leave with it. */
+export interface PlannedPanel {
+  readonly id: string;
+  readonly part: string;
+  readonly codes: readonly string[];
+}
+
+/** The points of a chassis or platform, as one would write them down, and how body and platform lie. */
+export interface PlatformPage {
+  readonly points: readonly { readonly code: string; readonly meets?: string }[];
+  readonly things?: Omit<TwoThings, 'placed'>;
+  /** How each of the two stands on the bench by its own points. */
+  readonly placements: { readonly platform?: Placement; readonly body?: Placement };
 }
 
 /** Points no higher over the lowest than this share of the shell's height can be stood on. */
@@ -108,8 +133,30 @@ export function setUpPage(job: Job, solve?: SolveBinary): SetUpPage {
     three: chooseMounts(points, { extent, weight }, 3, SETS),
     ...(planned ? { planned } : {}),
     gauges: gaugesOf(job, stands.judgement),
+    panels: panelsOf(job),
+    platform: platformOf(job),
     ...(stands.judgement ? { roundId: stands.judgement.round.id } : {}),
   };
+}
+
+function panelsOf(job: Job): PlannedPanel[] {
+  return job.rows.panels.map(({ id, part }) => {
+    const going = job.rows.panelPoints.filter(({ panelId, fate }) => panelId === id && fate === 'goes');
+    return { id, part, codes: going.map(({ pointId }) => job.code(pointId)) };
+  });
+}
+
+function platformOf(job: Job): PlatformPage {
+  const points = job.rows.platformPoints.map(({ pointId, meetsId }) => ({
+    code: job.code(pointId),
+    ...(meetsId ? { meets: job.code(meetsId) } : {}),
+  }));
+  const found = twoThings(job);
+  if (!found) return { points, placements: {} };
+  const { placed, ...things } = found;
+  const placement = (thing: ThingPlaced | undefined) => thing && fittedPlacement(thing.motion, thing.control);
+  const [platform, body] = [placement(placed.platform), placement(placed.body)];
+  return { points, things, placements: { ...(platform ? { platform } : {}), ...(body ? { body } : {}) } };
 }
 
 function gaugesOf(job: Job, judgement: RoundJudgement | undefined): GaugesPage {
@@ -198,6 +245,7 @@ function againstOf(
   const found = job.rows.findingDetails.filter(({ entryId }) => entries.has(entryId));
   const standing = new Set(job.logEntries.map(({ id }) => id));
   if (found.some(({ sort, entryId }) => sort === 'rust' && standing.has(entryId))) against.add('rust');
+  if (pointsThatGo(job).has(pointId)) against.add('toBeCut');
   return [...against];
 }
 
@@ -207,12 +255,8 @@ export const weightOf = ({ kilograms, centreX, centreY }: SetUp, estimated: Shel
   centre: [centreX ?? estimated.centre[0], centreY ?? estimated.centre[1], estimated.centre[2]],
 });
 
-function plannedOf(
-  job: Job,
-  setUp: SetUp,
-  { points, estimated, judgement }: ShellStanding,
-  solve?: SolveBinary,
-): PlannedSetUp | undefined {
+function plannedOf(job: Job, setUp: SetUp, standing: ShellStanding, solve?: SolveBinary): PlannedSetUp | undefined {
+  const { points, estimated, judgement } = standing;
   const { rows } = job;
   const item = rows.workItems.find(({ id }) => id === setUp.id);
   const bench = benchAt(rows, setUp.benchVersionId);
@@ -239,9 +283,26 @@ function plannedOf(
     ticked: [...ticks].filter(([key, kind]) => kind === 'ticked' && ids.has(key)).map(([key]) => key),
     built,
     checked: checkedHeights(rows.workEvents, setUp.id),
+    ...tieOf(job, setUp),
+    ...lineOf(setUp, standing, places),
     ...(levelling ? { levelling } : {}),
     ...foundBy(judgement),
   };
+}
+
+function tieOf(job: Job, setUp: SetUp): Pick<PlannedSetUp, 'tie'> {
+  const tie = supportTie(job, setUp);
+  return tie ? { tie } : {};
+}
+
+function lineOf(
+  { lineFromId, lineToId }: SetUp,
+  standing: ShellStanding,
+  mounts: readonly PlannedMount[],
+): Pick<PlannedSetUp, 'line'> {
+  const [from, to] = [standing.places.get(lineFromId ?? ''), standing.places.get(lineToId ?? '')];
+  const line = from && to && floorLine(from, to, mounts);
+  return line ? { line } : {};
 }
 
 const checkedHeights = (events: readonly WorkEvent[], setUpId: string): ReadonlyMap<string, number> =>

@@ -1,5 +1,14 @@
 import Link from 'next/link';
-import { addBench, changeSetUp, noteSetUp, saveGaugePart, setMounts, startSetUp } from '@/server/actions/set-up';
+import {
+  addBench,
+  changeSetUp,
+  noteSetUp,
+  planPanel,
+  saveGaugePart,
+  setMounts,
+  setPlatform,
+  startSetUp,
+} from '@/server/actions/set-up';
 import { jobAnd, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { SetUpPlace } from '@/ui/set-up/set-up-place';
@@ -17,7 +26,7 @@ export default async function Page({ params }: JobParams) {
           jobId={job}
           page={made}
           packed={rowsForRounds(rows, made.roundId ? [made.roundId] : [])}
-          actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench, saveGaugePart }}
+          actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench, saveGaugePart, planPanel, setPlatform }}
         />
       }
     >

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { at, author, code, count, id, length, line, name, version } from './fields';
+import { at, author, code, count, id, length, line, name, side, version } from './fields';
 import { support } from './round';
 
 // What is planned and done, one item each; what happens to it; and the details of its kind.
 
-export const WORK_KINDS = ['setUp'] as const;
+export const WORK_KINDS = ['setUp', 'panel'] as const;
 export const workItem = z.strictObject({ id, jobId: id, kind: z.enum(WORK_KINDS), code, name });
 
 export const WORK_EVENTS = ['ticked', 'unticked', 'adjusted', 'idle', 'carrying', 'checked'] as const;
@@ -68,8 +68,19 @@ export const mount = z.strictObject({
 /** One piece of a mount's stack, from the beam up. */
 export const mountPiece = z.strictObject({ id, mountId: id, ordinal: count, shelfItemId: id });
 
+/** A panel that is to be replaced. Its identity is its item's. */
+export const panel = z.strictObject({ id, jobId: id, part: name, side });
+/** What becomes of a point when a panel is cut: it goes with it, or stays beside the cut. */
+export const panelPoint = z.strictObject({ panelId: id, pointId: id, fate: z.enum(['goes', 'stays']) });
+
+/** A point of the chassis or platform, and the point of the body that it meets when the two are bolted together. */
+export const platformPoint = z.strictObject({ jobId: id, pointId: id, meetsId: id.nullable() });
+
 export type WorkItem = z.infer<typeof workItem>;
 export type WorkEvent = z.infer<typeof workEvent>;
 export type SetUp = z.infer<typeof setUp>;
+export type Panel = z.infer<typeof panel>;
+export type PanelPoint = z.infer<typeof panelPoint>;
+export type PlatformPoint = z.infer<typeof platformPoint>;
 export type Mount = z.infer<typeof mount>;
 export type MountPiece = z.infer<typeof mountPiece>;

@@ -1,0 +1,74 @@
+import type { SetUpPage } from '@/core/report/pages/set-up';
+import { SIDES, type Side } from '@/core/shell/job/entities';
+import { panel, type PanelInput } from '@/formats/inputs/set-up';
+import { Button } from '../kit/button';
+import { FormDialog } from '../kit/dialog';
+import { SelectField, TextField } from '../kit/field';
+import { FormFields } from '../kit/form-fields';
+import type { Action } from '../kit/use-action';
+import { useEntryForm } from '../kit/use-entry-form';
+
+interface CutPanelsProps {
+  readonly jobId: string;
+  readonly page: SetUpPage;
+  readonly planPanel: Action<PanelInput>;
+}
+
+/** Panels that are to be replaced: what stands on them cannot carry the shell to the end. */
+export function CutPanels({ jobId, page, planPanel }: CutPanelsProps) {
+  return (
+    <section aria-label="Metal to be cut" className="no-print flex flex-col gap-2">
+      <div className="flex items-center gap-2">
+        <h3 className="caps">Metal to be cut</h3>
+        <FormDialog
+          title="A panel to be replaced"
+          description="Which points leave with it: no mount is proposed there"
+          trigger={<Button className="ml-auto">Add a panel</Button>}
+        >
+          {(close) => <AddPanel {...{ jobId, page, planPanel }} done={close} />}
+        </FormDialog>
+      </div>
+      <ul className="empty:hidden">
+        {page.panels.map(({ id, part, codes }) => (
+          <li key={id} className="border-b border-faint py-1">
+            <strong>{part}</strong> <span className="text-soft">{codes.join(', ') || 'no point goes with it'}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function AddPanel({ jobId, page, planPanel, done }: CutPanelsProps & { done: () => void }) {
+  const byCode = new Map(page.gauges.points.map(({ id, code }) => [code.toLowerCase(), id]));
+  const form = useEntryForm({
+    schema: panel,
+    action: planPanel,
+    defaults: { part: '', side: 'left' as Side, points: '' },
+    read: ({ part, side, points }, faults, id): PanelInput => {
+      const codes = [...new Set(points.split(/[\s,;]+/).filter((code) => code !== ''))];
+      for (const code of codes)
+        if (!byCode.has(code.toLowerCase())) faults.push({ path: 'points', message: `no point “${code}” in this job` });
+      const going = codes.flatMap((code) => byCode.get(code.toLowerCase()) ?? []);
+      return {
+        item: {
+          id,
+          jobId,
+          kind: 'panel',
+          code: `panel-${page.panels.length + 1}-${id.slice(0, 4)}`,
+          name: part.trim(),
+        },
+        panel: { id, jobId, part: part.trim(), side },
+        points: going.map((pointId) => ({ panelId: id, pointId, fate: 'goes' })),
+      };
+    },
+    done,
+  });
+  return (
+    <FormFields form={form} yes="Add">
+      <TextField label="Panel" hint="Left sill, outer" {...form.field('part')} />
+      <SelectField label="Side" options={SIDES.map((side) => [side, side])} {...form.field('side')} />
+      <TextField label="Points that go with it" hint="S1L S2L" {...form.field('points')} />
+    </FormFields>
+  );
+}
