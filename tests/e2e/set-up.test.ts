@@ -91,6 +91,13 @@ describe('setting up', () => {
     const tick = place.getByRole('checkbox', { name: /is built$/ }).first();
     await tick.click();
     await place.getByText('1 of 4 built').waitFor();
+    const found = place.getByLabel(/^Height of .* as found/).first();
+    await found.fill('high');
+    await page.keyboard.press('Enter');
+    await place.getByRole('alert').first().waitFor();
+    await found.fill('300');
+    await page.keyboard.press('Enter');
+    await place.getByText(/build it again, or keep it so/).waitFor();
     await page.reload();
     await settled(page);
     expect(await hole()).toBeGreaterThan(before + 2);
@@ -111,6 +118,69 @@ describe('setting up', () => {
     await page.getByLabel('Weight, kg').fill('heavy');
     await page.getByRole('button', { name: 'Use these' }).click();
     await page.getByText('a weight in kg, or nothing').waitFor();
+    await page.getByLabel('Weight, kg').fill('214');
+    await page.getByLabel(/^seen from above/).fill('180');
+    await page.getByLabel('Bench', { exact: true }).selectOption({ label: 'Stands and packers, version 1' });
+    await page.getByRole('button', { name: 'Use these' }).click();
+    await page.getByLabel(/line from the plumb mark of/).selectOption('F2L');
+    await page.getByLabel('to that of').selectOption('R1L');
+    await page.getByRole('button', { name: 'Use these' }).click();
+    await page.getByRole('region', { name: 'Stands by the line' }).getByRole('row').nth(4).waitFor();
+    await context.close();
+  });
+
+  it('asks for a round on both supports where one stands on metal that goes, and proposes no point there', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`/jobs/${lodd}/set-up`);
+    await settled(page);
+    const place = page.getByRole('region', { name: 'Set-up', exact: true });
+    const mounted = (await place.getByRole('row').nth(1).getByRole('cell').nth(1).textContent())!;
+    await page.getByRole('button', { name: 'Add a panel' }).click();
+    await page.getByLabel('Panel', { exact: true }).fill('Left sill');
+    await page.getByLabel('Points that go with it').fill(`${mounted} X9X`);
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await page.getByText('no point “X9X” in this job').waitFor();
+    await page.getByLabel('Points that go with it').fill(mounted);
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await page
+      .getByText(new RegExp(`${mounted} \\(Left sill\\)`))
+      .first()
+      .waitFor();
+    await context.close();
+  });
+
+  it('takes a real part for a gauge once it is taped against itself, and says what each gauge is worth', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`/jobs/${lodd}/set-up`);
+    const gauges = page.getByRole('region', { name: 'Gauges' });
+    await gauges.getByRole('row', { name: /P1L .*the shell is off here/ }).waitFor();
+    expect(await gauges.getByText('agrees with the rest of the round').count()).toBeGreaterThan(8);
+
+    await page.goto(`/jobs/${solbris}/set-up`);
+    await gauges.getByRole('button', { name: 'Add a part' }).click();
+    await page.getByLabel('Short name, as in axle.1').fill('axle');
+    await page.getByLabel('What it is').fill('Axle beam');
+    await page.getByLabel('Holes, mm').fill('1; 0; -400; 0\n2; 0; 400; 0\n3; 250; wide; 0');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await page.getByText(/line 3: across/).waitFor();
+    await page.getByLabel('Holes, mm').fill('1; 0; -400; 0\n2; 0; 400; 0\n3; 250; 0; 0');
+    await page.getByLabel('Taped on the part, mm').fill('1; 2; 806');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    const axle = gauges.locator('[data-part="axle"]');
+    await axle.getByText('contradicts itself: it has no voice').waitFor();
+    await settled(page);
+    const entry = gauges.getByRole('form', { name: 'Read a gauge' });
+    await entry.getByLabel('Gauge').selectOption('axle.1');
+    await entry.getByLabel('It', { exact: true }).selectOption('beside');
+    await entry.getByRole('button', { name: 'Take' }).click();
+    await entry.getByRole('alert').waitFor();
+    await entry.getByLabel(/^By,/).fill('4');
+    await entry.getByRole('button', { name: 'Take' }).click();
+    await page.waitForFunction(
+      () => !document.querySelector('[aria-label="Read a gauge"]')!.textContent!.includes('on the way'),
+    );
+    await page.reload();
+    await gauges.getByText('the part contradicts its own holes: it has no voice').waitFor();
     await context.close();
   });
 
@@ -146,6 +216,8 @@ describe('setting up', () => {
     await page.getByText('Lifting at these points').click();
     await page.getByLabel(/^Hook over the highest point/).fill('300');
     await page.getByText(/from upright: hang the hook higher/).waitFor();
+    await place.getByRole('button', { name: 'Read all with the simulated stick' }).click();
+    await place.getByText(/^By hand, /).waitFor();
     await place.getByRole('textbox').fill('about half a metre');
     await page.keyboard.press('Enter');
     await place.getByRole('alert').first().waitFor();
@@ -168,7 +240,7 @@ describe('setting up', () => {
     await page.getByRole('row', { name: /Stand, middle/ }).waitFor();
     await settled(page);
     const row = page.getByRole('row', { name: /Stand, middle/ });
-    const height = async () => Number(await row.getByRole('cell').last().textContent());
+    const height = async () => Number(await row.getByRole('cell').nth(-2).textContent());
     const level = await height();
     await page.getByLabel(/^Floor under Stand, middle/).fill('8');
     await page.keyboard.press('Enter');
@@ -176,6 +248,14 @@ describe('setting up', () => {
     await settled(page);
     await page.getByRole('button', { name: 'Leave out Stand, middle' }).click();
     await page.getByRole('row', { name: /Stand, middle/ }).waitFor({ state: 'detached' });
+    await settled(page);
+    await page.getByRole('button', { name: 'Take them as two' }).click();
+    await page.getByLabel('Points of the platform').fill('P1L\nP2L = B9L');
+    await page.getByRole('button', { name: 'Use these' }).last().click();
+    await page.getByText('line 2: no point “B9L” in this job').waitFor();
+    await page.getByLabel('Points of the platform').fill('P1L\nP2L = A1L');
+    await page.getByRole('button', { name: 'Use these' }).last().click();
+    await page.getByText('2 points are the platform’s').waitFor();
     await context.close();
   });
 });

@@ -32,10 +32,11 @@ function LevelPart({ rows: stored, planned, words, levelling: asSent, noteSetUp 
   const { result, points } = levelling;
   const read = points.filter(({ height }) => height !== undefined).length;
   const simulated = useSimulatedShell({ planned, rows, levelling, put });
-  const adjusted = () => {
-    if (result.ok) simulated.turn(result.levelling.moves);
+  const adjusted = async () => {
+    const moves = result.ok ? result.levelling.moves : [];
     const event = { id: crypto.randomUUID(), itemId: planned.setUp.id, kind: 'adjusted', key: '', reason: '' } as const;
-    return noting.run({ ...event, value: null });
+    const outcome = await noting.run({ ...event, value: null });
+    if (outcome.ok) simulated.turn(moves);
   };
   return (
     <section aria-label="Levelling" className="no-print flex flex-col gap-3">
@@ -45,7 +46,7 @@ function LevelPart({ rows: stored, planned, words, levelling: asSent, noteSetUp 
           by {read} of {points.length} heights of undisturbed points
         </span>
         {result.ok && levelling.open ? (
-          <Button className="ml-auto" disabled={noting.pending} onClick={adjusted}>
+          <Button className="ml-auto" disabled={noting.pending} onClick={() => void adjusted()}>
             The mounts are turned: read again
           </Button>
         ) : null}
@@ -115,8 +116,14 @@ function Found({
       ) : null}
       {still ? <p role="status">Level and straight as far as these readings tell. Read again to be sure.</p> : null}
       <ol className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
-        {moves.map((move) => (
-          <Corner key={move.id} move={move} name={words.mount(move.id)} onFelt={(kind) => onFelt(move.id, kind)} />
+        {moves.map((move, i) => (
+          <Corner
+            key={move.id}
+            order={i + 1}
+            move={move}
+            name={words.mount(move.id)}
+            onFelt={(kind) => onFelt(move.id, kind)}
+          />
         ))}
       </ol>
     </>
@@ -167,19 +174,23 @@ function Figure({ of: { value, uncertainty } }: { of: Measured }) {
 }
 
 interface CornerProps {
+  /** Which to loosen first. */
+  readonly order: number;
   readonly move: SupportMove;
   readonly name: string;
   readonly onFelt: (kind: 'idle' | 'carrying') => void;
 }
 
-function Corner({ move, name, onFelt }: CornerProps) {
+function Corner({ order, move, name, onFelt }: CornerProps) {
   const format = useFormat();
   const size = (mm: number) => `${format.length(Math.abs(mm))} ${format.unit}`;
   const { raise, across, along, turns, shims, beyond, takeUp, jack } = move;
   const felt = takeUp ? 'after all' : 'nothing';
   return (
     <li className="flex flex-col gap-1 border border-rule bg-sheet p-3" data-corner={name}>
-      <span className="caps">{name}</span>
+      <span className="caps">
+        {order}. {name}
+      </span>
       {takeUp ? <span>bring it up until it just carries, then</span> : null}
       <strong className="text-2xl">
         {raise === 0 ? 'leave it' : `${raise > 0 ? '▲ raise' : '▼ lower'} ${size(raise)}`}

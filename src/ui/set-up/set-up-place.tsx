@@ -106,12 +106,12 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
           <BenchPlan drawn={drawn} onPoint={toggle} onBeam={putBeam} />
           <Faults faults={plan.faults} />
           <Wanting {...inHand} />
+          <StandFields key={planned.setUp.version} planned={planned} page={page} changeSetUp={actions.changeSetUp} />
         </div>
         <div className="no-print flex min-w-0 flex-col gap-5">
           <MountSets {...inHand} onToggle={toggle} />
           <PlacedMounts {...inHand} />
           <CutPanels jobId={setUp.jobId} page={page} planPanel={actions.planPanel} />
-          <StandFields key={planned.setUp.version} planned={planned} page={page} changeSetUp={actions.changeSetUp} />
         </div>
       </div>
       <SetUpCard {...inHand} noteSetUp={actions.noteSetUp} />

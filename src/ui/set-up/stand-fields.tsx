@@ -26,8 +26,8 @@ const TURN_LABEL = {
 };
 const FLANGE = [
   ['', 'nobody said'],
-  ['has', 'have one'],
-  ['hasNot', 'have none'],
+  ['has', 'there is one'],
+  ['hasNot', 'there is none'],
 ] as const;
 
 const shownOf = ({ setUp }: PlannedSetUp, format: Formatter) => ({
@@ -141,7 +141,7 @@ export function StandFields({
           <TextField key={name} label={TURN_LABEL[name]} inputMode="decimal" {...form.field(name)} />
         ))}
         {bench.bench.kind === 'clamps' ? (
-          <SelectField label="Its sills, of pinch flanges," options={FLANGE} {...form.field('flange')} />
+          <SelectField label="Pinch flange on its sills" options={FLANGE} {...form.field('flange')} />
         ) : null}
         {hasBeams(bench.version) ? null : <LinePoints page={page} field={form.field} />}
         <SelectField label="Bench" options={benchesFor(bench, page)} {...form.field('benchVersionId')} />
