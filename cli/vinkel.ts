@@ -1,6 +1,10 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { computeAlignment, parseAlignmentRequest } from '@/formats/alignment';
 import type { Computed } from '@/formats/computed';
+import { computeBracing, parseBracing } from '@/formats/bracing';
+import { computeFrame } from '@/formats/frame';
+import { parseShellDocument, parseSlack } from '@/formats/shell-file';
+import { computeSlack } from '@/formats/slack';
 import { computeStacks, parseStacks } from '@/formats/stacks';
 import { computeAdjustment, parseSurvey } from '@/formats/survey';
 import { faultText, parseJson, type Parsed } from '@/formats/faults';
@@ -14,6 +18,9 @@ interface Command {
 const COMMANDS: Readonly<Record<string, Command>> = {
   adjust: { parse: parseSurvey, compute: computeAdjustment },
   align: { parse: parseAlignmentRequest, compute: computeAlignment },
+  frame: { parse: parseShellDocument, compute: computeFrame },
+  slack: { parse: parseSlack, compute: computeSlack },
+  brace: { parse: parseBracing, compute: computeBracing },
   stack: { parse: parseStacks, compute: computeStacks },
 };
 

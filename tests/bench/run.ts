@@ -3,6 +3,7 @@ import type { Case } from './case';
 import { nets } from './nets';
 import { rounds } from './rounds';
 import { stacks } from './stacks';
+import { structure } from './structure';
 import { undisturbed } from './undisturbed';
 import { yardstick } from './yardstick';
 
@@ -27,7 +28,7 @@ function timed({ run }: Case): number {
 }
 
 const wanted = process.argv[2] ?? '';
-const chosen = [...nets, ...rounds, ...undisturbed, ...stacks].filter(({ of, what }) =>
+const chosen = [...nets, ...rounds, ...undisturbed, ...stacks, ...structure].filter(({ of, what }) =>
   `${of} ${what}`.includes(wanted),
 );
 const cases = [...yardstick, ...chosen, ...yardstick];

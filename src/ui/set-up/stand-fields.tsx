@@ -141,7 +141,7 @@ export function StandFields({
           <TextField key={name} label={TURN_LABEL[name]} inputMode="decimal" {...form.field(name)} />
         ))}
         {bench.bench.kind === 'clamps' ? (
-          <SelectField label="Pinch flange on its sills" options={FLANGE} {...form.field('flange')} />
+          <SelectField label={format.name('Pinch flange on its sills')} options={FLANGE} {...form.field('flange')} />
         ) : null}
         {hasBeams(bench.version) ? null : <LinePoints page={page} field={form.field} />}
         <SelectField label="Bench" options={benchesFor(bench, page)} {...form.field('benchVersionId')} />

@@ -1,8 +1,10 @@
 import { lackingText, setUpFaultText, tieText } from '@/core/report/set-up-words';
+import { useFormat } from '../shell/preferences-context';
 import type { InHand } from './in-hand';
 
 /** What is asked of the support itself: metal that will be cut, a flange that is not there. */
 function OfTheSupport({ page, planned: { tie, setUp, bench } }: Pick<InHand, 'page' | 'planned'>) {
+  const format = useFormat();
   const code = new Map(page.gauges.points.map((point) => [point.id, point.code]));
   const clamps = bench.bench.kind === 'clamps';
   return (
@@ -19,7 +21,9 @@ function OfTheSupport({ page, planned: { tie, setUp, bench } }: Pick<InHand, 'pa
         </p>
       ) : null}
       {clamps && setUp.flange === null ? (
-        <p className="text-soft">Clamps hold a pinch flange: say under “how it stands” whether these sills have one.</p>
+        <p className="text-soft">
+          {format.name('Clamps hold a pinch flange: say under “how it stands” whether these sills have one')}.
+        </p>
       ) : null}
     </>
   );

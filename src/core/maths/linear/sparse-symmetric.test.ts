@@ -1,0 +1,89 @@
+import { Matrix, solve } from 'ml-matrix';
+import { describe, expect, it } from 'vitest';
+import { seeded } from '../random/seeded';
+import { minimumDegree } from './minimum-degree';
+import { SparseFactor, type SparseSymmetric } from './sparse-symmetric';
+
+/** A dense symmetric matrix as its sparse upper triangle. */
+function sparse(dense: Matrix): SparseSymmetric {
+  const starts = [0];
+  const rows: number[] = [];
+  const values: number[] = [];
+  for (let c = 0; c < dense.columns; c++) {
+    for (let r = 0; r <= c; r++)
+      if (dense.get(r, c) !== 0 || r === c) {
+        rows.push(r);
+        values.push(dense.get(r, c));
+      }
+    starts.push(rows.length);
+  }
+  return {
+    size: dense.columns,
+    starts: Int32Array.from(starts),
+    rows: Int32Array.from(rows),
+    values: Float64Array.from(values),
+  };
+}
+
+/** Springs between some pairs of masses, and from some to the ground. */
+function springs(size: number, pairs: readonly (readonly [number, number])[], grounded: readonly number[]): Matrix {
+  const k = Matrix.zeros(size, size);
+  for (const [a, b] of pairs) {
+    k.set(a, a, k.get(a, a) + 1);
+    k.set(b, b, k.get(b, b) + 1);
+    k.set(a, b, k.get(a, b) - 1);
+    k.set(b, a, k.get(b, a) - 1);
+  }
+  for (const a of grounded) k.set(a, a, k.get(a, a) + 1);
+  return k;
+}
+
+describe('a sparse factor', () => {
+  it('solves as a dense one does, on forty nets of springs', () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const random = seeded(seed);
+      const size = 3 + Math.floor(random.next() * 20);
+      const any = () => Math.floor(random.next() * size);
+      const chain = Array.from({ length: size - 1 }, (_, i) => [i, i + 1] as const);
+      const more = Array.from({ length: size }, () => [any(), any()] as const).filter(([a, b]) => a !== b);
+      const matrix = springs(size, [...chain, ...more], [any()]);
+      const load = Float64Array.from({ length: size }, () => random.normal());
+      const factor = new SparseFactor(sparse(matrix));
+      expect(factor.free).toEqual([]);
+      const dense = solve(matrix, Matrix.columnVector([...load])).to1DArray();
+      factor.solve(load.slice()).forEach((value, i) => expect(value).toBeCloseTo(dense[i]!, 8));
+    }
+  });
+
+  it('finds the directions that nothing resists', () => {
+    // Two chains: one on the ground, one afloat as a whole.
+    const matrix = springs(
+      6,
+      [
+        [0, 1],
+        [1, 2],
+        [3, 4],
+        [4, 5],
+      ],
+      [0],
+    );
+    const { free } = new SparseFactor(sparse(matrix));
+    expect(free.map((direction) => [...direction].map((value) => Math.round(value * 1e6) / 1e6))).toEqual([
+      [0, 0, 0, 1, 1, 1],
+    ]);
+  });
+
+  it('is thin in an order of minimum degree: a star of a hundred rays fills nothing', () => {
+    const size = 101;
+    const neighbours = Array.from({ length: size }, (_, i) =>
+      i === 0 ? Array.from({ length: 100 }, (__, k) => k + 1) : [0],
+    );
+    const order = [...minimumDegree(size, neighbours)];
+    expect([...order].sort((a, b) => a - b)).toEqual(neighbours.map((_, i) => i));
+    // The hub goes only when no more than one ray is left beside it.
+    expect(order.indexOf(0)).toBeGreaterThanOrEqual(99);
+    const place = (node: number) => order.indexOf(node);
+    const rays = neighbours.slice(1).map((_, i) => [place(0), place(i + 1)] as const);
+    expect(new SparseFactor(sparse(springs(size, rays, [0]))).fill).toBe(100);
+  });
+});
