@@ -67,7 +67,7 @@ function LevelPart({ rows: stored, planned, words, levelling: asSent, noteSetUp 
       {levelling.open ? (
         <>
           <Heights {...{ rows, levelling, put }} waiting={lines.filter(({ state }) => state === 'waiting').length} />
-          <SimulatedStick simulated={simulated} words={words} />
+          {points.length > 0 ? <SimulatedStick simulated={simulated} words={words} /> : null}
         </>
       ) : (
         <p className="text-soft">

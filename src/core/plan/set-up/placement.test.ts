@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { motion, position, type Matrix3, type Vector } from '../../maths/geometry/vector';
 import { fitSelected } from '../../maths/rigid/fit';
 import { seeded } from '../../maths/random/seeded';
-import { fittedPlacement } from './placement';
+import { alongBench, fittedPlacement } from './placement';
 
 const points: Vector[] = [
   [0, -400, 200],
@@ -67,5 +67,15 @@ describe('the placement a round has found', () => {
     );
     expect(at.map(({ value }) => value)).toEqual([450, expect.closeTo(0, 9), 310]);
     expect(turns.map(({ value }) => value)).toEqual([0, 0, 0].map((value) => expect.closeTo(value, 9)));
+  });
+});
+
+describe('a placement along the bench', () => {
+  it('takes each figure from the plane it is nearer to: the bench’s, or the chart’s as planned', () => {
+    const known = (value: number) => ({ value, uncertainty: 0.5 });
+    const found = { at: [known(1.6), known(-0.7), known(249.8)], turned: [known(0), known(0), known(0)] } as const;
+    expect(alongBench(found, [900, 0, 250]).at.map(({ value }) => value)).toEqual([901.6, -0.7, 249.8]);
+    const onRails = { ...found, at: [known(899.2), known(0.4), known(1.1)] as const };
+    expect(alongBench(onRails, [900, 0, 250]).at.map(({ value }) => value)).toEqual([899.2, 0.4, 251.1]);
   });
 });

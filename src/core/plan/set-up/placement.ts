@@ -17,6 +17,20 @@ export interface Placement {
   readonly turned: readonly [Measured, Measured, Measured];
 }
 
+/**
+ * A placement that was found, along the bench's own axes. A round reads from planes of its own: the bench's, or the chart's laid
+ * down on the bench as it was planned; each figure is taken for what it is nearer to.
+ *
+ * @param planned where the chart's zero was meant to stand on the bench, mm
+ */
+export const alongBench = ({ at, turned }: Placement, planned: Vector): Placement => ({
+  at: at.map(({ value, uncertainty }, k) => {
+    const fromBench = Math.abs(value - planned[k]!) <= Math.abs(value);
+    return { value: fromBench ? value : planned[k]! + value, uncertainty };
+  }) as unknown as Placement['at'],
+  turned,
+});
+
 const transposed = (m: Matrix3): Matrix3 => [0, 1, 2].map((r) => [m[0][r]!, m[1][r]!, m[2][r]!]) as unknown as Matrix3;
 const DEGREES = 180 / Math.PI;
 

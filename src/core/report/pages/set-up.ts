@@ -6,7 +6,7 @@ import { chooseMounts, type Against, type MountCandidate, type MountProposal } f
 import type { Weight } from '../../plan/set-up/loads';
 import { floorLine, type FloorLine } from '../../plan/set-up/floor-line';
 import { level, type LevelPoint, type LevelResult, type LevelSupport } from '../../plan/set-up/level';
-import { fittedPlacement, type Placement } from '../../plan/set-up/placement';
+import { alongBench, fittedPlacement, type Placement } from '../../plan/set-up/placement';
 import { estimateWeight, type Extent, type ShellWeight } from '../../plan/set-up/weight';
 import { gaugeFindings, type GaugeFinding } from '../../findings/gauges';
 import { supportTie, type SupportTie } from '../../findings/support-tie';
@@ -286,7 +286,7 @@ function plannedOf(job: Job, setUp: SetUp, standing: ShellStanding, solve?: Solv
     ...tieOf(job, setUp),
     ...lineOf(setUp, standing, places),
     ...(levelling ? { levelling } : {}),
-    ...foundBy(judgement),
+    ...foundBy(judgement, setUp),
   };
 }
 
@@ -312,11 +312,12 @@ const checkedHeights = (events: readonly WorkEvent[], setUpId: string): Readonly
     ),
   );
 
-function foundBy(judgement: RoundJudgement | undefined): Pick<PlannedSetUp, 'found'> {
+function foundBy(judgement: RoundJudgement | undefined, { x, y, z }: SetUp): Pick<PlannedSetUp, 'found'> {
   if (!judgement?.alignment.ok) return {};
   const { round, alignment, located, references } = judgement;
   const control = alignment.controlIds.map((id) => uncertainPoint(id, located, references));
-  return { found: { round: round.name, placement: fittedPlacement(alignment.motion, control) } };
+  const placement = alongBench(fittedPlacement(alignment.motion, control), [x, y, z]);
+  return { found: { round: round.name, placement } };
 }
 
 /** Mounts with where they are: those whose point is nowhere yet are left out. */
