@@ -1,5 +1,5 @@
 import type { Vector } from '@/core/maths/geometry/vector';
-import type { Bench, BenchVersion, SetUp, ShelfItem } from '@/core/shell/job/entities';
+import type { Bench, BenchVersion, Panel, SetUp, ShelfItem } from '@/core/shell/job/entities';
 import type { JobBuilder } from './builder';
 
 const id = (series: number, number: number): string =>
@@ -97,6 +97,15 @@ interface Planned {
   /** A point's code, or a name with its place in chart axes. */
   readonly mounts: readonly (string | readonly [name: string, at: Vector])[];
   readonly tickedBy?: string;
+}
+
+/** Plans a panel to be replaced, with the points that leave with it. */
+export function panelOut(job: JobBuilder, part: string, side: Panel['side'], codes: readonly string[]): void {
+  const { jobId } = job;
+  const id = job.later.uuid();
+  job.add('workItems', { id, jobId, kind: 'panel', code: `panel-${job.rows.panels.length + 1}`, name: part });
+  job.add('panels', { id, jobId, part, side });
+  for (const code of codes) job.add('panelPoints', { panelId: id, pointId: job.point(code), fate: 'goes' });
 }
 
 /** Plans how a shell stands, and ticks off what was built. */

@@ -10,7 +10,7 @@ import { judgeRound } from '@/core/round/judge/judge-round';
 import type { LogEntry, Round, Step } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
-import { BENCHES, setUpOn } from './benches';
+import { BENCHES, panelOut, setUpOn } from './benches';
 import { seeded } from '@/core/maths/random/seeded';
 import { gaugePart, readGauges } from './gauges';
 import { kvistShell, maakeChart, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
@@ -282,6 +282,7 @@ export function solbris(): DemoJob {
       ['Rear right clamp', [1960, 702, 170]],
     ],
   });
+  panelOut(job, 'Left sill, outer and inner', 'left', ['S1L', 'S2L', 'S3L']);
   return {
     folder: 'solbris',
     rows: job.rows,

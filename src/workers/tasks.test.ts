@@ -153,6 +153,7 @@ async function failures(rows: JobRows): Promise<string[]> {
   for (const name of ['day', 'time', 'rounds', 'braces', 'pulls', 'gaps'] as const)
     await attempt(name, () => TASKS[name](job));
   await attempt('set-up', () => TASKS.setUp(job, undefined, run));
+  await attempt('cut', () => TASKS.cut(job));
   await attempt('record', () => recordDocument.parse(TASKS.record(job, { madeAt: '2026-11-24T12:00:00.000Z' })));
   const hands = { constant: 0.8, perMetre: 0.3, height: 0.7 };
   for (const { id: roundId } of rows.rounds) {

@@ -17,6 +17,7 @@ import type { SolveBinary } from '@/core/maths/search/binary-program';
 import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
 import { bracesPage, type BracesPage } from '@/core/report/pages/braces';
+import { cutPage, type CutPage } from '@/core/report/pages/cut';
 import { gapsPage, type GapsPage } from '@/core/report/pages/gaps';
 import { pullsPage, type PullsPage } from '@/core/report/pages/pulls';
 import { roundsPage, type ListedRound } from '@/core/report/pages/rounds';
@@ -161,6 +162,7 @@ export const TASKS = {
   braces: (job: Job): BracesPage => bracesPage(job),
   pulls: (job: Job): PullsPage => pullsPage(job),
   gaps: (job: Job): GapsPage => gapsPage(job),
+  cut: (job: Job): CutPage => cutPage(job),
   setUp: async (job: Job, _: undefined, run: Running): Promise<SetUpPage> => setUpPage(job, await run.solver?.()),
   level: (job: Job): Levelled | null => levellingNow(job) ?? null,
   ghosts: (job: Job, { roundId }: { readonly roundId: string }): Ghost[] =>

@@ -146,6 +146,13 @@ describe('setting up', () => {
       .getByText(new RegExp(`${mounted} \\(Left sill\\)`))
       .first()
       .waitFor();
+    await page.goto(`/jobs/${lodd}/cut`);
+    await page.getByRole('region', { name: 'Left sill', exact: true }).getByText(`${mounted} leave with it`).waitFor();
+
+    await page.goto(`/jobs/${solbris}/cut`);
+    const sill = page.getByRole('region', { name: 'Left sill, outer and inner', exact: true });
+    await sill.getByText('S1L, S2L, S3L leave with it').waitFor();
+    await sill.locator('[data-leaves="S2L"]').getByText(/S2L to A2L about [\d.]+/).waitFor();
     await context.close();
   });
 

@@ -139,6 +139,12 @@ export function weightOf(frame: ShellFrame): NodeVector {
   return load;
 }
 
+/** Pairs of nodes that some element of the stiffness matrix couples: of a panel its two diagonals alone. */
+export const couplingsOf = ({ members, struts, panels }: Pick<ShellFrame, 'members' | 'struts' | 'panels'>) => [
+  ...[...members, ...struts].map(({ from, to }) => [from, to] as const),
+  ...panels.flatMap(({ nodes: [a, b, c, d] }) => [[a, c] as const, [b, d] as const]),
+];
+
 /** The places of every part: which nodes it joins. */
 export const joinsOf = ({ members, struts, panels }: Pick<ShellFrame, 'members' | 'struts' | 'panels'>) => [
   ...members.map(({ from, to }) => [from, to]),

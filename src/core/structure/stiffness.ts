@@ -1,7 +1,7 @@
 import { minimumDegree } from '../maths/linear/minimum-degree';
 import { SparseFactor, type SparseSymmetric } from '../maths/linear/sparse-symmetric';
 import { eachElement, type TakeElement } from './elements';
-import { FREEDOMS, joinsOf, type NodeVector, type ShellFrame } from './shell-frame';
+import { couplingsOf, FREEDOMS, type NodeVector, type ShellFrame } from './shell-frame';
 
 /** A frame with its stiffness matrix factorised: loads become displacements at once. */
 export interface Stiffness {
@@ -26,7 +26,10 @@ const MOVES = 1e-6;
 export function factorise(frame: ShellFrame): StiffnessResult {
   const { nodes } = frame;
   const neighbours: number[][] = nodes.map(() => []);
-  for (const join of joinsOf(frame)) for (const a of join) neighbours[a]!.push(...join.filter((b) => b !== a));
+  for (const [a, b] of couplingsOf(frame)) {
+    neighbours[a]!.push(b);
+    neighbours[b]!.push(a);
+  }
   const order = minimumDegree(nodes.length, neighbours);
   const equation = numbered(frame, order);
   const pattern = patternOf(equation, order, neighbours);

@@ -23,7 +23,7 @@ import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { BeginSetUp } from './begin';
 import { BenchPlan } from './bench-plan';
-import { CutPanels } from './cut-panels';
+import { CutPanels } from '../cut/cut-panels';
 import { FloorLineCard } from './floor-line';
 import { Platform } from './platform';
 import { CutList } from './cut-list';
@@ -111,7 +111,10 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
         <div className="no-print flex min-w-0 flex-col gap-5">
           <MountSets {...inHand} onToggle={toggle} />
           <PlacedMounts {...inHand} />
-          <CutPanels jobId={setUp.jobId} page={page} planPanel={actions.planPanel} />
+          <CutPanels
+            {...{ jobId: setUp.jobId, panels: page.panels, points: page.gauges.points }}
+            planPanel={actions.planPanel}
+          />
         </div>
       </div>
       <SetUpCard {...inHand} noteSetUp={actions.noteSetUp} />

@@ -17,6 +17,7 @@ import type { RoundJudgement } from '../../round/judge/judgement';
 import { conditionsOf } from '../../round/observe/conditions';
 import { checkedParts, type CheckedPart } from '../../shell/gauges';
 import { placementOf } from '../../shell/set-up';
+import { plannedPanels, type PlannedPanel } from './cut';
 import { pointsThatGo } from '../../shell/cut-metal';
 import { benchAt, newestBenches, type ListedBench } from '../../shell/benches';
 import type { PointMeasurement } from '../../round/observe/measured';
@@ -97,13 +98,6 @@ export interface GaugesPage {
   readonly findings: readonly GaugeFinding[];
 }
 
-/** A panel that is to be replaced, and the codes of the points that leave with it. */
-export interface PlannedPanel {
-  readonly id: string;
-  readonly part: string;
-  readonly codes: readonly string[];
-}
-
 /** The points of a chassis or platform, as one would write them down, and how body and platform lie. */
 export interface PlatformPage {
   readonly points: readonly { readonly code: string; readonly meets?: string }[];
@@ -133,17 +127,10 @@ export function setUpPage(job: Job, solve?: SolveBinary): SetUpPage {
     three: chooseMounts(points, { extent, weight }, 3, SETS),
     ...(planned ? { planned } : {}),
     gauges: gaugesOf(job, stands.judgement),
-    panels: panelsOf(job),
+    panels: plannedPanels(job),
     platform: platformOf(job),
     ...(stands.judgement ? { roundId: stands.judgement.round.id } : {}),
   };
-}
-
-function panelsOf(job: Job): PlannedPanel[] {
-  return job.rows.panels.map(({ id, part }) => {
-    const going = job.rows.panelPoints.filter(({ panelId, fate }) => panelId === id && fate === 'goes');
-    return { id, part, codes: going.map(({ pointId }) => job.code(pointId)) };
-  });
 }
 
 function platformOf(job: Job): PlatformPage {

@@ -1,4 +1,4 @@
-import type { SetUpPage } from '@/core/report/pages/set-up';
+import type { CutPage } from '@/core/report/pages/cut';
 import { SIDES, type Side } from '@/core/shell/job/entities';
 import { panel, type PanelInput } from '@/formats/inputs/set-up';
 import { Button } from '../kit/button';
@@ -8,14 +8,13 @@ import { FormFields } from '../kit/form-fields';
 import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
 
-interface CutPanelsProps {
+interface CutPanelsProps extends Pick<CutPage, 'panels' | 'points'> {
   readonly jobId: string;
-  readonly page: SetUpPage;
   readonly planPanel: Action<PanelInput>;
 }
 
 /** Panels that are to be replaced: what stands on them cannot carry the shell to the end. */
-export function CutPanels({ jobId, page, planPanel }: CutPanelsProps) {
+export function CutPanels({ jobId, panels, points, planPanel }: CutPanelsProps) {
   return (
     <section aria-label="Metal to be cut" className="no-print flex flex-col gap-2">
       <div className="flex items-center gap-2">
@@ -25,11 +24,11 @@ export function CutPanels({ jobId, page, planPanel }: CutPanelsProps) {
           description="Which points leave with it: no mount is proposed there"
           trigger={<Button className="ml-auto">Add a panel</Button>}
         >
-          {(close) => <AddPanel {...{ jobId, page, planPanel }} done={close} />}
+          {(close) => <AddPanel {...{ jobId, panels, points, planPanel }} done={close} />}
         </FormDialog>
       </div>
       <ul className="empty:hidden">
-        {page.panels.map(({ id, part, codes }) => (
+        {panels.map(({ id, part, codes }) => (
           <li key={id} className="border-b border-faint py-1">
             <strong>{part}</strong> <span className="text-soft">{codes.join(', ') || 'no point goes with it'}</span>
           </li>
@@ -39,8 +38,8 @@ export function CutPanels({ jobId, page, planPanel }: CutPanelsProps) {
   );
 }
 
-function AddPanel({ jobId, page, planPanel, done }: CutPanelsProps & { done: () => void }) {
-  const byCode = new Map(page.gauges.points.map(({ id, code }) => [code.toLowerCase(), id]));
+function AddPanel({ jobId, panels, points: known, planPanel, done }: CutPanelsProps & { done: () => void }) {
+  const byCode = new Map(known.map(({ id, code }) => [code.toLowerCase(), id]));
   const form = useEntryForm({
     schema: panel,
     action: planPanel,
@@ -55,7 +54,7 @@ function AddPanel({ jobId, page, planPanel, done }: CutPanelsProps & { done: () 
           id,
           jobId,
           kind: 'panel',
-          code: `panel-${page.panels.length + 1}-${id.slice(0, 4)}`,
+          code: `panel-${panels.length + 1}-${id.slice(0, 4)}`,
           name: part.trim(),
         },
         panel: { id, jobId, part: part.trim(), side },

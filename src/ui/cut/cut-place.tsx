@@ -1,0 +1,131 @@
+'use client';
+
+import { Printer } from 'lucide-react';
+import type { CutPage, ToldLoss, ToldPoint } from '@/core/report/pages/cut';
+import type { PanelInput } from '@/formats/inputs/set-up';
+import { Button } from '../kit/button';
+import type { Action } from '../kit/use-action';
+import { useFormat } from '../shell/preferences-context';
+import { CutPanels } from './cut-panels';
+
+interface CutPlaceProps {
+  readonly jobId: string;
+  readonly page: CutPage;
+  readonly planPanel: Action<PanelInput>;
+}
+
+/** What dies with each panel, and what is read of it while it is still there. */
+export function CutPlace({ jobId, page, planPanel }: CutPlaceProps) {
+  const { panels, points, losses, round } = page;
+  return (
+    <section aria-label="Before the cut" className="flex flex-col gap-4">
+      <div className="flex flex-wrap items-center gap-3">
+        <h2 className="text-xl">What leaves with the metal</h2>
+        {round ? <span className="text-soft">by the round “{round.name}”</span> : null}
+        {losses.length > 0 ? (
+          <Button className="no-print ml-auto" onClick={() => window.print()}>
+            <Printer size={18} aria-hidden /> Print
+          </Button>
+        ) : null}
+      </div>
+      <CutPanels {...{ jobId, panels, points, planPanel }} />
+      {panels.length === 0 ? (
+        <p className="text-soft">
+          Write down a panel that will be replaced and the points that go with it: what must be read before they are
+          gone is worked out from that.
+        </p>
+      ) : round ? (
+        losses.map((loss) => (
+          <Loss
+            key={loss.panelId}
+            {...{ jobId, loss, round }}
+            part={panels.find(({ id }) => id === loss.panelId)!.part}
+          />
+        ))
+      ) : (
+        <p>Nothing was read yet: measure the shell as found before anything is cut.</p>
+      )}
+    </section>
+  );
+}
+
+interface LossProps {
+  readonly jobId: string;
+  readonly part: string;
+  readonly loss: ToldLoss;
+  readonly round: NonNullable<CutPage['round']>;
+}
+
+function Loss({ jobId, part, loss: { points, dimensions }, round }: LossProps) {
+  const format = useFormat();
+  const wanted = points.reduce((sum, { take }) => sum + take.length, 0);
+  return (
+    <section aria-label={part} className="flex flex-col gap-2 border-t border-rule pt-3">
+      <h3 className="text-lg font-medium">{part}</h3>
+      <p>
+        {points.length === 0 ? 'No point leaves with it' : `${points.map(({ code }) => code).join(', ')} leave with it`}
+        {dimensions.length > 0 ? `; ${dimensions.join(', ')} lose an end` : ''}.
+      </p>
+      {points.length > 0 ? (
+        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={`Points of ${part}`}>
+          <table className="ruled">
+            <thead>
+              <tr>
+                <th>Point</th>
+                <th className="num">Wanted ± {format.unit}</th>
+                <th className="num">Found again ± {format.unit}</th>
+                <th>Read before the cut</th>
+              </tr>
+            </thead>
+            <tbody>
+              {points.map((point) => (
+                <PointRow key={point.code} point={point} />
+              ))}
+            </tbody>
+          </table>
+        </div>
+      ) : null}
+      {wanted > 0 ? (
+        <p className="no-print">
+          <a className="underline" href={`/jobs/${jobId}/measure`}>
+            {round.open ? 'Read them in the open round' : 'Begin a round to read them'}
+          </a>
+          : each of them is needed. A new panel is put where these have it.
+        </p>
+      ) : null}
+    </section>
+  );
+}
+
+function PointRow({ point: { code, limit, now, then, take, outcome } }: { point: ToldPoint }) {
+  const format = useFormat();
+  const figure = (mm: number | undefined) => (mm === undefined ? 'open' : format.length(mm));
+  return (
+    <tr data-leaves={code}>
+      <td className="font-medium">{code}</td>
+      <td className="num">{format.length(limit)}</td>
+      <td className="num">
+        {outcome === 'notLocated' ? '–' : figure(now)}
+        {take.length > 0 ? ` → ${figure(then)}` : ''}
+      </td>
+      <td>
+        {take.map(({ quantity, other, expected }) => (
+          <span key={`${quantity} ${other}`} className="mr-4 inline-block">
+            {quantity === 'height' ? 'its height' : `${code} to ${other}`}{' '}
+            <span className="num text-soft">about {format.length(expected)}</span>
+          </span>
+        ))}
+        {outcome === 'recorded' ? 'enough is recorded: its place is found again' : null}
+        {outcome === 'notEnough' ? (
+          <span className="text-minus">
+            {take.length > 0 ? 'and still not enough: ' : ''}too few points stay near it: punch a mark on metal that
+            stays, and locate it
+          </span>
+        ) : null}
+        {outcome === 'notLocated' ? (
+          <span className="text-minus">locate it first: two lengths and its height</span>
+        ) : null}
+      </td>
+    </tr>
+  );
+}
