@@ -152,7 +152,10 @@ describe('setting up', () => {
     await page.goto(`/jobs/${solbris}/cut`);
     const sill = page.getByRole('region', { name: 'Left sill, outer and inner', exact: true });
     await sill.getByText('S1L, S2L, S3L leave with it').waitFor();
-    await sill.locator('[data-leaves="S2L"]').getByText(/S2L to A2L about [\d.]+/).waitFor();
+    await sill
+      .locator('[data-leaves="S2L"]')
+      .getByText(/S2L to A2L about [\d.]+/)
+      .waitFor();
     await context.close();
   });
 
