@@ -1,12 +1,12 @@
 import { minimumDegree } from '../maths/linear/minimum-degree';
-import { SparseFactor, type SparseSymmetric } from '../maths/linear/sparse-symmetric';
+import { BlockFactor } from '../maths/linear/block-factor';
 import { eachElement, type TakeElement } from './elements';
 import { couplingsOf, FREEDOMS, type NodeVector, type ShellFrame } from './shell-frame';
 
 /** A frame with its stiffness matrix factorised: loads become displacements at once. */
 export interface Stiffness {
   readonly frame: ShellFrame;
-  readonly factor: SparseFactor;
+  readonly factor: BlockFactor;
   /** Number of each freedom of each node in the order of elimination; −1 where it is fixed or nothing turns with it. */
   readonly equation: Int32Array;
 }
@@ -24,18 +24,35 @@ const MOVES = 1e-6;
  * together. A node that no member joins has no freedom to turn.
  */
 export function factorise(frame: ShellFrame): StiffnessResult {
-  const { nodes } = frame;
-  const neighbours: number[][] = nodes.map(() => []);
+  const count = frame.nodes.length;
+  const neighbours: number[][] = frame.nodes.map(() => []);
   for (const [a, b] of couplingsOf(frame)) {
     neighbours[a]!.push(b);
     neighbours[b]!.push(a);
   }
-  const order = minimumDegree(nodes.length, neighbours);
-  const equation = numbered(frame, order);
-  const pattern = patternOf(equation, order, neighbours);
-  eachElement(frame, pattern.add);
-  const factor = new SparseFactor(pattern.matrix);
-  if (factor.free.length > 0) return { ok: false, loose: looseNodes(frame, equation, factor.free) };
+  const order = minimumDegree(count, neighbours);
+  const at = new Int32Array(count);
+  order.forEach((node, k) => (at[node] = k));
+  const unknown = unknownFreedoms(frame);
+  const widths = Int32Array.from(order, (node) =>
+    unknown.subarray(6 * node, 6 * node + 6).reduce((sum, each) => sum + each, 0),
+  );
+  const factor = new BlockFactor({
+    widths,
+    neighbours: Array.from(order, (node) => neighbours[node]!.map((other) => at[other]!)),
+  });
+  // The number of each unknown in its own node, and in the whole.
+  const own = new Int32Array(6 * count).fill(-1);
+  const equation = new Int32Array(6 * count).fill(-1);
+  for (let node = 0; node < count; node++)
+    for (let i = 6 * node, next = 0; i < 6 * node + 6; i++)
+      if (unknown[i]) {
+        own[i] = next;
+        equation[i] = factor.first[at[node]!]! + next++;
+      }
+  eachElement(frame, assembler(factor, at, own));
+  const free = factor.factorise();
+  if (free.length > 0) return { ok: false, loose: looseNodes(frame, equation, free) };
   return { ok: true, stiffness: { frame, factor, equation } };
 }
 
@@ -49,65 +66,30 @@ export function displaced({ factor, equation }: Stiffness, load: NodeVector): No
   return Float64Array.from(equation, (e) => (e < 0 ? 0 : x[e]!));
 }
 
-function numbered({ nodes, members, supports }: ShellFrame, order: Int32Array): Int32Array {
-  const turns = new Uint8Array(nodes.length);
-  for (const { from, to } of members) turns[from] = turns[to] = 1;
-  const equation = new Int32Array(6 * nodes.length);
-  nodes.forEach((_, i) => {
-    if (!turns[i]) equation.fill(-1, 6 * i + 3, 6 * i + 6);
-  });
-  for (const { node, fix } of supports) for (const freedom of fix) equation[6 * node + FREEDOMS.indexOf(freedom)] = -1;
-  let next = 0;
-  for (const node of order) for (let i = 6 * node; i < 6 * node + 6; i++) if (equation[i] !== -1) equation[i] = next++;
-  return equation;
+/** Which freedoms of each node are unknowns: those that are not fixed, and turns only where a member joins. */
+function unknownFreedoms({ nodes, members, supports }: ShellFrame): Uint8Array {
+  const unknown = new Uint8Array(6 * nodes.length);
+  nodes.forEach((_, i) => unknown.fill(1, 6 * i, 6 * i + 3));
+  for (const { from, to } of members) for (const node of [from, to]) unknown.fill(1, 6 * node + 3, 6 * node + 6);
+  for (const { node, fix } of supports) for (const freedom of fix) unknown[6 * node + FREEDOMS.indexOf(freedom)] = 0;
+  return unknown;
 }
 
-/** An empty matrix whose pattern joins all freedoms of neighbouring nodes, and where an element of it is kept. */
-interface Pattern {
-  readonly matrix: SparseSymmetric;
-  readonly add: TakeElement;
-}
-
-function patternOf(equation: Int32Array, order: Int32Array, neighbours: readonly (readonly number[])[]): Pattern {
-  const count = order.length;
-  const at = new Int32Array(count);
-  order.forEach((node, k) => (at[node] = k));
-  const own = (node: number) => [0, 1, 2, 3, 4, 5].map((d) => equation[6 * node + d]!).filter((e) => e >= 0);
-  const size = order.reduce((sum, node) => sum + own(node).length, 0);
-  const starts = new Int32Array(size + 1);
-  const rows: number[] = [];
-  // Where, in a column of a node, the rows of each earlier neighbour begin.
-  const begins: Map<number, number>[] = Array.from({ length: count }, () => new Map<number, number>());
-  for (const node of order) {
-    const earlier = [...new Set(neighbours[node])].filter((other) => at[other]! < at[node]!);
-    earlier.sort((a, b) => at[a]! - at[b]!);
-    const above: number[] = [];
-    for (const other of earlier) {
-      begins[node]!.set(other, above.length);
-      above.push(...own(other));
+/** Puts elements of the whole matrix where the factor keeps them; the place of a pair of nodes is looked up once in a row. */
+function assembler(factor: BlockFactor, at: Int32Array, own: Int32Array): TakeElement {
+  let [lastRow, lastColumn] = [-1, -1];
+  let place: ReturnType<BlockFactor['place']> | undefined;
+  return (i, j, value) => {
+    const [a, b] = [own[i]!, own[j]!];
+    if (a < 0 || b < 0) return;
+    const [row, column] = [at[Math.floor(i / 6)]!, at[Math.floor(j / 6)]!];
+    if (row < column || (row === column && a < b)) return;
+    if (row !== lastRow || column !== lastColumn) {
+      place = factor.place(row, column);
+      [lastRow, lastColumn] = [row, column];
     }
-    begins[node]!.set(node, above.length);
-    const mine = own(node);
-    mine.forEach((column, k) => {
-      starts[column] = rows.length;
-      for (const row of above) rows.push(row);
-      for (let r = 0; r <= k; r++) rows.push(mine[r]!);
-    });
-  }
-  starts[size] = rows.length;
-  const values = new Float64Array(rows.length);
-  const first = new Int32Array(count).fill(-1);
-  for (let node = 0; node < count; node++) {
-    const [least] = own(node);
-    if (least !== undefined) first[node] = least;
-  }
-  const add: TakeElement = (i, j, value) => {
-    const [a, b] = [equation[i]!, equation[j]!];
-    if (a < 0 || b < 0 || a > b) return;
-    const [above, node] = [Math.floor(i / 6), Math.floor(j / 6)];
-    values[starts[b]! + begins[node]!.get(above)! + a - first[above]!]! += value;
+    place!.panel[place!.start + a * place!.stride + b]! += value;
   };
-  return { matrix: { size, starts, rows: Int32Array.from(rows), values }, add };
 }
 
 function looseNodes({ nodes }: ShellFrame, equation: Int32Array, free: readonly Float64Array[]): string[] {

@@ -1,0 +1,254 @@
+/** Which blocks of a symmetric matrix of blocks are not empty, in the order they are eliminated. */
+export interface BlockPattern {
+  /** Rows and columns of each block on the diagonal; may be none. */
+  readonly widths: ArrayLike<number>;
+  /** Of each block the others it shares a block with; those before it do not count. */
+  readonly neighbours: readonly Iterable<number>[];
+}
+
+/** A pivot this small against its own diagonal element counts as nothing. */
+const NOTHING = 1e-12;
+
+/**
+ * A sparse symmetric matrix of small dense blocks and its factor L D Lᵀ in the same place: each block column is one dense panel,
+ * its own rows first and then those of every later block it fills, row by row. Panels are factorised from the left and their
+ * outer products taken off the panels to their right (right-looking supernodal Cholesky, e.g. Davis, Rajamanickam and
+ * Sid-Lakhdar 2016, A survey of direct methods, §4 and 6). It fills in as the order of the blocks lets it.
+ */
+export class BlockFactor {
+  readonly size: number;
+  /** The number of the first row of each block. */
+  readonly first: Int32Array;
+  private readonly widths: Int32Array;
+  /** Later blocks that each block column reaches, ascending, itself at the beginning. */
+  private readonly reach: readonly Int32Array[];
+  /** Where in a panel the rows of each of these begin. */
+  private readonly begins: readonly Int32Array[];
+  private readonly panels: readonly Float64Array[];
+  /** The number of every row of a panel. */
+  private readonly rows: readonly Int32Array[];
+  private readonly pivots: Float64Array;
+
+  constructor({ widths, neighbours }: BlockPattern) {
+    const count = neighbours.length;
+    this.widths = Int32Array.from(widths);
+    this.first = new Int32Array(count + 1);
+    for (let j = 0; j < count; j++) this.first[j + 1] = this.first[j]! + this.widths[j]!;
+    this.size = this.first[count]!;
+    this.reach = reaches(neighbours);
+    this.begins = this.reach.map((blocks) => {
+      const begins = new Int32Array(blocks.length + 1);
+      blocks.forEach((block, p) => (begins[p + 1] = begins[p]! + this.widths[block]!));
+      return begins;
+    });
+    this.panels = this.reach.map((_, j) => new Float64Array(this.begins[j]!.at(-1)! * this.widths[j]!));
+    this.rows = this.reach.map((blocks, j) => {
+      const rows = new Int32Array(this.begins[j]!.at(-1)!);
+      blocks.forEach((block, p) => {
+        for (let a = 0; a < this.widths[block]!; a++) rows[this.begins[j]![p]! + a] = this.first[block]! + a;
+      });
+      return rows;
+    });
+    this.pivots = new Float64Array(this.size);
+  }
+
+  /** Elements of the factor, those of whole blocks on the diagonal too. */
+  get fill(): number {
+    return this.panels.reduce((sum, panel) => sum + panel.length, 0);
+  }
+
+  /**
+   * Where the block of two blocks is kept: its first element in its panel, and how far apart its rows are.
+   *
+   * @param row not before the column
+   */
+  place(
+    row: number,
+    column: number,
+  ): { readonly panel: Float64Array; readonly start: number; readonly stride: number } {
+    const at = placeIn(this.reach[column]!, row);
+    const stride = this.widths[column]!;
+    return { panel: this.panels[column]!, start: this.begins[column]![at]! * stride, stride };
+  }
+
+  /**
+   * Factorises what was put into the panels.
+   *
+   * @returns directions without resistance, each with 1 at the pivot it was found at; none where the matrix is regular
+   */
+  factorise(): Float64Array[] {
+    const { widths, first } = this;
+    const diagonals = new Float64Array(this.size);
+    this.panels.forEach((panel, j) => {
+      for (let c = 0; c < widths[j]!; c++) diagonals[first[j]! + c] = panel[c * widths[j]! + c]!;
+    });
+    const free: Float64Array[] = [];
+    for (let j = 0; j < widths.length; j++) {
+      if (widths[j] === 0) continue;
+      this.own(j, diagonals, free);
+      this.takeOff(j);
+    }
+    return free;
+  }
+
+  /** Solves A x = b in place. Along a direction without resistance the pivot's own element becomes 0. */
+  solve(x: Float64Array): Float64Array {
+    const { panels, widths, rows, pivots, first } = this;
+    for (let j = 0; j < panels.length; j++) {
+      const [panel, width, at, f] = [panels[j]!, widths[j]!, rows[j]!, first[j]!];
+      for (let r = 1; r < at.length; r++) {
+        let sum = 0;
+        for (let c = 0, start = r * width, end = Math.min(r, width); c < end; c++) sum += panel[start + c]! * x[f + c]!;
+        x[at[r]!]! -= sum;
+      }
+    }
+    for (let i = 0; i < x.length; i++) x[i] = pivots[i] === 0 ? 0 : x[i]! / pivots[i]!;
+    for (let j = panels.length - 1; j >= 0; j--) {
+      const [panel, width, at, f] = [panels[j]!, widths[j]!, rows[j]!, first[j]!];
+      for (let r = at.length - 1; r > 0; r--) {
+        const own = x[at[r]!]!;
+        if (own !== 0)
+          for (let c = 0, start = r * width, end = Math.min(r, width); c < end; c++)
+            x[f + c]! -= panel[start + c]! * own;
+      }
+    }
+    return x;
+  }
+
+  /** Factorises the panel of a block column; the pivot of a free direction is 0, and what is below it. */
+  private own(j: number, diagonals: Float64Array, free: Float64Array[]): void {
+    const { pivots } = this;
+    const [panel, width, f] = [this.panels[j]!, this.widths[j]!, this.first[j]!];
+    const count = this.rows[j]!.length;
+    const shares = new Float64Array(width);
+    for (let c = 0; c < width; c++) {
+      let pivot = panel[c * width + c]!;
+      for (let k = 0; k < c; k++) {
+        const share = panel[c * width + k]!;
+        shares[k] = share * pivots[f + k]!;
+        pivot -= share * shares[k]!;
+      }
+      const isFree = !(pivot > NOTHING * diagonals[f + c]!);
+      pivots[f + c] = isFree ? 0 : pivot;
+      for (let r = c + 1; r < count; r++) {
+        const start = r * width;
+        let sum = panel[start + c]!;
+        for (let k = 0; k < c; k++) sum -= panel[start + k]! * shares[k]!;
+        panel[start + c] = isFree ? 0 : sum / pivot;
+      }
+      if (isFree) free.push(this.freeDirection(f + c));
+    }
+  }
+
+  /** Takes the outer products of a factorised panel off the panels of the blocks it reaches. */
+  private takeOff(j: number): void {
+    const { pivots, panels, widths } = this;
+    const [panel, width, f, reach, begins] = [panels[j]!, widths[j]!, this.first[j]!, this.reach[j]!, this.begins[j]!];
+    for (let p = 1; p < reach.length; p++) {
+      const i = reach[p]!;
+      const [target, across, places, offsets] = [panels[i]!, widths[i]!, this.reach[i]!, this.begins[i]!];
+      // The rows of block i, each by its pivots.
+      const scaled = new Float64Array(across * width);
+      for (let b = 0; b < across; b++)
+        for (let c = 0; c < width; c++) scaled[b * width + c] = panel[(begins[p]! + b) * width + c]! * pivots[f + c]!;
+      for (let q = p, at = 0; q < reach.length; q++, at++) {
+        while (places[at] !== reach[q]) at++;
+        const count = begins[q + 1]! - begins[q]!;
+        subtractProduct(panel, begins[q]! * width, scaled, target, offsets[at]! * across, { count, across, width });
+      }
+    }
+  }
+
+  /** The direction that the columns up to one do not resist: Lᵀ v = e. */
+  private freeDirection(last: number): Float64Array {
+    const { panels, widths, rows, first } = this;
+    const direction = new Float64Array(this.size);
+    direction[last] = 1;
+    for (let j = panels.length - 1; j >= 0; j--) {
+      const [panel, width, at, f] = [panels[j]!, widths[j]!, rows[j]!, first[j]!];
+      for (let c = width - 1; c >= 0; c--) {
+        if (f + c >= last) continue;
+        let sum = 0;
+        for (let r = c + 1; r < at.length && at[r]! <= last; r++) sum += panel[r * width + c]! * direction[at[r]!]!;
+        direction[f + c] = -sum;
+      }
+    }
+    return direction;
+  }
+}
+
+interface Shape {
+  readonly count: number;
+  readonly across: number;
+  readonly width: number;
+}
+
+/** target −= rows · scaledᵀ, `count` rows of `width` by `across` rows of `width`. */
+function subtractProduct(
+  panel: Float64Array,
+  from: number,
+  scaled: Float64Array,
+  target: Float64Array,
+  to: number,
+  { count, across, width }: Shape,
+): void {
+  if (width === 6) {
+    for (let a = 0, s = from, t = to; a < count; a++, s += 6) {
+      const s0 = panel[s]!;
+      const s1 = panel[s + 1]!;
+      const s2 = panel[s + 2]!;
+      const s3 = panel[s + 3]!;
+      const s4 = panel[s + 4]!;
+      const s5 = panel[s + 5]!;
+      for (let b = 0, d = 0; b < across; b++, d += 6, t++)
+        target[t]! -=
+          s0 * scaled[d]! +
+          s1 * scaled[d + 1]! +
+          s2 * scaled[d + 2]! +
+          s3 * scaled[d + 3]! +
+          s4 * scaled[d + 4]! +
+          s5 * scaled[d + 5]!;
+    }
+    return;
+  }
+  for (let a = 0, s = from, t = to; a < count; a++, s += width)
+    for (let b = 0, d = 0; b < across; b++, d += width, t++) {
+      let sum = 0;
+      for (let c = 0; c < width; c++) sum += panel[s + c]! * scaled[d + c]!;
+      target[t]! -= sum;
+    }
+}
+
+/** The later blocks that each block column of the factor reaches, itself first: its neighbours, and what its children reach. */
+function reaches(neighbours: readonly Iterable<number>[]): Int32Array[] {
+  const count = neighbours.length;
+  const children: number[][] = Array.from({ length: count }, () => []);
+  const reached: Int32Array[] = [];
+  const mark = new Int32Array(count).fill(-1);
+  for (let j = 0; j < count; j++) {
+    const own = [j];
+    mark[j] = j;
+    const take = (block: number) => {
+      if (block <= j || mark[block] === j) return;
+      mark[block] = j;
+      own.push(block);
+    };
+    for (const block of neighbours[j]!) take(block);
+    for (const child of children[j]!) reached[child]!.forEach(take);
+    const sorted = Int32Array.from(own).sort();
+    reached.push(sorted);
+    if (sorted.length > 1) children[sorted[1]!]!.push(j);
+  }
+  return reached;
+}
+
+/** Where a block stands in an ascending list it is in. */
+function placeIn(blocks: Int32Array, block: number): number {
+  let [low, high] = [0, blocks.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (blocks[middle]! < block) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
