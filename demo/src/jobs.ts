@@ -1,6 +1,6 @@
 import { Job } from '@/core/shell/job/job';
 import type { ChartDraft } from '@/core/shell/chart/draft';
-import { mapAxes, type Vector } from '@/core/maths/geometry/vector';
+import { mapAxes, norm, subtract, type Vector } from '@/core/maths/geometry/vector';
 import { FIRST_STEPS } from '@/core/days/ladder';
 import { morningThree } from '@/core/plan/morning';
 import { buildRecord } from '@/core/report/record/record';
@@ -559,7 +559,7 @@ export function lodd(): DemoJob {
   };
 }
 
-/** The heads under the coupé all enter; the carrier of its bumper fits the right leg and misses the bent left one. */
+/** The heads under the coupé enter but for the one at the bent leg; the carrier of its bumper fits the right leg and misses the bent left one. */
 function readLoddGauges(
   job: JobBuilder,
   found: Round,
@@ -590,9 +590,11 @@ function readLoddGauges(
     ...{ fit, toward: null, value: 0.5 },
   });
   readGauges(job, found, [
-    ...['F2L', 'F2R', 'S1L', 'S1R', 'S2L', 'S2R', 'R1L', 'R1R'].map((code) => ({
-      ...{ point: code, said: 'head free 0.8', fit: 'free' as const, toward: null, value: 0.8 },
-    })),
+    ...['F2L', 'F2R', 'S1L', 'S1R', 'S2L', 'S2R', 'R1L', 'R1R'].map((code) => {
+      const enters = norm(subtract(truth(point(code)), positionOf(point(code)))) < 0.8;
+      const fit = enters ? ('free' as const) : ('none' as const);
+      return { point: code, said: `head ${enters ? 'free' : 'no'} 0.8`, fit, toward: null, value: 0.8 };
+    }),
     fitting('F1R', 1, 'centred'),
     fitting('P1R', 4, 'centred'),
     fitting('F2R', 5, 'centred'),

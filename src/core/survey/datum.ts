@@ -2,7 +2,7 @@ import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { add, cross, mapAxes, scale, subtract, type Vector } from '../maths/geometry/vector';
 import { along } from '../maths/linear/gradient';
 import { addedTurn } from '../maths/rigid/turn';
-import { linearise, newRow, TURN_ARM, turnOf, type Equations } from './observations';
+import { linearise, newRow, turnOf, type Equations } from './observations';
 
 /** Share of the strongest constraint below which a rigid motion counts as unconstrained, squared. */
 const FREE = 1e-11;
@@ -133,7 +133,7 @@ function inUnknowns(
     const stands = mapAxes((axis) => body.middle[axis] + biases[body.first + axis]!);
     const first = coordinates + body.first;
     direction.set(add(shift, cross(turn, subtract(stands, middle))), first);
-    direction.set(scale(addedTurn(turnOf(biases, body.first), turn), TURN_ARM), first + 3);
+    direction.set(scale(addedTurn(turnOf(biases, body), turn), body.arm), first + 3);
   }
   return direction;
 }

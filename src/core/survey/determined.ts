@@ -139,8 +139,21 @@ function looseCovarianceAtStart(survey: Survey): LooseNet {
           (row.coefficients[p]! * row.coefficients[q]!) / observation.sigma ** 2;
   }
   biasSigmas.forEach((sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2));
-  for (let i = 0; i < unknowns; i++) normal[i * (unknowns + 1)]! += LOOSE_WEIGHT;
-  return { equations, x, covariance: SymmetricFactor.of(normal, unknowns)!.inverse().values };
+  return { equations, x, covariance: inverseOfLoose(normal, unknowns) };
+}
+
+/**
+ * The inverse with a little added to the diagonal; more of it where readings of absurd precision stand beside directions that
+ * nothing holds, so that rounding alone makes the matrix indefinite.
+ */
+function inverseOfLoose(normal: Float64Array, unknowns: number): Float64Array {
+  for (let weight = LOOSE_WEIGHT; weight < Infinity; weight *= 100) {
+    const held = normal.slice();
+    for (let i = 0; i < unknowns; i++) held[i * (unknowns + 1)]! += weight;
+    const factor = SymmetricFactor.of(held, unknowns);
+    if (factor) return factor.inverse().values;
+  }
+  throw new Error('a net with a figure that is no number');
 }
 
 /** The largest set of points, found greedily, in which every distance is determined. */

@@ -1,5 +1,5 @@
 import type { Gradient } from '../maths/linear/gradient';
-import { AXES, mapAxes, scale, type Vector } from '../maths/geometry/vector';
+import { AXES, mapAxes, norm, scale, subtract, type Vector } from '../maths/geometry/vector';
 import { turned, turnGradient } from '../maths/rigid/turn';
 import {
   COORDINATE_AXIS,
@@ -48,10 +48,12 @@ export interface Body {
   readonly id: string;
   readonly first: number;
   readonly middle: Vector;
+  /** A turn is carried in millimetres at this distance from the middle, so that it is of one size with the shifts. */
+  readonly arm: number;
 }
 
-/** A turn is carried in millimetres at this distance, so that it is of one size with the shifts. */
-export const TURN_ARM = 1000;
+/** Turns are carried at no less than this distance, mm. */
+const LEAST_ARM = 1000;
 /** How far a body may stand from its start: so wide that it says nothing, and keeps what is not read from being endless, mm. */
 const BODY_SD = 1000;
 
@@ -93,7 +95,7 @@ export function equationsOf(survey: Survey): Equations {
   function bodyOf({ id, middle }: OnBody): Body {
     const known = bodies.get(id);
     if (known) return known;
-    const body = { id, first: biasSigmas.length, middle };
+    const body = { id, first: biasSigmas.length, middle, arm: armOf(survey, id, middle) };
     bodies.set(id, body);
     biasSigmas.push(...Array.from({ length: 6 }, () => BODY_SD));
     return body;
@@ -210,9 +212,19 @@ export function linearise(
   }
 }
 
-/** The turn of a body from its start, radians, by the first of its unknowns. */
-export const turnOf = (biases: Float64Array, first: number): Vector =>
-  mapAxes((k) => biases[first + 3 + k]! / TURN_ARM);
+/** The turn of a body from its start, radians. */
+export const turnOf = (biases: Float64Array, { first, arm }: Body): Vector =>
+  mapAxes((k) => biases[first + 3 + k]! / arm);
+
+/** How far from its middle a body is read at. */
+const armOf = ({ readings }: Survey, id: string, middle: Vector): number =>
+  readings.reduce(
+    (most, reading) =>
+      reading.kind === 'position' && reading.body?.id === id
+        ? Math.max(most, norm(subtract(reading.value, middle)))
+        : most,
+    LEAST_ARM,
+  );
 
 /**
  * One coordinate of a point as it stands on a body, in the axes of the body at its start: k of m + R(w)ᵀ(p − m − t). So a
@@ -225,8 +237,8 @@ function readOnBody(
   x: Float64Array,
   biases: Float64Array,
 ) {
-  const { first, middle } = on!;
-  const back = scale(turnOf(biases, first), -1);
+  const { first, middle, arm: far } = on!;
+  const back = scale(turnOf(biases, on!), -1);
   const arm = mapAxes((k) => x[3 * a + k]! - middle[k] - biases[first + k]!);
   row.value = middle[axis as 0 | 1 | 2] + turned(arm, back)[axis]!;
   const body = equations.coordinates + first;
@@ -238,7 +250,7 @@ function readOnBody(
     addTo(row, equations.column[a]!, k, share);
     addTo(row, body, k, -share);
   }
-  turnGradient(arm, back, axis).forEach((slope, k) => addTo(row, body, 3 + k, -slope / TURN_ARM));
+  turnGradient(arm, back, axis).forEach((slope, k) => addTo(row, body, 3 + k, -slope / far));
 }
 
 function addTo(row: Row, first: number, offset: number, coefficient: number): void {

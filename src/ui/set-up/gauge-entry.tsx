@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import type { GaugesPage } from '@/core/report/pages/set-up';
+import type { GaugesPage } from '@/core/report/pages/gauges';
 import { TOWARDS } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { typedUnit } from '@/formats/preferences';

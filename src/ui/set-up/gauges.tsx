@@ -1,6 +1,6 @@
 import type { GaugeFinding } from '@/core/findings/gauges';
 import { GAUGE_WORD, offText } from '@/core/report/set-up-words';
-import type { GaugesPage } from '@/core/report/pages/set-up';
+import type { GaugesPage } from '@/core/report/pages/gauges';
 import type { CheckedPart } from '@/core/shell/gauges';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { GaugePartInput } from '@/formats/inputs/set-up';

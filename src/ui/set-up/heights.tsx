@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState } from 'react';
-import type { Levelled } from '@/core/report/pages/set-up';
+import type { Levelled } from '@/core/report/pages/levelling';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';

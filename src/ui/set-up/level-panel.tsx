@@ -2,7 +2,7 @@
 
 import type { Levelling, Measured, SupportMove } from '@/core/plan/set-up/level';
 import { levelFaultText } from '@/core/report/set-up-words';
-import type { Levelled } from '@/core/report/pages/set-up';
+import type { Levelled } from '@/core/report/pages/levelling';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TickInput } from '@/formats/inputs/set-up';
 import { Button } from '../kit/button';

@@ -1,28 +1,23 @@
 import type { Vector } from '../../maths/geometry/vector';
-import { position } from '../../maths/geometry/vector';
 import type { SolveBinary } from '../../maths/search/binary-program';
 import { buildSetUp, type Built, type PlannedMount } from '../../plan/set-up/build';
 import { chooseMounts, type Against, type MountCandidate, type MountProposal } from '../../plan/set-up/choose-mounts';
-import type { Weight } from '../../plan/set-up/loads';
 import { floorLine, type FloorLine } from '../../plan/set-up/floor-line';
-import { level, type LevelPoint, type LevelResult, type LevelSupport } from '../../plan/set-up/level';
 import { alongBench, fittedPlacement, type Placement } from '../../plan/set-up/placement';
 import { estimateWeight, type Extent, type ShellWeight } from '../../plan/set-up/weight';
-import { gaugeFindings, type GaugeFinding } from '../../findings/gauges';
 import { supportTie, type SupportTie } from '../../findings/support-tie';
-import { twoThings, type ThingPlaced, type TwoThings } from '../../findings/two-things';
 import { uncertainPoint } from '../../round/align/align-round';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import { conditionsOf } from '../../round/observe/conditions';
-import { checkedParts, type CheckedPart } from '../../shell/gauges';
 import { placementOf } from '../../shell/set-up';
 import { plannedPanels, type PlannedPanel } from './cut';
+import { gaugesOf, platformOf, type GaugesPage, type PlatformPage } from './gauges';
+import { levellingOf, type Levelled } from './levelling';
 import { pointsThatGo } from '../../shell/cut-metal';
 import { benchAt, newestBenches, type ListedBench } from '../../shell/benches';
-import type { PointMeasurement } from '../../round/observe/measured';
-import type { Mount, MountPiece, Round, SetUp, ShelfItem, WorkEvent, WorkItem } from '../../shell/job/entities';
-import { Job } from '../../shell/job/job';
+import type { Mount, MountPiece, SetUp, WorkEvent, WorkItem } from '../../shell/job/entities';
+import type { Job } from '../../shell/job/job';
 
 export interface SetUpPoint extends MountCandidate {
   readonly code: string;
@@ -50,25 +45,6 @@ export interface PlannedSetUp {
   readonly found?: { readonly round: string; readonly placement: Placement };
 }
 
-/** The levelling by one round's readings. */
-export interface Levelled {
-  readonly roundId: string;
-  readonly open: boolean;
-  readonly result: LevelResult;
-  /** The undisturbed points, each with the height read since the support was last adjusted. */
-  readonly points: readonly LevelledPoint[];
-  /** What stands on the mounts, and where these are, chart axes. */
-  readonly weight: Weight;
-  readonly seats: readonly { readonly id: string; readonly x: number; readonly y: number }[];
-}
-
-export interface LevelledPoint {
-  readonly id: string;
-  readonly code: string;
-  readonly chart: Vector;
-  readonly height?: number;
-}
-
 /** What the place for setting up shows. */
 export interface SetUpPage {
   readonly benches: readonly ListedBench[];
@@ -85,25 +61,6 @@ export interface SetUpPage {
   readonly platform: PlatformPage;
   /** The last round of the job's own shell: what is read here goes into it while it is open. */
   readonly roundId?: string;
-}
-
-/** Heads and real parts as gauges: what they are, and what they say in the last round. */
-export interface GaugesPage {
-  readonly parts: readonly CheckedPart[];
-  readonly points: readonly { readonly id: string; readonly code: string }[];
-  /** The round they are read in next, where one is open. */
-  readonly openRoundId?: string;
-  /** The last round they were read in. */
-  readonly round?: string;
-  readonly findings: readonly GaugeFinding[];
-}
-
-/** The points of a chassis or platform, as one would write them down, and how body and platform lie. */
-export interface PlatformPage {
-  readonly points: readonly { readonly code: string; readonly meets?: string }[];
-  readonly things?: Omit<TwoThings, 'placed'>;
-  /** How each of the two stands on the bench by its own points. */
-  readonly placements: { readonly platform?: Placement; readonly body?: Placement };
 }
 
 /** Points no higher over the lowest than this share of the shell's height can be stood on. */
@@ -131,32 +88,6 @@ export function setUpPage(job: Job, solve?: SolveBinary): SetUpPage {
     platform: platformOf(job),
     ...(stands.judgement ? { roundId: stands.judgement.round.id } : {}),
   };
-}
-
-function platformOf(job: Job): PlatformPage {
-  const points = job.rows.platformPoints.map(({ pointId, meetsId }) => ({
-    code: job.code(pointId),
-    ...(meetsId ? { meets: job.code(meetsId) } : {}),
-  }));
-  const found = twoThings(job);
-  if (!found) return { points, placements: {} };
-  const { placed, ...things } = found;
-  const placement = (thing: ThingPlaced | undefined) => thing && fittedPlacement(thing.motion, thing.control);
-  const [platform, body] = [placement(placed.platform), placement(placed.body)];
-  return { points, things, placements: { ...(platform ? { platform } : {}), ...(body ? { body } : {}) } };
-}
-
-function gaugesOf(job: Job, judgement: RoundJudgement | undefined): GaugesPage {
-  const { rows } = job;
-  const common = { parts: checkedParts(rows), points: rows.points.map(({ id, code }) => ({ id, code })) };
-  if (!judgement) return { ...common, findings: [] };
-  const last = judgement.round;
-  const open = last.closedAt === null ? { openRoundId: last.id } : {};
-  const isRead = (round: Round) => job.standingReadings(round).some(({ quantity }) => quantity === 'fixture');
-  const round = job.ownRounds.findLast(isRead);
-  if (!round) return { ...common, ...open, findings: [] };
-  const { net } = round === last ? judgement : judgeRound(job, round);
-  return { ...common, ...open, round: round.name, findings: gaugeFindings(job, round, net) };
 }
 
 /** What the shell could stand on, and what is known of it. */
@@ -323,82 +254,3 @@ export function levellingNow(job: Job): Levelled | undefined {
   const setUp = job.rows.setUps.at(-1);
   return setUp && plannedOf(job, setUp, standingOf(job))?.levelling;
 }
-
-/** When the support was last adjusted: what was read before was read of a shell that stood otherwise. */
-const adjustedAt = (job: Job, { id }: SetUp): string =>
-  job.rows.workEvents.filter((event) => event.itemId === id && event.kind === 'adjusted').at(-1)?.at ?? '';
-
-/** Mounts that somebody felt carry nothing since the support was last adjusted. */
-function idleMounts(job: Job, { id }: SetUp, since: string): ReadonlySet<string> {
-  const felt = job.rows.workEvents.filter(
-    ({ itemId, kind, at }) => itemId === id && at > since && (kind === 'idle' || kind === 'carrying'),
-  );
-  const last = new Map(felt.map(({ key, kind }) => [key, kind]));
-  return new Set([...last].flatMap(([key, kind]) => (kind === 'idle' ? [key] : [])));
-}
-
-interface OnMounts {
-  readonly built: Built;
-  readonly places: readonly PlannedMount[];
-  readonly items: readonly ShelfItem[];
-  readonly weight: ShellWeight;
-}
-
-/** What to turn at each mount by the heights, widths and lengths read of undisturbed points since it was last turned. */
-function levellingOf(
-  job: Job,
-  setUp: SetUp,
-  { built, places, items, weight }: OnMounts,
-  round: Round,
-): Levelled | undefined {
-  if (built.mounts.length < 3) return undefined;
-  const since = adjustedAt(job, setUp);
-  const readings = job.rows.readings.filter((each) => each.roundId !== round.id || each.takenAt > since);
-  const { measured, references } = judgeRound(Job.of({ ...job.rows, readings }), round);
-  const control = job.rows.roundControls.filter(({ roundId }) => roundId === round.id).map(({ pointId }) => pointId);
-  const chosen = control.length >= 3 ? control : job.rows.points.map(({ id }) => id);
-  const known = chosen.filter((id) => references.points.has(id));
-  const points = known.flatMap((id): LevelPoint[] => {
-    const { row } = references.points.get(id)!;
-    const read = measured.points.get(id);
-    if (!read) return [];
-    return [
-      {
-        id,
-        wanted: position<'chart'>([row.x, row.y, row.z]),
-        read,
-      },
-    ];
-  });
-  const idle = idleMounts(job, setUp, since);
-  const pieces = items.filter(({ kind }) => kind === 'piece');
-  const shims = pieces.map(({ code, height, count }) => ({ name: code, height, count }));
-  const place = new Map(places.map(({ id, at }) => [id, at]));
-  const supports = built.mounts.map(({ id, headId, lift }): LevelSupport => {
-    const [x, y] = place.get(id)!;
-    const head = items.find((item) => item.id === headId);
-    const travel = head && lift !== undefined ? ([-lift, head.travel - lift] as const) : undefined;
-    const felt = idle.has(id) ? { carries: false } : {};
-    return {
-      id,
-      x,
-      y,
-      ...felt,
-      ...(travel ? { travel } : {}),
-      ...(head?.threadPitch ? { pitch: head.threadPitch } : { shims }),
-    };
-  });
-  return {
-    roundId: round.id,
-    open: round.closedAt === null,
-    result: level(points, supports, { height: 'free', weight: weight.centre }),
-    points: known.map((id) => {
-      const { x, y, z } = references.points.get(id)!.row;
-      return { id, code: job.code(id), chart: [x, y, z] as Vector, ...heightOf(measured.points.get(id)) };
-    }),
-    weight: { kilograms: weight.kilograms, x: weight.centre[0], y: weight.centre[1] },
-    seats: supports.map(({ id, x, y }) => ({ id, x, y })),
-  };
-}
-
-const heightOf = (read: PointMeasurement | undefined) => (read?.z ? { height: read.z.value } : {});

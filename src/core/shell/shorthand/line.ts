@@ -1,57 +1,10 @@
-import type { Measure, Quantity, Reading, Side } from '../job/entities';
+import type { Measure, Quantity, Side } from '../job/entities';
 import { LENGTH_PATTERN, parseLength, plainLengthText, type LengthUnit } from '../../maths/units/length';
+import { readHead, readHole, type NamedHole } from './gauge-line';
+import { NOTHING, refuse, type ParsedLine, type Subjects } from './parsed';
 
-/** What a line of shorthand can name. Codes are compared without regard to case. */
-export interface Subjects {
-  readonly points: readonly { readonly id: string; readonly code: string; readonly side: Side }[];
-  readonly stations: readonly { readonly id: string; readonly code: string }[];
-  /** Holes of parts that are bolted up as gauges, `axle.1`, with the play of their bolts, mm. */
-  readonly partHoles?: readonly { readonly id: string; readonly code: string; readonly clearance: number }[];
-  /** Charted pairs: how the chart says their length is taken. */
-  readonly pairs: readonly {
-    readonly fromPointId: string;
-    readonly toPointId: string;
-    readonly measure: Measure;
-  }[];
-}
-
-/** One number of a typed line, in millimetres, before it has an identity. */
-export interface ShorthandReading {
-  readonly quantity: Quantity;
-  readonly value: number;
-  readonly measure: Measure | null;
-  readonly pointId: string | null;
-  readonly toPointId: string | null;
-  readonly stationId: string | null;
-  readonly pointerFrom: number | null;
-  readonly pointerTo: number | null;
-  readonly fit: Reading['fit'];
-  readonly partHoleId: string | null;
-  readonly toward: Reading['toward'];
-}
-
-/** What most readings have none of. */
-export const NOTHING = {
-  measure: null,
-  pointId: null,
-  toPointId: null,
-  stationId: null,
-  pointerFrom: null,
-  pointerTo: null,
-  fit: null,
-  partHoleId: null,
-  toward: null,
-} as const;
-
-export type ParsedLine =
-  | {
-      readonly ok: true;
-      readonly readings: readonly ShorthandReading[];
-      readonly warnings: readonly string[];
-      /** What is asked before it is taken. */
-      readonly asks?: readonly string[];
-    }
-  | { readonly ok: false; readonly reason: string };
+export { NOTHING } from './parsed';
+export type { ParsedLine, ShorthandReading, Subjects } from './parsed';
 
 const QUANTITY_WORD: Readonly<Record<string, Quantity>> = {
   l: 'length',
@@ -65,8 +18,6 @@ const QUANTITY_WORD: Readonly<Record<string, Quantity>> = {
   f: 'flush',
   flush: 'flush',
 };
-
-const refuse = (reason: string): ParsedLine => ({ ok: false, reason });
 
 /**
  * Reads one typed line: `F1L S2L 1011.5` (distance), `F1L 120 -410 215` (length, width, height),
@@ -96,7 +47,6 @@ const withoutListCommas = (text: string): string =>
   text.replace(/^([a-z][\w.]*)\s*,\s*/i, '$1 ').replace(/^(\S+\s+[a-z][\w.]*)\s*,\s*/i, '$1 ');
 
 type NamedPoint = Subjects['points'][number];
-type NamedHole = NonNullable<Subjects['partHoles']>[number];
 type Named =
   | { ok: true; kind: 'point'; point: NamedPoint; words: number }
   | { ok: true; kind: 'pair'; from: NamedPoint; to: NamedPoint; words: number }
@@ -214,67 +164,6 @@ function readLengthOrEdges(text: string, unit: LengthUnit): ReturnType<typeof pa
       ...(Math.abs(a.mm - b.mm) > 120 ? ['the two edge readings are far apart'] : []),
     ],
   };
-}
-
-const FIT: Readonly<Record<string, Reading['fit']>> = {
-  free: 'free',
-  freely: 'free',
-  tight: 'tight',
-  no: 'none',
-  not: 'none',
-  none: 'none',
-  out: 'none',
-};
-/** Clearance of a head where none is typed, mm. */
-const USUAL_CLEARANCE = 0.5;
-
-function readHead(text: string, point: NamedPoint, unit: LengthUnit): ParsedLine {
-  const [, word = '', rest = ''] = /^head\s+(\S+)\s*(.*)$/i.exec(text) ?? [];
-  const fit = FIT[word.toLowerCase()];
-  if (!fit) return refuse('say how the head enters: head free, head tight or head no');
-  const clearance = rest.trim() === '' ? undefined : parseLength(rest, unit);
-  if (clearance && !clearance.ok) return refuse(clearance.reason);
-  if (clearance?.ok && clearance.mm <= 0) return refuse('a clearance is above zero');
-  const value = clearance?.ok ? clearance.mm : USUAL_CLEARANCE;
-  return {
-    ok: true,
-    readings: [{ ...NOTHING, quantity: 'fixture', value, pointId: point.id, fit }],
-    warnings: clearance?.warnings ? [...clearance.warnings] : [],
-  };
-}
-
-const TOWARD: Readonly<Record<string, Reading['toward']>> = {
-  front: 'front',
-  forward: 'front',
-  rear: 'rear',
-  back: 'rear',
-  left: 'left',
-  right: 'right',
-  up: 'up',
-  down: 'down',
-};
-
-function readHole(text: string, point: NamedPoint, hole: NamedHole, unit: LengthUnit): ParsedLine {
-  const reading = { ...NOTHING, quantity: 'fixture', pointId: point.id, partHoleId: hole.id } as const;
-  const done = (
-    found: Pick<ShorthandReading, 'value' | 'fit' | 'toward'>,
-    warnings: readonly string[] = [],
-  ): ParsedLine => ({
-    ok: true,
-    readings: [{ ...reading, ...found }],
-    warnings,
-  });
-  const said = text.trim().toLowerCase();
-  if (/^cent(red?|ered)$/.test(said)) return done({ value: hole.clearance, fit: 'centred', toward: null });
-  if (FIT[said] === 'none') return done({ value: hole.clearance, fit: 'none', toward: null });
-  const [, amount = '', way = ''] = /^(.*\S)\s+([a-z]+)$/i.exec(said) ?? [];
-  const toward = TOWARD[way];
-  if (!toward)
-    return refuse(`say how ${hole.code} fits: centred, no, or how far beside it the point is and which way: 4 rear`);
-  const by = parseLength(amount, unit);
-  if (!by.ok) return refuse(by.reason);
-  if (by.mm <= 0) return refuse('how far beside is above zero: turn the direction round');
-  return done({ value: by.mm, fit: 'beside', toward }, by.warnings);
 }
 
 const POINT_ORDER: readonly Quantity[] = ['length', 'width', 'height'];
