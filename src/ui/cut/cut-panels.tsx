@@ -6,6 +6,7 @@ import { FormDialog } from '../kit/dialog';
 import { SelectField, TextField } from '../kit/field';
 import { FormFields } from '../kit/form-fields';
 import type { Action } from '../kit/use-action';
+import { useFormat } from '../shell/preferences-context';
 import { useEntryForm } from '../kit/use-entry-form';
 
 interface CutPanelsProps extends Pick<CutPage, 'panels' | 'points'> {
@@ -15,6 +16,7 @@ interface CutPanelsProps extends Pick<CutPage, 'panels' | 'points'> {
 
 /** Panels that are to be replaced: what stands on them cannot carry the shell to the end. */
 export function CutPanels({ jobId, panels, points, planPanel }: CutPanelsProps) {
+  const format = useFormat();
   return (
     <section aria-label="Metal to be cut" className="no-print flex flex-col gap-2">
       <div className="flex items-center gap-2">
@@ -30,7 +32,8 @@ export function CutPanels({ jobId, panels, points, planPanel }: CutPanelsProps) 
       <ul className="empty:hidden">
         {panels.map(({ id, part, codes }) => (
           <li key={id} className="border-b border-faint py-1">
-            <strong>{part}</strong> <span className="text-soft">{codes.join(', ') || 'no point goes with it'}</span>
+            <strong>{format.name(part)}</strong>{' '}
+            <span className="text-soft">{codes.join(', ') || 'no point goes with it'}</span>
           </li>
         ))}
       </ul>
@@ -39,6 +42,7 @@ export function CutPanels({ jobId, panels, points, planPanel }: CutPanelsProps) 
 }
 
 function AddPanel({ jobId, panels, points: known, planPanel, done }: CutPanelsProps & { done: () => void }) {
+  const format = useFormat();
   const byCode = new Map(known.map(({ id, code }) => [code.toLowerCase(), id]));
   const form = useEntryForm({
     schema: panel,
@@ -65,7 +69,7 @@ function AddPanel({ jobId, panels, points: known, planPanel, done }: CutPanelsPr
   });
   return (
     <FormFields form={form} yes="Add">
-      <TextField label="Panel" hint="Left sill, outer" {...form.field('part')} />
+      <TextField label="Panel" hint={format.name('Left sill, outer')} {...form.field('part')} />
       <SelectField label="Side" options={SIDES.map((side) => [side, side])} {...form.field('side')} />
       <TextField label="Points that go with it" hint="S1L S2L" {...form.field('points')} />
     </FormFields>

@@ -56,8 +56,9 @@ interface LossProps {
   readonly round: NonNullable<CutPage['round']>;
 }
 
-function Loss({ jobId, part, loss: { points, dimensions }, round }: LossProps) {
+function Loss({ jobId, part: named, loss: { points, dimensions }, round }: LossProps) {
   const format = useFormat();
+  const part = format.name(named);
   const wanted = points.reduce((sum, { take }) => sum + take.length, 0);
   return (
     <section aria-label={part} className="flex flex-col gap-2 border-t border-rule pt-3">

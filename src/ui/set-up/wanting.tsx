@@ -11,7 +11,7 @@ function OfTheSupport({ page, planned: { tie, setUp, bench } }: Pick<InHand, 'pa
     <>
       {tie ? (
         <p className={tie.tiedBy ? 'text-soft' : 'border-l-2 border-minus pl-3'}>
-          {tieText(tie, (pointId) => code.get(pointId) ?? 'a point')}
+          {format.name(tieText(tie, (pointId) => code.get(pointId) ?? 'a point'))}
         </p>
       ) : null}
       {clamps && setUp.flange === 'hasNot' ? (
