@@ -147,7 +147,7 @@ describe('setting up', () => {
       .first()
       .waitFor();
     await page.goto(`/jobs/${lodd}/cut`);
-    await page.getByRole('region', { name: 'Left sill', exact: true }).getByText(`${mounted} leave with it`).waitFor();
+    await page.getByRole('region', { name: 'Left sill', exact: true }).getByText(`${mounted} leaves with it`).waitFor();
 
     await page.goto(`/jobs/${solbris}/cut`);
     const sill = page.getByRole('region', { name: 'Left sill, outer and inner', exact: true });

@@ -91,7 +91,7 @@ export const GAUGE_WORD: Readonly<Record<GaugeSays, string>> = {
   shellOrStack: 'the shell is off, or its stack: type the height it was built at into the card',
   stackOrReading: 'it goes in, but the rest has this point elsewhere: look at its stack, then read the point again',
   shouldEnter: 'the rest has the point right there: look for dirt, paint or a wrong head',
-  cannotTell: 'nothing else says where this point is: read it from two or three others',
+  cannotTell: 'the rest cannot tell: read a fourth head or hole of it, and this point from two or three others',
   bent: 'the part contradicts its own holes: it has no voice',
   unchecked: 'nobody taped this hole against the part’s others: it has no voice yet',
   fewHoles: 'read at least three holes of this part',

@@ -65,7 +65,7 @@ export interface FrameSupport {
 export type NodeVector = Float64Array;
 
 /** Free fall on the ground, m/s². */
-const GRAVITY = 9.80665;
+export const GRAVITY = 9.80665;
 const PER_CUBIC_METRE = 1e-9;
 
 /** The line between two nodes: its length, and its direction as a unit vector. */
@@ -113,10 +113,14 @@ export function diagonalsOf(frame: Pick<ShellFrame, 'nodes'>, panel: ShearPanel)
   });
 }
 
+/** Mass of a straight bar, kg. */
+export const barMass = (density: number, area: number, length: number): number =>
+  density * PER_CUBIC_METRE * area * length;
+
 /** Mass of each part and the nodes it hangs on, kg, in equal shares. */
 function masses(frame: ShellFrame): { readonly mass: number; readonly nodes: readonly number[] }[] {
   const bar = ({ from, to, A, density }: Pick<Strut, 'from' | 'to' | 'A' | 'density'>) => ({
-    mass: density * PER_CUBIC_METRE * A * lineBetween(frame, from, to).length,
+    mass: barMass(density, A, lineBetween(frame, from, to).length),
     nodes: [from, to],
   });
   return [

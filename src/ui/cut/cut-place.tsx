@@ -64,7 +64,9 @@ function Loss({ jobId, part: named, loss: { points, dimensions }, round }: LossP
     <section aria-label={part} className="flex flex-col gap-2 border-t border-rule pt-3">
       <h3 className="text-lg font-medium">{part}</h3>
       <p>
-        {points.length === 0 ? 'No point leaves with it' : `${points.map(({ code }) => code).join(', ')} leave with it`}
+        {points.length === 0
+          ? 'No point leaves with it'
+          : `${points.map(({ code }) => code).join(', ')} ${points.length === 1 ? 'leaves' : 'leave'} with it`}
         {dimensions.length > 0 ? `; ${dimensions.join(', ')} lose an end` : ''}.
       </p>
       {points.length > 0 ? (

@@ -63,7 +63,13 @@ export function SetUpPlace({
   packed: PackedRows;
   actions: SetUpActions;
 }) {
-  if (!page.planned) return <BeginSetUp jobId={jobId} page={page} startSetUp={actions.startSetUp} />;
+  if (!page.planned)
+    return (
+      <div className="flex flex-col gap-6">
+        <BeginSetUp jobId={jobId} page={page} startSetUp={actions.startSetUp} />
+        <BesidesBench {...{ jobId, page, packed, actions }} />
+      </div>
+    );
   return <Planned key={page.planned.setUp.id} page={page} planned={page.planned} packed={packed} actions={actions} />;
 }
 
@@ -130,11 +136,20 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
           />
         </ClientOnly>
       ) : null}
-      <Platform jobId={setUp.jobId} page={page} setPlatform={actions.setPlatform} />
-      <ClientOnly>
-        <Gauges jobId={setUp.jobId} gauges={page.gauges} rows={packed} saveGaugePart={actions.saveGaugePart} />
-      </ClientOnly>
+      <BesidesBench {...{ jobId: setUp.jobId, page, packed, actions }} />
     </section>
+  );
+}
+
+/** What needs no bench: a body and its platform as two things, and real parts that serve as gauges. */
+function BesidesBench({ jobId, page, packed, actions }: Omit<PlannedProps, 'planned'> & { readonly jobId: string }) {
+  return (
+    <>
+      <Platform jobId={jobId} page={page} setPlatform={actions.setPlatform} />
+      <ClientOnly>
+        <Gauges jobId={jobId} gauges={page.gauges} rows={packed} saveGaugePart={actions.saveGaugePart} />
+      </ClientOnly>
+    </>
   );
 }
 

@@ -1,5 +1,5 @@
 import type { Vector } from '../../maths/geometry/vector';
-import { lineBetween, STEEL, type ShellFrame } from '../../structure/shell-frame';
+import { barMass, GRAVITY, lineBetween, STEEL, type ShellFrame } from '../../structure/shell-frame';
 
 /** A box that no brace may touch: frame axes, mm. */
 export interface KeepOut {
@@ -30,7 +30,6 @@ export interface BraceCandidate {
   readonly weight: number;
 }
 
-const GRAVITY = 9.80665;
 const ONE_SPOT = 1e-9;
 
 /**
@@ -52,7 +51,7 @@ export function braceCandidates(
       const [a, b] = [frame.nodes[from]!.at, frame.nodes[to]!.at];
       if (keepOut.some((box) => touches(box, a, b))) return [];
       const stiffness = (STEEL.E * area) / length;
-      return [{ from, to, length, along, stiffness, weight: STEEL.density * 1e-9 * area * length * GRAVITY }];
+      return [{ from, to, length, along, stiffness, weight: barMass(STEEL.density, area, length) * GRAVITY }];
     }),
   );
 }

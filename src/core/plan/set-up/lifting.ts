@@ -1,3 +1,4 @@
+import { GRAVITY } from '../../structure/shell-frame';
 import { norm, subtract, type Vector } from '../../maths/geometry/vector';
 import { insideBy } from './choose-mounts';
 import { loadsOn } from './loads';
@@ -29,7 +30,6 @@ export type LiftFault =
   | { readonly kind: 'outside'; readonly by: number }
   | { readonly kind: 'tooFlat'; readonly id: string; readonly angle: number };
 
-const GRAVITY = 9.80665;
 const STEEPEST = 60;
 
 /**

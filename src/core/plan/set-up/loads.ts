@@ -1,4 +1,5 @@
 import { Matrix, solve } from 'ml-matrix';
+import { GRAVITY } from '../../structure/shell-frame';
 
 /** A place the shell rests on. Bench axes, mm. */
 export interface Seat {
@@ -46,7 +47,6 @@ export interface Lie {
 export const riseAt = ({ at, pitch, roll, twist, x0 }: Lie, x: number, y: number): number =>
   at + pitch * (x - x0) + roll * y + twist * (x - x0) * y;
 
-const GRAVITY = 9.80665;
 /** A stand or clamp under load gives about so much, N/mm. */
 const SEAT_STIFFNESS = 20_000;
 const MOST_ROUNDS = 100;
