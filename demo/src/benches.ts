@@ -1,5 +1,5 @@
 import type { Vector } from '@/core/maths/geometry/vector';
-import type { Bench, BenchVersion, Panel, SetUp, ShelfItem } from '@/core/shell/job/entities';
+import type { Bench, BenchVersion, SetUp, ShelfItem } from '@/core/shell/job/entities';
 import type { JobBuilder } from './builder';
 
 const id = (series: number, number: number): string =>
@@ -97,26 +97,29 @@ interface Planned {
   /** A point's code, or a name with its place in chart axes. */
   readonly mounts: readonly (string | readonly [name: string, at: Vector])[];
   readonly tickedBy?: string;
-}
-
-/** Plans a panel to be replaced, with the points that leave with it. */
-export function panelOut(job: JobBuilder, part: string, side: Panel['side'], codes: readonly string[]): void {
-  const { jobId } = job;
-  const id = job.later.uuid();
-  job.add('workItems', { id, jobId, kind: 'panel', code: `panel-${job.rows.panels.length + 1}`, name: part });
-  job.add('panels', { id, jobId, part, side });
-  for (const code of codes) job.add('panelPoints', { panelId: id, pointId: job.point(code), fate: 'goes' });
+  /** What it is called, where it is not by its bench. */
+  readonly name?: string;
 }
 
 /** Plans how a shell stands, and ticks off what was built. */
 export function setUpOn(job: JobBuilder, { bench: own, version, items }: DemoBench, planned: Planned): void {
   const { later } = job;
-  job.add('benches', own);
-  job.add('benchVersions', version);
-  for (const item of items) job.add('shelfItems', item);
+  if (!job.rows.benches.some(({ id: there }) => there === own.id)) {
+    job.add('benches', own);
+    job.add('benchVersions', version);
+    for (const item of items) job.add('shelfItems', item);
+  }
   const itemId = later.uuid();
+  const code = job.rows.setUps.length === 0 ? 'set-up' : `set-up-${job.rows.setUps.length + 1}`;
   const [x, y, z] = planned.place;
-  job.add('workItems', { id: itemId, jobId: job.jobId, kind: 'setUp', code: 'set-up', name: own.name });
+  job.add('workItems', {
+    id: itemId,
+    jobId: job.jobId,
+    kind: 'setUp',
+    code,
+    name: planned.name ?? own.name,
+    version: 1,
+  });
   job.add('setUps', {
     ...{ id: itemId, jobId: job.jobId, benchVersionId: version.id, suspension: planned.suspension },
     ...{ kilograms: planned.kilograms ?? null, centreX: null, centreY: null, x, y, z, version: 1 },

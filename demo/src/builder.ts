@@ -1,6 +1,6 @@
 import { chartRows, type ChartDraft } from '@/core/shell/chart/draft';
 import { distance, levelDistance, position, type Vector } from '@/core/maths/geometry/vector';
-import { NEW_JOB } from '@/core/shell/job/entities';
+import { NEW_BRACE, NEW_JOB } from '@/core/shell/job/entities';
 import type {
   Job,
   LogEntry,
@@ -10,6 +10,7 @@ import type {
   Reading,
   Round,
   Rung,
+  Section,
   StateKind,
   Step,
   StepEvent,
@@ -68,6 +69,16 @@ export function onBench({ turn: [rx, ry, rz], shift }: Standing, [x, y, z]: Vect
   const [x2, y2, z2] = [cy * x1 + sy * z1, y1, -sy * x1 + cy * z1];
   return [cz * x2 - sz * y2 + shift[0], sz * x2 + cz * y2 + shift[1], z2 + shift[2]];
 }
+
+const tube = (number: number, size: number, wall: number): Section => ({
+  id: `00000000-0000-4000-8000-00000000050${number}`,
+  name: `square tube ${size}×${size}×${wall}`,
+  ...{ width: size, height: size, wall, material: 'mildSteel', stock: 6000 },
+});
+
+/** The tubes the schema brings, by their fixed identities. */
+export const SECTIONS = { small: tube(1, 25, 2), middle: tube(2, 30, 2), large: tube(3, 40, 3) } as const;
+export type SectionName = keyof typeof SECTIONS;
 
 /** Puts the rows of one demo job together, with a clock that only goes forward. */
 export class JobBuilder {
@@ -424,7 +435,7 @@ export class JobBuilder {
     code: string,
     from: string,
     to: string,
-    section: string,
+    section: SectionName,
     round: Round,
     holds: readonly string[],
     author: string,
@@ -432,15 +443,17 @@ export class JobBuilder {
     const brace = this.add('braces', {
       id: this.random.uuid(),
       jobId: this.jobId,
-      code,
       fromPointId: this.point(from),
       toPointId: this.point(to),
       kind: 'weldedTube',
-      section,
+      ...NEW_BRACE,
+      sectionId: SECTIONS[section].id,
+      ...{ fromOff: 3, toOff: 3 },
       roundId: round.id,
-      note: '',
       version: 1,
     });
+    if (!this.rows.sections.some(({ id }) => id === SECTIONS[section].id)) this.add('sections', SECTIONS[section]);
+    this.rows.workItems.push({ id: brace.id, jobId: this.jobId, kind: 'brace', code, name: code, version: 1 });
     for (const dimension of holds)
       this.add('braceDimensions', { braceId: brace.id, dimensionId: this.dimension(dimension) });
     this.braceEvent(brace.id, 'planned', author);
@@ -448,13 +461,8 @@ export class JobBuilder {
   }
 
   braceEvent(braceId: string, kind: 'planned' | 'fitted' | 'removed', author: string): void {
-    this.add('braceEvents', {
-      id: this.random.uuid(),
-      braceId,
-      kind,
-      at: this.now(),
-      author,
-      note: '',
+    this.add('workEvents', {
+      ...{ id: this.random.uuid(), itemId: braceId, kind, key: '', at: this.now(), author, reason: '', value: null },
     });
   }
 }

@@ -10,7 +10,8 @@ import { judgeRound } from '@/core/round/judge/judge-round';
 import type { LogEntry, Round, Step } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
-import { BENCHES, panelOut, setUpOn } from './benches';
+import { BENCHES, setUpOn } from './benches';
+import { bodyOf, solbrisCuts } from './structures';
 import { seeded } from '@/core/maths/random/seeded';
 import { gaugePart, readGauges } from './gauges';
 import { kvistShell, maakeChart, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
@@ -69,6 +70,7 @@ export function solbris(): DemoJob {
     bench: 'Rail bench with clamps on the pinch flange',
     note: 'Once a lighthouse service car. Left rear corner pushed into a granite quay post long ago and filled over; left sill and left rear floor rotten.',
   });
+  bodyOf(job, 'estate');
   const chart = solbrisChart();
   job.reference('chart', 'Maker’s dimension chart', 'Workshop sheet 14, edition of 1967', 0, 0, job.referenceId);
   job.chart(chart);
@@ -170,10 +172,10 @@ export function solbris(): DemoJob {
     );
 
   job.until('2026-11-12T08:10:00Z');
-  const tube = 'square tube 25×25×2';
+  const tube = 'small';
   const x1 = job.brace('X1', 'A1L', 'B2L', tube, asFound, ['DL1', 'DL2'], NILS!);
   const x2 = job.brace('X2', 'A1L', 'B3L', tube, asFound, ['DL3'], NILS!);
-  const x3 = job.brace('X3', 'S1R', 'S3L', 'square tube 40×40×3', asFound, ['CD1', 'CD2'], NILS!);
+  const x3 = job.brace('X3', 'S1R', 'S3L', 'large', asFound, ['CD1', 'CD2'], NILS!);
   const x4 = job.brace('X4', 'B1R', 'C1L', tube, asFound, ['RD1'], NILS!);
   job.wait(40).stepEvent(planBraces!, 'done', ALVA!);
   job.until('2026-11-19T09:00:00Z');
@@ -282,7 +284,11 @@ export function solbris(): DemoJob {
       ['Rear right clamp', [1960, 702, 170]],
     ],
   });
-  panelOut(job, 'Left sill, outer and inner', 'left', ['S1L', 'S2L', 'S3L']);
+  setUpOn(job, BENCHES.stands, {
+    ...{ suspension: 'off', place: [450, 0, 312], kilograms: 268, name: 'Stands under the crossmembers' },
+    mounts: ['F4L', 'F4R', 'C1L', 'C1R'],
+  });
+  solbrisCuts(job, NILS!);
   return {
     folder: 'solbris',
     rows: job.rows,
@@ -406,6 +412,7 @@ export function kvist(): DemoJob {
     bench: 'Stands on a floor nobody has mapped',
     note: 'Body on a platform. No chart anywhere: a sister van stands in another village.',
   });
+  bodyOf(job, 'pickupCab');
   const shell = kvistShell();
   job.reference('sisterCar', 'Sister van', 'Stands in another village; to be measured the same way', 3, 1);
   job.reference('mirroredSide', 'The other side mirrored', 'Right side, thought to be sound', 4, 2);
@@ -455,6 +462,7 @@ export function lodd(): DemoJob {
     bench: 'Rail bench with fixture heads at eight points',
     note: 'Left nose leg and slam panel replaced.',
   });
+  bodyOf(job, 'twoDoor');
   const chart = loddChart();
   job.reference('chart', 'Maker’s dimension chart', 'Body repair sheet 3', 0, 0, job.referenceId);
   job.chart(chart);
@@ -506,7 +514,7 @@ export function lodd(): DemoJob {
   job.wait(10).close(found);
   finish(3, 4);
   job.until('2026-09-21T08:00:00Z');
-  const brace = job.brace('N1', 'F1R', 'M1L', 'square tube 25×25×2', found, ['ND2', 'NW1'], NILS!);
+  const brace = job.brace('N1', 'F1R', 'M1L', 'small', found, ['ND2', 'NW1'], NILS!);
   finish(5);
   job.wait(50).braceEvent(brace, 'fitted', NILS!);
   finish(6, 7, 8, 9);
@@ -617,6 +625,7 @@ export function maake(): DemoJob {
     bench: 'Flange clamps on the rails',
     note: 'Open two-seater; figures from a sister car, measured the same way.',
   });
+  bodyOf(job, 'open');
   const chart = maakeChart();
   job.reference('sisterCar', 'Sister roadster', 'Measured on the same clamps in March 2026', 0.8, 0, job.referenceId);
   job.chart(chart);

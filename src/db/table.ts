@@ -33,6 +33,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   benches: { name: 'bench', order: 'name' },
   benchVersions: { name: 'bench_version', order: 'number' },
   shelfItems: { name: 'shelf_item', order: 'kind, height desc, code' },
+  sections: { name: 'section', order: 'width, height, wall, id' },
   points: ofJob('point'),
   dimensions: ofJob('dimension'),
   memberLines: ofJob('member_line'),
@@ -52,6 +53,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   pulls: ofJob('pull'),
   pullHolds: of('pull_hold', 'pull_id', 'pulls'),
   pullEvents: of('pull_event', 'pull_id', 'pulls', 'pull_event.at'),
+  stages: ofJob('stage', 'ordinal'),
   panels: ofJob('panel'),
   panelPoints: keyed('panel_point', ['panelId', 'pointId'], 'panels'),
   platformPoints: { ...ofJob('platform_point'), key: ['pointId'] },
@@ -64,7 +66,6 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   pointConditions: of('point_condition', 'round_id', 'rounds', 'point_condition.at'),
   braces: ofJob('brace'),
   braceDimensions: keyed('brace_dimension', ['braceId', 'dimensionId'], 'braces'),
-  braceEvents: of('brace_event', 'brace_id', 'braces', 'brace_event.at'),
   steps: ofJob('step', 'ordinal'),
   stepEvents: of('step_event', 'step_id', 'steps', 'step_event.at'),
   logEntries: ofJob('log_entry', 'at'),
@@ -83,6 +84,18 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   setUps: ofJob('set_up'),
   mounts: of('mount', 'set_up_id', 'setUps', 'mount.ordinal'),
   mountPieces: of('mount_piece', 'mount_id', 'mounts', 'mount_piece.ordinal'),
+  structures: ofJob('structure', 'edition'),
+  nodes: of('node', 'structure_id', 'structures'),
+  members: of('member', 'structure_id', 'structures'),
+  shearPanels: of('shear_panel', 'structure_id', 'structures'),
+  pressTests: ofJob('press_test', 'at'),
+  panelParts: keyed('panel_part', ['panelId', 'code'], 'panels'),
+  joints: ofJob('joint'),
+  cutLines: of('cut_line', 'panel_id', 'panels', 'cut_line.label'),
+  keepOuts: ofJob('keep_out', 'name'),
+  adviceTaken: ofJob('advice_taken', 'at'),
+  removalChecks: ofJob('removal_check', 'at'),
+  removalReadings: of('removal_reading', 'check_id', 'removalChecks'),
 };
 
 export const nameOf = (table: JobTable): string => TABLES[table].name;
@@ -218,7 +231,11 @@ export type EditableTable =
   | 'steps'
   | 'partTags'
   | 'setUps'
-  | 'gaugeParts';
+  | 'gaugeParts'
+  | 'workItems'
+  | 'panels'
+  | 'stages'
+  | 'joints';
 
 /** One row by its identity. */
 export async function rowById<T extends EditableTable>(

@@ -88,7 +88,7 @@ export function computeBracing(document: BracingDocument): Computed<BracingAnswe
     most: candidates.most,
     choice: {
       nodes: candidates.nodes.map((name) => at.get(name)!),
-      area: candidates.section.A,
+      area: () => candidates.section.A,
       ...(candidates.maxLength === undefined ? {} : { maxLength: candidates.maxLength }),
       forbid: candidates.forbid.map(([a, b]) => [at.get(a)!, at.get(b)!] as const),
       keepOut: candidates.keepOut,

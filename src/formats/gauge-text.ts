@@ -1,7 +1,7 @@
-import Papa from 'papaparse';
-import { parseLength, type LengthUnit } from '@/core/maths/units/length';
+import type { LengthUnit } from '@/core/maths/units/length';
 import { partCheck, partHole, type PartCheck, type PartHole } from '@/core/shell/job/entities';
 import { parseShape, type Fault } from './faults';
+import { lengthOf, linesOf } from './typed-lines';
 
 /** What a line of a part's holes says, in this order; the play of the bolt may be left out. */
 export const HOLE_COLUMNS = ['hole', 'along', 'across', 'up', 'play'];
@@ -15,28 +15,6 @@ const USUAL_PLAY = 0.5;
 interface KnownPart {
   readonly id: string;
   readonly holes: readonly PartHole[];
-}
-
-interface Line {
-  readonly cells: readonly string[];
-  readonly fault: (message: string) => void;
-}
-
-/** The lines of a text in cells, blank ones left out; a fault names its line. */
-function linesOf(text: string, path: string, faults: Fault[]): Line[] {
-  const { data } = Papa.parse<string[]>(text, { delimiter: ';', skipEmptyLines: false });
-  return data.flatMap((raw, i) => {
-    const cells = raw.map((cell) => cell.trim());
-    const fault = (message: string) => void faults.push({ path, message: `line ${i + 1}: ${message}` });
-    return cells.every((cell) => cell === '') ? [] : [{ cells, fault }];
-  });
-}
-
-/** Reads a length of a line, in the unit of bare numbers. */
-function lengthOf({ cells, fault }: Line, k: number, what: string, unit: LengthUnit): number {
-  const parsed = parseLength(cells[k] ?? '', unit);
-  if (!parsed.ok) fault(`${what}: ${parsed.reason}`);
-  return parsed.ok ? parsed.mm : 0;
 }
 
 /**

@@ -14,7 +14,20 @@ export interface Editor {
 /** Tables whose rows name their job, and the job itself. */
 type EditedTable = Extract<
   EditableTable,
-  'jobs' | 'points' | 'dimensions' | 'seams' | 'braces' | 'pulls' | 'steps' | 'partTags' | 'setUps' | 'gaugeParts'
+  | 'jobs'
+  | 'points'
+  | 'dimensions'
+  | 'seams'
+  | 'braces'
+  | 'pulls'
+  | 'steps'
+  | 'partTags'
+  | 'setUps'
+  | 'gaugeParts'
+  | 'workItems'
+  | 'panels'
+  | 'stages'
+  | 'joints'
 >;
 
 /**

@@ -17,10 +17,10 @@ import { Doubts } from './tape/doubts';
 import { Standing } from './tape/standing';
 import { Tape } from './tape/tape';
 import { WalkSheet } from './tape/walk-sheet';
-import { bracesPage } from '@/core/report/pages/braces';
+import { cuttingPage } from '@/core/report/pages/cutting';
 import { pullsPage } from '@/core/report/pages/pulls';
 import { settleNames } from '@/core/report/settle-words';
-import { Braces } from '@/ui/work/braces';
+import { BraceList } from '@/ui/cut/brace-list';
 import { Pulls } from '@/ui/work/pulls';
 
 vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) }));
@@ -62,7 +62,7 @@ describe('the day sheet', () => {
   });
 
   it('has something to say of a job nobody has measured', () => {
-    const bare = { ...solbris, rounds: [], readings: [], braces: [], pulls: [], pullEvents: [], braceEvents: [] };
+    const bare = { ...solbris, rounds: [], readings: [], braces: [], pulls: [], pullEvents: [] };
     expect(page(bare)).toMatch(/What moved, and after which step\?/);
   });
 });
@@ -153,22 +153,26 @@ describe('the walk on paper', () => {
 });
 
 describe('braces', () => {
-  const made = bracesPage(Job.of(solbris));
-  const listed = made.braces;
-  const actions = { planBrace: action, recordBraceEvent: action, correctBrace: action, withdraw: action };
-  const common = { ...made, actions };
+  const page = cuttingPage(Job.of(solbris), { advise: false });
+  const actions = {
+    planBrace: action,
+    recordItemEvent: action,
+    correctBrace: action,
+    withdraw: action,
+    addSection: action,
+  };
 
   it('show their length and what they are there to hold', () => {
-    const text = textOf(rendered(createElement(Braces, { rows: solbris, ...common })));
-    for (const { brace, geometry, holds } of listed) {
+    const text = textOf(rendered(createElement(BraceList, { page, actions })));
+    for (const { brace, sawn, holds } of page.braces) {
       expect(text).toContain(brace.code);
-      expect(text).toContain(geometry!.length.toFixed(1));
+      expect(text).toContain(sawn!.toFixed(1));
       for (const { code } of holds) expect(text).toContain(code);
     }
   });
 
   it('none planned says what to do', () => {
-    const text = textOf(rendered(createElement(Braces, { rows: solbris, ...common, braces: [] })));
+    const text = textOf(rendered(createElement(BraceList, { page: { ...page, braces: [], bars: [] }, actions })));
     expect(text).toMatch(/No brace|brace/i);
   });
 });

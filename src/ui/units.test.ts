@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { daySheet } from '@/core/days/day';
 import { ladderOf } from '@/core/days/ladder';
 import { seeded, type Random } from '@/core/maths/random/seeded';
-import { bracesPage } from '@/core/report/pages/braces';
+import { cuttingPage } from '@/core/report/pages/cutting';
 import { gapsPage } from '@/core/report/pages/gaps';
 import { pullsPage } from '@/core/report/pages/pulls';
 import { roundsPage } from '@/core/report/pages/rounds';
@@ -24,7 +24,8 @@ import { Steps } from './ladder/steps';
 import { LogPage } from './log/log-page';
 import { RecordPage } from './record/record-page';
 import { WalkSheet } from './tape/walk-sheet';
-import { Braces } from './work/braces';
+import type { CuttingActions } from './cut/actions';
+import { CuttingPlace } from './cut/cutting-place';
 import { Instruments } from './work/instruments';
 import { Pulls } from './work/pulls';
 import { Rounds } from './work/rounds';
@@ -78,7 +79,7 @@ function drawn(seed: number): JobRows {
     })),
     partTags: spoken(rows.partTags, ['part', 'takenFrom', 'state', 'keepUntil']),
     withdrawals: rows.braces.slice(0, 1).map(({ id, jobId }) => ({
-      ...{ id: random.uuid(), jobId, tableName: 'brace' as const, rowId: id, kind: 'withdrawn' as const },
+      ...{ id: random.uuid(), jobId, tableName: 'work_item' as const, rowId: id, kind: 'withdrawn' as const },
       ...{ at, author: 'Nils', reason: words() },
     })),
   };
@@ -115,10 +116,15 @@ function pagesOf(rows: JobRows): Readonly<Record<string, ReactElement>> {
         createElement(Steps, { key: rung, jobId: job.row.id, rung, steps, actions: stepActions }),
       ),
     ),
-    braces: createElement(Braces, {
-      ...{ rows, ...bracesPage(job) },
-      actions: { planBrace: action, recordBraceEvent: action, correctBrace: action, ...work },
-    }),
+    ...Object.fromEntries(
+      (['brace', 'cut'] as const).map((room) => [
+        room,
+        createElement(CuttingPlace, {
+          ...{ room, page: cuttingPage(job, { advise: room === 'brace' }), instruments: [] },
+          actions: new Proxy({}, { get: () => action }) as CuttingActions,
+        }),
+      ]),
+    ),
     pulls: createElement(Pulls, {
       ...{ rows, ...pullsPage(job) },
       actions: { planPull: action, recordPullEvent: action, setPullHolds: action, correctPull: action, ...work },

@@ -34,6 +34,12 @@ const NAMES: Readonly<Record<string, JobTable>> = {
   mountId: 'mounts',
   headId: 'shelfItems',
   shelfItemId: 'shelfItems',
+  sectionId: 'sections',
+  stageId: 'stages',
+  stageInId: 'stages',
+  stageOutId: 'stages',
+  panelId: 'panels',
+  checkId: 'removalChecks',
 };
 /** Each row of these belongs to one of another table and no two to the same: their owners stay. */
 const ONE_EACH = ['findingDetails', 'decisionDetails', 'readingStrikes', 'readingKeeps'];
@@ -121,6 +127,7 @@ function held(rows: JobRows): Partial<JobRows> {
     ...new Map(list.map((row) => [key(row), row])).values(),
   ];
   const entries = new Set(rows.logEntries.map(({ id }) => id));
+  const items = new Set(rows.workItems.map(({ id }) => id));
   return {
     seamStations: once(rows.seamStations, ({ seamId, number }) => `${seamId} ${number}`),
     roundControls: once(rows.roundControls, ({ roundId, pointId }) => `${roundId} ${pointId}`),
@@ -128,12 +135,32 @@ function held(rows: JobRows): Partial<JobRows> {
     referenceDimensions: once(rows.referenceDimensions, (row) => `${row.referenceId} ${row.dimensionId}`),
     referenceStations: once(rows.referenceStations, (row) => `${row.referenceId} ${row.stationId} ${row.quantity}`),
     referenceRounds: once(rows.referenceRounds, ({ referenceId, roundId }) => `${referenceId} ${roundId}`),
+    // The identity of an item of work is its details' own; a structure's parts are whole.
+    braces: rows.braces.filter(({ id }) => items.has(id)),
+    panels: rows.panels.filter(({ id }) => items.has(id)),
+    stages: rows.stages.filter(({ id }) => items.has(id)),
+    joints: rows.joints.filter(({ id }) => items.has(id)),
+    setUps: rows.setUps.filter(({ id }) => items.has(id)),
+    panelPoints: once(rows.panelPoints, ({ panelId, pointId }) => `${panelId} ${pointId}`),
+    panelParts: once(rows.panelParts, ({ panelId, code }) => `${panelId} ${code}`),
+    ...wholeStructures(rows),
     braceDimensions: once(rows.braceDimensions, ({ braceId, dimensionId }) => `${braceId} ${dimensionId}`),
     pullHolds: once(rows.pullHolds, ({ pullId, pointId }) => `${pullId} ${pointId}`),
     readingStrikes: once(rows.readingStrikes, ({ readingId }) => readingId),
     readingKeeps: once(rows.readingKeeps, ({ readingId }) => readingId),
     findingDetails: rows.findingDetails.filter(({ entryId }) => entries.has(entryId)),
     decisionDetails: rows.decisionDetails.filter(({ entryId }) => entries.has(entryId)),
+  };
+}
+
+/** Parts of a structure stand between nodes that are there. */
+function wholeStructures(rows: JobRows): Pick<JobRows, 'members' | 'shearPanels'> {
+  const nodes = new Set(rows.nodes.map(({ id }) => id));
+  return {
+    members: rows.members.filter(({ fromNodeId, toNodeId }) => nodes.has(fromNodeId) && nodes.has(toNodeId)),
+    shearPanels: rows.shearPanels.filter(({ aNodeId, bNodeId, cNodeId, dNodeId }) =>
+      [aNodeId, bNodeId, cNodeId, dNodeId].every((id) => nodes.has(id)),
+    ),
   };
 }
 
@@ -150,10 +177,9 @@ async function failures(rows: JobRows): Promise<string[]> {
       failed.push(`${name}: ${(error as Error).stack!.split('\n').slice(0, 3).join(' ')}`);
     }
   };
-  for (const name of ['day', 'time', 'rounds', 'braces', 'pulls', 'gaps'] as const)
-    await attempt(name, () => TASKS[name](job));
-  await attempt('set-up', () => TASKS.setUp(job, undefined, run));
-  await attempt('cut', () => TASKS.cut(job));
+  for (const name of ['day', 'time', 'rounds', 'pulls', 'gaps'] as const) await attempt(name, () => TASKS[name](job));
+  await attempt('set-up', () => TASKS.setUp(job, {}, run));
+  await attempt('cut', () => TASKS.cutting(job, { advise: true }));
   await attempt('record', () => recordDocument.parse(TASKS.record(job, { madeAt: '2026-11-24T12:00:00.000Z' })));
   const hands = { constant: 0.8, perMetre: 0.3, height: 0.7 };
   for (const { id: roundId } of rows.rounds) {

@@ -16,8 +16,7 @@ import type { Vector } from '@/core/maths/geometry/vector';
 import type { SolveBinary } from '@/core/maths/search/binary-program';
 import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
-import { bracesPage, type BracesPage } from '@/core/report/pages/braces';
-import { cutPage, type CutPage } from '@/core/report/pages/cut';
+import { cuttingPage, type CuttingPage } from '@/core/report/pages/cutting';
 import { gapsPage, type GapsPage } from '@/core/report/pages/gaps';
 import { pullsPage, type PullsPage } from '@/core/report/pages/pulls';
 import { roundsPage, type ListedRound } from '@/core/report/pages/rounds';
@@ -160,11 +159,12 @@ export const TASKS = {
   record: (job: Job, { madeAt }: { readonly madeAt: string }): RecordDocument => buildRecord(job, madeAt),
   time: (job: Job): ThroughTime => lengthsThroughTime(job),
   rounds: (job: Job): ListedRound[] => roundsPage(job),
-  braces: (job: Job): BracesPage => bracesPage(job),
   pulls: (job: Job): PullsPage => pullsPage(job),
   gaps: (job: Job): GapsPage => gapsPage(job),
-  cut: (job: Job): CutPage => cutPage(job),
-  setUp: async (job: Job, _: undefined, run: Running): Promise<SetUpPage> => setUpPage(job, await run.solver?.()),
+  cutting: (job: Job, input: { readonly at?: number; readonly advise: boolean }): CuttingPage =>
+    cuttingPage(job, input),
+  setUp: async (job: Job, { shown }: { readonly shown?: string }, run: Running): Promise<SetUpPage> =>
+    setUpPage(job, await run.solver?.(), shown),
   level: (job: Job): Levelled | null => levellingNow(job) ?? null,
   ghosts: (job: Job, { roundId }: { readonly roundId: string }): Ghost[] =>
     ghostsOf(job, withControl(job, { roundId }).round),

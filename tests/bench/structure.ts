@@ -62,7 +62,7 @@ const task: BracingTask = {
   ...{ frame, stages, lengths, handling: 200, most: 6 },
   choice: {
     nodes: Array.from({ length: 64 }, (_, i) => at(3 + Math.floor(i / 5), (3 * i) % ROUND)),
-    ...{ area: 224, maxLength: 2400, forbid: [], keepOut: [] },
+    ...{ area: () => 224, maxLength: 2400, forbid: [], keepOut: [] },
   },
 };
 const load = new Float64Array(6 * frame.nodes.length);

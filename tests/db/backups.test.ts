@@ -156,6 +156,7 @@ describe('a backup', () => {
           benches: [],
           benchVersions: [],
           shelfItems: [],
+      sections: [],
           jobs: [],
         },
         ...{ path: at, ...(i > 300 ? { provedAt: at } : {}) },

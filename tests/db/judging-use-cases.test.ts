@@ -1,3 +1,4 @@
+import { NEW_BRACE } from '@/core/shell/job/entities';
 import { buildRecord } from '@/core/report/record/record';
 import { Job } from '@/core/shell/job/job';
 import { loadJob } from '@/db/jobs';
@@ -152,12 +153,13 @@ describe('work on the shell', () => {
     const [a, b] = [(await bench().point('S1L')).point.id, (await bench().point('S1R')).point.id];
     const { dimension } = await bench().dimension('S1L');
     const brace = {
-      ...{ id: randomUUID(), jobId: bench().jobId, code: 'X1', fromPointId: a, toPointId: b },
-      ...{ kind: 'weldedTube' as const, section: 'square tube 25×25×2', roundId: null, note: '' },
+      ...{ id: randomUUID(), jobId: bench().jobId, fromPointId: a, toPointId: b },
+      ...{ kind: 'weldedTube' as const, ...NEW_BRACE, sectionId: '00000000-0000-4000-8000-000000000501' },
     };
-    valueOf(await work.planBrace({ brace, dimensionIds: [dimension.id] }));
-    const fitted = { id: randomUUID(), braceId: brace.id, kind: 'fitted' as const, note: '' };
-    valueOf(await work.recordBraceEvent(fitted));
+    const item = { id: brace.id, jobId: brace.jobId, kind: 'brace' as const, code: 'X1', name: 'X1' };
+    valueOf(await work.planBrace({ item, brace, dimensionIds: [dimension.id] }));
+    const fitted = { id: randomUUID(), itemId: brace.id, kind: 'fitted' as const, key: '', reason: '', value: null };
+    valueOf(await work.recordItemEvent(fitted));
     const roundId = await bench().openRound('As found');
     const pull = {
       ...{ id: randomUUID(), jobId: bench().jobId, code: 'P1', pointId: a, roundId, aimX: 3, aimY: 0, aimZ: -1 },
@@ -166,10 +168,12 @@ describe('work on the shell', () => {
     valueOf(await work.planPull({ pull }));
     valueOf(await work.recordPullEvent({ id: randomUUID(), pullId: pull.id, kind: 'loaded', note: '' }));
     const rows = await bench().rows();
-    expect(rows.braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
+    expect(Job.of(rows).braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
     expect(rows.braceDimensions).toEqual([{ braceId: brace.id, dimensionId: dimension.id }]);
     expect(rows.pullEvents.map(({ kind }) => kind)).toEqual(['planned', 'loaded']);
-    const twin = await work.planBrace({ brace: { ...brace, id: randomUUID() }, dimensionIds: [] });
+    const twin = await work.planBrace(
+      ((id) => ({ item: { ...item, id }, brace: { ...brace, id }, dimensionIds: [] }))(randomUUID()),
+    );
     expect(faultsOf(twin)).toMatchObject([{ path: 'code' }]);
   });
 });

@@ -35,7 +35,9 @@ async function begun() {
   const place = { x: 500, y: 0, z: 300 };
   const weight = { kilograms: null, centreX: null, centreY: null };
   const setUp = { id, jobId, benchVersionId: bench.version.id, suspension: 'off' as const, ...weight, ...place };
-  valueOf(await actions.startSetUp({ setUp, item: { id, jobId, kind: 'setUp', code: 'set-up', name: 'Rails' } }));
+  valueOf(
+    await actions.startSetUp({ setUp, item: { id, jobId, version: 1, kind: 'setUp', code: 'set-up', name: 'Rails' } }),
+  );
   return { bench, setUp };
 }
 

@@ -1,3 +1,4 @@
+import { NEW_BRACE } from '@/core/shell/job/entities';
 import { randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdtemp } from 'node:fs/promises';
@@ -39,27 +40,30 @@ describe('a brace', () => {
   beforeEach(async () => {
     id = randomUUID();
     const [from, to] = [(await bench().point('S1L')).point.id, (await bench().point('S1R')).point.id];
-    const brace = { id, jobId: bench().jobId, code: 'X1', fromPointId: from, toPointId: to, section: '25×25×2' };
-    const planned = { brace: { ...brace, kind: 'weldedTube' as const, roundId: null, note: '' }, dimensionIds: [] };
+    const { jobId } = bench();
+    const brace = { id, jobId, fromPointId: from, toPointId: to, kind: 'weldedTube' as const, ...NEW_BRACE };
+    const item = { id, jobId, kind: 'brace' as const, code: 'X1', name: 'X1' };
+    const planned = { item, brace, dimensionIds: [] };
     const form = randomUUID();
     // Pressed twice, the second time while the first is still under way.
     const [first, second] = await Promise.all([work.planBrace(planned, form), work.planBrace(planned, form)]);
     valueOf(first);
     valueOf(second);
   });
-  const say = (kind: 'fitted' | 'removed') => work.recordBraceEvent({ id: randomUUID(), braceId: id, kind, note: '' });
+  const say = (kind: 'fitted' | 'removed') =>
+    work.recordItemEvent({ id: randomUUID(), itemId: id, kind, key: '', reason: '', value: null });
 
   it('said to be fitted twice was fitted once', async () => {
     valueOf(await say('fitted'));
     valueOf(await say('fitted'));
-    expect((await bench().rows()).braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
+    expect((await job()).braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
   });
 
   it('said to be fitted by mistake is planned again; the record says so', async () => {
     valueOf(await say('fitted'));
-    const fitted = (await bench().rows()).braceEvents.at(-1)!;
-    valueOf(await take('brace_event', fitted.id));
-    valueOf(await take('brace_event', fitted.id));
+    const fitted = (await job()).braceEvents.at(-1)!;
+    valueOf(await take('work_event', fitted.id));
+    valueOf(await take('work_event', fitted.id));
     const now = await job();
     expect(braceState(now, now.braces[0]!)).toBe('planned');
     expect(now.rows.withdrawals).toHaveLength(1);
@@ -72,21 +76,22 @@ describe('a brace', () => {
   });
 
   it('is corrected with how it was, who and when; a stale form is told', async () => {
-    const [brace] = (await bench().rows()).braces;
-    valueOf(await work.correctBrace({ brace: { ...brace!, section: '40×40×3' }, dimensionIds: [] }));
+    const { braces, workItems } = await bench().rows();
+    const [brace, item] = [braces[0]!, workItems[0]!];
+    valueOf(await work.correctBrace({ item, brace: { ...brace, fromEnd: 'skin' }, dimensionIds: [] }));
     expect((await bench().rows()).changes).toMatchObject([
-      { tableName: 'brace', before: { section: '25×25×2' }, after: { section: '40×40×3' }, author: PERSON },
+      { tableName: 'brace', before: { fromEnd: 'doubled' }, after: { fromEnd: 'skin' }, author: PERSON },
     ]);
-    const [fault] = faultsOf(await work.correctBrace({ brace: brace!, dimensionIds: [] }));
+    const [fault] = faultsOf(await work.correctBrace({ item, brace, dimensionIds: [] }));
     expect(fault!.message).toMatch(/somebody else changed this meanwhile/);
   });
 
   it('is taken back for a reason, and put back', async () => {
-    expect(faultsOf(await take('brace', id, '')).map(({ path: at }) => at)).toEqual(['reason']);
-    valueOf(await take('brace', id));
+    expect(faultsOf(await take('work_item', id, '')).map(({ path: at }) => at)).toEqual(['reason']);
+    valueOf(await take('work_item', id));
     expect((await job()).braces).toEqual([]);
     expect(takenBack(await job()).map(({ what }) => what)).toEqual(['brace X1']);
-    const back = { jobId: bench().jobId, tableName: 'brace' as const, rowId: id, kind: 'restored' as const };
+    const back = { jobId: bench().jobId, tableName: 'work_item' as const, rowId: id, kind: 'restored' as const };
     valueOf(await work.withdraw({ id: randomUUID(), ...back, reason: '' }));
     expect((await job()).braces.map(({ code }) => code)).toEqual(['X1']);
   });

@@ -1,6 +1,7 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
+import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { loadJob } from '@/db/jobs';
 import { openStore } from '@/server/store';
@@ -32,7 +33,7 @@ function doubled(rows: JobRows): string[] {
   return [
     ...runs(
       'brace',
-      rows.braceEvents,
+      Job.of(rows).braceEvents,
       ({ braceId }) => braceId,
       ({ kind }) => kind,
     ),

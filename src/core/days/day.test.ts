@@ -103,7 +103,7 @@ describe('braces and pulls', () => {
 
   it('are measured where the round located both ends, charted elsewhere', () => {
     const judgement = judgeRound(Job.of(solbris), solbris.rounds[0]!);
-    const brace = solbris.braces.find(({ code }) => code === 'X3')!;
+    const brace = Job.of(solbris).braces.find(({ code }) => code === 'X3')!;
     expect(braceState(Job.of(solbris), brace)).toBe('fitted');
     const measured = braceGeometry(brace, judgement, judgement.references)!;
     const charted = braceGeometry(brace, undefined, judgement.references)!;

@@ -1,5 +1,5 @@
 import { AXES } from '../maths/geometry/vector';
-import type { Brace, Dimension, Pull, Quantity, Round, Rung } from '../shell/job/entities';
+import type { Brace, CodedBrace, Dimension, Pull, Quantity, Round, Rung } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { isFinished, ladderOf, type LadderStep } from './ladder';
 import { braceState, plannedBraces, unreadPulls } from '../findings/brace-pull';
@@ -17,7 +17,7 @@ export interface DaySheet {
   /** What moved between the last two rounds, and what was done between them. */
   readonly moved?: { readonly change: RoundChange; readonly after: readonly string[] };
   /** Braces in place, with the dimensions each is there to hold. */
-  readonly holding: readonly { readonly brace: Brace; readonly dimensions: readonly Dimension[] }[];
+  readonly holding: readonly { readonly brace: CodedBrace; readonly dimensions: readonly Dimension[] }[];
   readonly beforeCut: readonly BeforeCut[];
   readonly doubtful: readonly Doubt[];
   /** Readings of the last two rounds that the rest of their round contradicts. */
@@ -27,7 +27,7 @@ export interface DaySheet {
     readonly curing: readonly LadderStep[];
     readonly missing: readonly LadderStep[];
     /** Braces that are only planned, and pulls nobody finished or read after release. */
-    readonly unfitted: readonly Brace[];
+    readonly unfitted: readonly CodedBrace[];
     readonly unread: readonly Pull[];
   };
   /** The three readings before the first tool of the day. */
@@ -37,7 +37,7 @@ export interface DaySheet {
 
 export type BeforeCut =
   | { readonly kind: 'need'; readonly step: LadderStep }
-  | { readonly kind: 'afterBrace'; readonly brace: Brace; readonly dimension: Dimension }
+  | { readonly kind: 'afterBrace'; readonly brace: CodedBrace; readonly dimension: Dimension }
   | { readonly kind: 'neverMeasured'; readonly dimensions: readonly Dimension[] };
 
 export interface Contradicted {
@@ -144,7 +144,7 @@ export function doneBetween(job: Job, earlier: Round, later: Round): string[] {
 function beforeNextCut(
   job: Job,
   steps: readonly LadderStep[],
-  fitted: readonly Brace[],
+  fitted: readonly CodedBrace[],
   rounds: readonly Round[],
 ): BeforeCut[] {
   const needs = steps.filter((step) => !isFinished(step) && step.step.needs !== '');

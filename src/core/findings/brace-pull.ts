@@ -7,7 +7,7 @@ import {
   type Displacement,
   type Position,
 } from '../maths/geometry/vector';
-import type { Brace, BraceEvent, Pull, PullEvent, Reading } from '../shell/job/entities';
+import type { Brace, BraceEvent, CodedBrace, Pull, PullEvent, Reading } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { AXIS_OF, distanceBetween } from '../round/observe/measured';
 import { observePull, subjectKey, type Observed } from '../round/observe/observe';
@@ -59,7 +59,8 @@ export const pullState = (job: Job, pull: Pull): PullEvent['kind'] =>
   job.pullEvents.findLast((event) => event.pullId === pull.id)?.kind ?? 'planned';
 
 /** Braces nobody has fitted yet. */
-export const plannedBraces = (job: Job): Brace[] => job.braces.filter((brace) => braceState(job, brace) === 'planned');
+export const plannedBraces = (job: Job): CodedBrace[] =>
+  job.braces.filter((brace) => braceState(job, brace) === 'planned');
 
 /** Pulls that nobody finished, or read after their last release. */
 export const unreadPulls = (job: Job, judgements: readonly RoundJudgement[]): Pull[] =>

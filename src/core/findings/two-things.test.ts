@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { NEW_PANEL } from '@/core/shell/job/entities';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { add, norm, subtract, type Vector } from '../maths/geometry/vector';
 import { turned } from '../maths/rigid/turn';
@@ -101,7 +102,7 @@ describe('a support that stands on metal to be cut', () => {
     setUpId: setUp.id,
     pointId: idOf(code),
   });
-  const panel = { id: 'panel', jobId: job.jobs[0]!.id, part: 'Left sill', side: 'left' as const };
+  const panel = { id: 'panel', jobId: job.jobs[0]!.id, part: 'Left sill', side: 'left' as const, ...NEW_PANEL };
   const going = { panels: [panel], panelPoints: [{ panelId: panel.id, pointId: idOf('S1L'), fate: 'goes' as const }] };
   const all = read(first, at(PLATFORM), 7);
 

@@ -1,5 +1,6 @@
 import type { Withdrawal } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
+import { WORK_WORD } from './vocabulary/words';
 
 /** Something taken back, and what it was. */
 export interface TakenBack {
@@ -19,8 +20,8 @@ function nameOf({ rows }: Job, { tableName, rowId }: Withdrawal): string {
   const code = (list: readonly { readonly id: string; readonly code: string }[], id: string | undefined) =>
     list.find((row) => row.id === id)?.code ?? '';
   switch (tableName) {
-    case 'brace':
-      return `brace ${code(rows.braces, rowId)}`;
+    case 'work_item':
+      return `${WORK_WORD[by(rows.workItems)?.kind ?? 'panel']} ${by(rows.workItems)?.code ?? ''}`;
     case 'pull':
       return `pull ${code(rows.pulls, rowId)}`;
     case 'seam':
@@ -29,8 +30,11 @@ function nameOf({ rows }: Job, { tableName, rowId }: Withdrawal): string {
       return `tag ${by(rows.partTags)?.number ?? ''}`;
     case 'log_entry':
       return `${by(rows.logEntries)?.kind ?? 'entry'} “${by(rows.logEntries)?.text ?? ''}”`;
-    case 'brace_event':
-      return `brace ${code(rows.braces, by(rows.braceEvents)?.braceId)} ${by(rows.braceEvents)?.kind ?? ''}`;
+    case 'work_event': {
+      const event = by(rows.workEvents);
+      const item = rows.workItems.find(({ id }) => id === event?.itemId);
+      return `${WORK_WORD[item?.kind ?? 'panel']} ${item?.code ?? ''} ${event?.kind ?? ''}`;
+    }
     case 'pull_event':
       return `pull ${code(rows.pulls, by(rows.pullEvents)?.pullId)} ${by(rows.pullEvents)?.kind ?? ''}`;
     case 'step_event': {

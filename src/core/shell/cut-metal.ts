@@ -1,11 +1,11 @@
 import type { Job } from './job/job';
 
 /** The points that leave with panels that are to be replaced, each with the panel's name. */
-export const pointsThatGo = ({ rows }: Job): ReadonlyMap<string, string> => {
-  const part = new Map(rows.panels.map(({ id, part: name }) => [id, name]));
+export const pointsThatGo = (job: Job): ReadonlyMap<string, string> => {
+  const part = new Map(job.panels.map(({ id, part: name }) => [id, name]));
   return new Map(
-    rows.panelPoints.flatMap(({ panelId, pointId, fate }) =>
-      fate === 'goes' ? [[pointId, part.get(panelId) ?? ''] as const] : [],
+    job.rows.panelPoints.flatMap(({ panelId, pointId, fate }) =>
+      fate === 'goes' && part.has(panelId) ? [[pointId, part.get(panelId) ?? ''] as const] : [],
     ),
   );
 };

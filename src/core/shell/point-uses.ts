@@ -1,3 +1,4 @@
+import { Job } from './job/job';
 import type { JobRows } from './job/job-rows';
 
 /** What in a job speaks of a point: it is not taken out from under these. */
@@ -24,8 +25,8 @@ export function usesOfPoint(rows: JobRows, pointId: string): PointUses {
       .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
       .map(({ code }) => code),
     pulls: rows.pulls.filter((pull) => pull.pointId === pointId || holding.has(pull.id)).map(({ code }) => code),
-    braces: rows.braces
-      .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
+    braces: Job.of(rows)
+      .braces.filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
       .map(({ code }) => code),
     entries: rows.logSubjects.filter((subject) => subject.pointId === pointId).length,
     mornings: rows.morningReadings.filter((each) => each.fromPointId === pointId || each.toPointId === pointId).length,

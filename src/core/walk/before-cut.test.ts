@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { NEW_PANEL } from '@/core/shell/job/entities';
 import { demoRows } from '../../../tests/support/demo-rows';
 import { judgeRound } from '../round/judge/judge-round';
 import { Job } from '../shell/job/job';
@@ -8,7 +9,7 @@ import { lossesBeforeCut } from './before-cut';
 const solbris = demoRows('solbris');
 const round = solbris.rounds[0]!;
 const idOf = (code: string) => solbris.points.find((point) => point.code === code)!.id;
-const panel = { id: 'panel', jobId: solbris.jobs[0]!.id, part: 'Left sill', side: 'left' as const };
+const panel = { id: 'panel', jobId: solbris.jobs[0]!.id, part: 'Left sill', side: 'left' as const, ...NEW_PANEL };
 const cutting = (codes: readonly string[], rows: JobRows = solbris): JobRows => ({
   ...rows,
   panels: [panel],

@@ -62,7 +62,7 @@ interface Candidate {
  */
 export function lossesBeforeCut(job: Job, judgement: RoundJudgement): PanelLoss[] {
   const gone = pointsThatGo(job);
-  return job.rows.panels.map(({ id, part }) => {
+  return job.panels.map(({ id, part }) => {
     const own = job.rows.panelPoints.filter(({ panelId, fate }) => panelId === id && fate === 'goes');
     const ids = new Set(own.map(({ pointId }) => pointId));
     return {

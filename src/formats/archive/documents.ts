@@ -71,7 +71,9 @@ export function carried(rows: JobRows): JobRows {
   const benchIds = new Set(benchVersions.map(({ benchId }) => benchId));
   const benches = rows.benches.filter(({ id }) => benchIds.has(id));
   const shelfItems = rows.shelfItems.filter(({ benchVersionId }) => stoodOn.has(benchVersionId));
-  return { ...rows, instruments, instrumentVersions, benches, benchVersions, shelfItems };
+  const madeOf = new Set(rows.braces.map(({ sectionId }) => sectionId));
+  const sections = rows.sections.filter(({ id }) => madeOf.has(id));
+  return { ...rows, instruments, instrumentVersions, benches, benchVersions, shelfItems, sections };
 }
 
 /** The documents of a job. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import * as entity from '@/core/shell/job/entities';
+import type { ItemEventInput } from './work';
 
 /** A version of a bench with what lies on its shelf; its number and the day it holds from come from the server. */
 export const benchVersion = z.strictObject({
@@ -25,27 +26,13 @@ export const gaugePart = z.strictObject({
   holes: z.array(entity.partHole).min(3, 'a part needs at least three holes to serve as a gauge').max(60),
   checks: z.array(entity.partCheck).max(200),
 });
-/** A panel that is to be replaced, whole, with what becomes of its points. */
-export const panel = z.strictObject({
-  item: entity.workItem,
-  panel: entity.panel,
-  points: z.array(entity.panelPoint).max(200),
-});
 /** All points of the platform: those that are not here belong to the body. */
 export const platform = z.strictObject({ jobId: z.uuid(), points: z.array(entity.platformPoint).max(500) });
-export const tick = entity.workEvent
-  .omit({ at: true, author: true })
-  .refine(({ kind, value }) => (kind === 'checked') === (value !== null), {
-    path: ['value'],
-    error: 'a height goes with a check, and with nothing else',
-  });
-
 export type BenchVersionInput = z.input<typeof benchVersion>;
 export type NewBench = z.input<typeof newBench>;
 export type NewSetUp = z.input<typeof newSetUp>;
 export type SetUpFields = z.input<typeof setUpFields>;
 export type MountsInput = z.input<typeof mounts>;
 export type GaugePartInput = z.input<typeof gaugePart>;
-export type PanelInput = z.input<typeof panel>;
 export type PlatformInput = z.input<typeof platform>;
-export type TickInput = z.input<typeof tick>;
+export type TickInput = ItemEventInput;

@@ -3,10 +3,17 @@ import * as entity from '@/core/shell/job/entities';
 
 /** What is done to the shell, as its forms say it; who and when come from the request. */
 export const newBrace = z.strictObject({
+  item: entity.workItem.omit({ version: true }),
   brace: entity.brace.omit({ version: true }),
   dimensionIds: z.array(z.uuid()),
 });
-export const braceEvent = entity.braceEvent.omit({ at: true, author: true });
+/** Something that happened to an item of work; of a figure where its kind says one. */
+export const itemEvent = entity.workEvent
+  .omit({ at: true, author: true })
+  .refine(({ kind, value }) => entity.hasFigure(kind) === (value !== null), {
+    path: ['value'],
+    error: 'a figure goes with a check and with a turn, and with nothing else',
+  });
 
 const holds = z.array(entity.pullHold).max(40, 'at most 40 points can hold a pull');
 export const newPull = z.strictObject({ pull: entity.pull.omit({ version: true }), holds: holds.default([]) });
@@ -14,7 +21,11 @@ export const pullEvent = entity.pullEvent.omit({ at: true, author: true });
 export const pullHolds = z.strictObject({ pullId: z.uuid(), holds });
 
 /** A brace or a pull as it should have been written. */
-export const correctedBrace = z.strictObject({ brace: entity.brace, dimensionIds: z.array(z.uuid()) });
+export const correctedBrace = z.strictObject({
+  item: entity.workItem,
+  brace: entity.brace,
+  dimensionIds: z.array(z.uuid()),
+});
 export const correctedPull = entity.pull;
 export const correctedStep = entity.step;
 /** Something written taken back, or put back. */
@@ -29,7 +40,7 @@ export const newStep = entity.step.omit({ ordinal: true, doneBy: true, version: 
 export const stepEvent = entity.stepEvent.omit({ at: true, author: true });
 
 export type NewBrace = z.input<typeof newBrace>;
-export type BraceEventInput = z.input<typeof braceEvent>;
+export type ItemEventInput = z.input<typeof itemEvent>;
 export type NewPull = z.input<typeof newPull>;
 export type PullEventInput = z.input<typeof pullEvent>;
 export type PullHoldsInput = z.input<typeof pullHolds>;

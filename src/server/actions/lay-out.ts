@@ -34,7 +34,7 @@ export const layOut = useCase(layingOut, ({ jobId, places, ...body }, context) =
     }
     const idOf = new Map([...rows.points, ...made].map(({ code, id }) => [fold(code), id]));
     const drawn = new Set(rows.memberLines.map(({ fromPointId, toPointId }) => `${fromPointId} ${toPointId}`));
-    const lines = picture.lines.flatMap(([a, b]) => {
+    const lines = picture.members.flatMap(({ from: a, to: b }) => {
       const [fromPointId, toPointId] = [idOf.get(fold(a)), idOf.get(fold(b))];
       const isNew = fromPointId && toPointId && !drawn.has(`${fromPointId} ${toPointId}`);
       return isNew ? [{ id: context.newId(), jobId, fromPointId, toPointId }] : [];

@@ -17,7 +17,14 @@ export const openRound = useCase(input.newRound, async ({ round, state, support,
       [round.jobId],
     );
     // It is read of the shell as it stands: on the set-up planned last, unless it is another shell.
-    const [stands] = await tx.query<{ id: string }>('select id from set_up where job_id = $1 limit 1', [round.jobId]);
+    const [stands] = await tx.query<{ id: string }>(
+      `select set_up.id from set_up join work_item on work_item.id = set_up.id
+       where set_up.job_id = $1
+       order by case when exists (select from work_event where item_id = set_up.id and kind = 'ticked')
+         then work_item.code else '' end desc, work_item.code
+       limit 1`,
+      [round.jobId],
+    );
     const setUpId = round.shell === '' ? (stands?.id ?? null) : null;
     await insert(tx, 'rounds', [{ ...round, setUpId, number: last!.next, startedAt: now, closedAt: null, version: 1 }]);
     await insert(

@@ -4,6 +4,7 @@ import type { ShelfItem } from '@/core/shell/job/entities';
 import type { Queryable } from '@/db/database';
 import { insert, put } from '@/db/table';
 import * as input from '@/formats/inputs/set-up';
+import { itemEvent } from '@/formats/inputs/work';
 import { done, failed } from '@/formats/outcome';
 import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
@@ -93,18 +94,6 @@ export const saveGaugePart = useCase(input.gaugePart, async ({ part, holes, chec
   });
 });
 
-/** Plans a panel to be replaced, with the points that leave with it. */
-export const planPanel = useCase(input.panel, async ({ item, panel, points }, { database }) => {
-  if (item.id !== panel.id || item.kind !== 'panel' || points.some(({ panelId }) => panelId !== panel.id))
-    return failed('panel', 'a point of another panel cannot be put here');
-  await database.transaction(async (tx) => {
-    await insert(tx, 'workItems', [item]);
-    await insert(tx, 'panels', [panel]);
-    await insert(tx, 'panelPoints', points);
-  });
-  return done(null);
-});
-
 /** Writes which points belong to the platform, in place of what was written before. */
 export const setPlatform = useCase(input.platform, async ({ jobId, points }, { database }) => {
   if (points.some((point) => point.jobId !== jobId))
@@ -117,7 +106,7 @@ export const setPlatform = useCase(input.platform, async ({ jobId, points }, { d
 });
 
 /** Notes that a mount was built or is not, stands so high, or that the support was adjusted; said twice it happened once. */
-export const noteSetUp = useCase(input.tick, async (event, { database, actor, now }) => {
+export const noteSetUp = useCase(itemEvent, async (event, { database, actor, now }) => {
   await insert(database, 'workEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
   return done(null);
 });

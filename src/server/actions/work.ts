@@ -8,26 +8,40 @@ import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
 
 /** Plans a brace between two points, with the dimensions it is there to hold. */
-export const planBrace = useCase(input.newBrace, async ({ brace, dimensionIds }, { database, actor, now, newId }) => {
+export const planBrace = useCase(input.newBrace, async (planned, { database, actor, now, newId }) => {
+  const { item, brace, dimensionIds } = planned;
+  if (item.id !== brace.id || item.kind !== 'brace') return failed('item', 'this is no brace');
   await database.transaction(async (tx) => {
+    await insert(tx, 'workItems', [{ ...item, version: 1 }]);
     await insert(tx, 'braces', [{ ...brace, version: 1 }]);
     await insert(
       tx,
       'braceDimensions',
       dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })),
     );
-    await insert(tx, 'braceEvents', [
-      { id: newId(), braceId: brace.id, kind: 'planned', at: now, author: actor, note: '' },
+    await insert(tx, 'workEvents', [
+      ...[
+        {
+          id: newId(),
+          itemId: brace.id,
+          kind: 'planned' as const,
+          key: '',
+          at: now,
+          author: actor,
+          reason: '',
+          value: null,
+        },
+      ],
     ]);
   });
   return done(null);
 });
 
-/** Notes what happened to a brace; said twice it happened once. */
-export const recordBraceEvent = useCase(input.braceEvent, (event, { database, actor, now }) =>
+/** Notes what happened to an item of work; said twice it happened once, turned twice it was turned twice. */
+export const recordItemEvent = useCase(input.itemEvent, (event, { database, actor, now }) =>
   database.transaction(async (tx) => {
-    if ((await lastKind(tx, 'brace', event.braceId)) === event.kind) return done(null);
-    await insert(tx, 'braceEvents', [{ ...event, at: now, author: actor }]);
+    if (event.value === null && (await lastKind(tx, 'work', event.itemId, event.key)) === event.kind) return done(null);
+    await insert(tx, 'workEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
     return done(null);
   }),
 );
@@ -66,10 +80,12 @@ export const setPullHolds = useCase(input.pullHolds, async ({ pullId, holds }, {
 });
 
 /** Corrects a brace and what it is there to hold; how it was is kept. */
-export const correctBrace = useCase(input.correctedBrace, ({ brace, dimensionIds }, context) =>
+export const correctBrace = useCase(input.correctedBrace, ({ item, brace, dimensionIds }, context) =>
   context.database.transaction(async (tx) => {
     const result = await edit(tx, 'braces', brace, context);
     if (!result.ok) return overtaken(result.current);
+    const called = await edit(tx, 'workItems', item, context);
+    if (!called.ok) return overtaken(called.current);
     await tx.query('delete from brace_dimension where brace_id = $1', [brace.id]);
     await insert(
       tx,

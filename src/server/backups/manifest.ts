@@ -1,7 +1,7 @@
 import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { z } from 'zod';
-import { bench, benchVersion, instrument, instrumentVersion, shelfItem } from '@/core/shell/job/entities';
+import { bench, benchVersion, instrument, instrumentVersion, section, shelfItem } from '@/core/shell/job/entities';
 
 /** What a backup holds: every job as its own archive, the shop's instruments and benches, and where the journal stood. */
 export const backupManifest = z.strictObject({
@@ -14,6 +14,7 @@ export const backupManifest = z.strictObject({
   benches: z.array(bench).default([]),
   benchVersions: z.array(benchVersion).default([]),
   shelfItems: z.array(shelfItem).default([]),
+  sections: z.array(section).default([]),
   jobs: z.array(
     z.strictObject({
       id: z.uuid(),

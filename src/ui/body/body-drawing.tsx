@@ -81,10 +81,16 @@ function Lines({ picture, places, at, leftOnly = false }: LinesProps) {
             strokeWidth={8}
           />
         ))}
-      {picture.lines
-        .filter((ends) => ends.every((code) => !hidden.has(code)))
-        .map(([a, b]) => (
-          <path key={`${a} ${b}`} d={`M${point(a)} L${point(b)}`} stroke="var(--ink)" strokeWidth={10} fill="none" />
+      {picture.members
+        .filter(({ from, to }) => !hidden.has(from) && !hidden.has(to))
+        .map(({ from, to }) => (
+          <path
+            key={`${from} ${to}`}
+            d={`M${point(from)} L${point(to)}`}
+            stroke="var(--ink)"
+            strokeWidth={10}
+            fill="none"
+          />
         ))}
     </>
   );

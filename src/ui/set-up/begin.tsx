@@ -56,7 +56,14 @@ export function BeginSetUp({
   const begin = () =>
     run(
       {
-        item: { id, jobId, kind: 'setUp', code: 'set-up', name: bench.bench.name },
+        item: {
+          id,
+          jobId,
+          kind: 'setUp',
+          code: page.setUps.length === 0 ? 'set-up' : `set-up-${page.setUps.length + 1}`,
+          name: bench.bench.name,
+          version: 1,
+        },
         setUp: {
           ...{ id, jobId, benchVersionId: bench.version.id, suspension },
           ...{ kilograms: null, centreX: null, centreY: null, turnX: 0, turnY: 0, turnZ: 0 },

@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useMemo } from 'react';
 import { buildSetUp } from '@/core/plan/set-up/build';
 import { plannedMounts, weightOf, type PlannedSetUp, type SetUpPage } from '@/core/report/pages/set-up';
@@ -10,13 +11,14 @@ import type {
   MountsInput,
   NewBench,
   NewSetUp,
-  PanelInput,
   PlatformInput,
   SetUpFields,
   TickInput,
 } from '@/formats/inputs/set-up';
+import type { SavedPanel } from '@/formats/inputs/cut';
 import type { PackedRows } from '@/formats/packed-rows';
-import { Button } from '../kit/button';
+import { Button, buttonClass } from '../kit/button';
+import { FormDialog } from '../kit/dialog';
 import { ClientOnly } from '../kit/client-only';
 import { Faults } from '../kit/faults';
 import type { Action } from '../kit/use-action';
@@ -46,7 +48,7 @@ export interface SetUpActions {
   readonly noteSetUp: Action<TickInput>;
   readonly addBench: Action<NewBench>;
   readonly saveGaugePart: Action<GaugePartInput>;
-  readonly planPanel: Action<PanelInput>;
+  readonly savePanel: Action<SavedPanel>;
   readonly setPlatform: Action<PlatformInput>;
 }
 
@@ -108,6 +110,7 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
     <section aria-label="Set-up" className="flex flex-col gap-4">
       <div className="grid gap-4 xl:grid-cols-[minmax(0,1fr)_344px] print:block">
         <div className="no-print flex min-w-0 flex-col gap-3">
+          <SetUps {...{ page, planned }} startSetUp={actions.startSetUp} />
           <Strip planned={planned} plan={plan} />
           <BenchPlan drawn={drawn} onPoint={toggle} onBeam={putBeam} />
           <Faults faults={plan.faults} />
@@ -118,8 +121,8 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
           <MountSets {...inHand} onToggle={toggle} />
           <PlacedMounts {...inHand} />
           <CutPanels
-            {...{ jobId: setUp.jobId, panels: page.panels, points: page.gauges.points }}
-            planPanel={actions.planPanel}
+            {...{ jobId: setUp.jobId, panels: page.panels, points: page.gauges.points, stages: [], parts: [] }}
+            savePanel={actions.savePanel}
           />
         </div>
       </div>
@@ -169,6 +172,40 @@ function useBuilt(page: SetUpPage, planned: PlannedSetUp, plan: MountPlan): Pick
     return (found?.pointId && code.get(found.pointId)) || found?.name || 'a mount';
   };
   return { built, words: { mount, length: (mm) => `${format.length(mm)} ${format.unit}` } };
+}
+
+/** How the shell was, is and will be stood: each leads to its plan. */
+function SetUps({
+  page,
+  planned,
+  startSetUp,
+}: Pick<PlannedProps, 'page' | 'planned'> & Pick<SetUpActions, 'startSetUp'>) {
+  const { jobId, id: shown } = planned.setUp;
+  return (
+    <nav aria-label="Set-ups" className="flex flex-wrap items-center gap-2">
+      {page.setUps.length < 2
+        ? null
+        : page.setUps.map(({ id, name, now }) => (
+            <Link
+              key={id}
+              prefetch={false}
+              href={`/jobs/${jobId}/set-up?shown=${id}`}
+              aria-current={id === shown ? 'true' : undefined}
+              className={buttonClass(id === shown ? 'main' : 'plain')}
+            >
+              {name}
+              {now ? ', now' : ''}
+            </Link>
+          ))}
+      <FormDialog
+        title="Stand it otherwise"
+        description="Before metal is cut that carries it: on stands, or on other points"
+        trigger={<Button look="quiet">Another set-up …</Button>}
+      >
+        {() => <BeginSetUp {...{ jobId, page, startSetUp }} />}
+      </FormDialog>
+    </nav>
+  );
 }
 
 function Strip({ planned: { bench }, plan }: { planned: PlannedSetUp; plan: MountPlan }) {

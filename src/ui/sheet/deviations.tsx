@@ -2,6 +2,7 @@
 
 import { Job } from '@/core/shell/job/job';
 import { useMemo, useRef, useState } from 'react';
+import { shellOf } from '@/core/report/drawing/shell';
 import { sheetFigure } from '@/core/report/drawing/points';
 import { suggestFactor } from '@/core/report/drawing/sheet';
 import { passFilter } from '@/core/report/drawing/sheet-filter';
@@ -71,7 +72,11 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
   const { round } = judgement;
   const [state, change] = useSheetAddress();
   const { shown, faults, toggle } = held;
-  const figure = useMemo(() => sheetFigure(Job.of(shown), judgement), [shown, judgement]);
+  const shell = useMemo(() => shellOf(Job.of(shown), judgement), [shown, judgement]);
+  const figure = useMemo(
+    () => ({ ...sheetFigure(Job.of(shown), judgement), ...(shell ? { shell } : {}) }),
+    [shown, judgement, shell],
+  );
   const [agree, setAgree] = useState('own');
   const live = useAnalysis(rows, roundId, held.control, AGREE[agree]!);
   const suggested = useMemo(() => {

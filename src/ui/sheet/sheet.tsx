@@ -1,7 +1,8 @@
 'use client';
 
-import { useId, useMemo, useRef, type KeyboardEvent, type PointerEvent, type Ref } from 'react';
+import { useId, useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactNode, type Ref } from 'react';
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
+import { cornersOf } from '@/core/report/drawing/shell';
 import {
   boundsOf,
   layOut,
@@ -19,13 +20,15 @@ import type { Vector } from '@/core/maths/geometry/vector';
 import { useFormat } from '../shell/preferences-context';
 import { TitleBlock } from './title-block';
 import { useSheetSize, type SheetSize } from './use-sheet-size';
+import type { ShellState } from './shell-layer';
 import { Marks, Movements, ViewBase, type SheetPair } from './view';
 
 /** The sheet before its place on the page is known, and in print. */
 export const SHEET_SIZE: SheetSize = { width: 1000, height: 590 };
 
 export const layoutOf = (figure: SheetFigure, size = SHEET_SIZE, only?: ViewName): SheetLayout => {
-  const bounds = boundsOf(figure.points.map((point) => point.position));
+  const around = figure.shell ? cornersOf(figure.shell) : [];
+  const bounds = boundsOf([...figure.points.map((point) => point.position), ...around]);
   return only ? layOutOne(only, bounds, size) : layOut(bounds, size);
 };
 
@@ -39,6 +42,12 @@ export interface SheetDrawing {
   readonly pairs?: readonly SheetPair[];
   readonly faint?: ReadonlySet<string>;
   readonly stations?: readonly Station[];
+  /** What of the shell is out, or in hand. */
+  readonly shellState?: ShellState;
+  /** Only what is drawn is told of: no meaning of marks. */
+  readonly plain?: boolean;
+  /** Drawn over the shell and under the marks. */
+  readonly over?: (view: ViewName, layout: SheetLayout) => ReactNode;
   /** Movements of an earlier round, and its name. */
   readonly ghost?: { readonly name: string; readonly movements: ReadonlyMap<string, Vector> };
 }
@@ -59,7 +68,7 @@ const MOST_ZOOM = 30;
 
 /** Plan, side and end views of the shell on one sheet, movements exaggerated by the factor shown. */
 export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, drawing }: SheetProps) {
-  const { figure, factor, title, pairs = NONE, faint, stations, ghost } = drawn;
+  const { figure, factor, title, pairs = NONE, faint, stations, ghost, shellState, over, plain } = drawn;
   const format = useFormat();
   const { place, size } = useSheetSize();
   const whole = useMemo(() => layoutOf(figure, size, only), [figure, size, only]);
@@ -102,7 +111,8 @@ export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, dr
                 <rect {...{ x, y, width, height }} />
               </clipPath>
               <g clipPath={zoom ? `url(#${clip}${view})` : undefined}>
-                <ViewBase {...{ view, layout, figure, selected, pairs, stations }} />
+                <ViewBase {...{ view, layout, figure, selected, pairs, stations, shellState }} />
+                {over?.(view, layout)}
                 <Movements {...{ view, layout, figure, factor, faint }} ghost={ghost?.movements} />
                 <Marks {...{ view, layout, figure, selected, onSelect, pairs, faint, stations }} />
               </g>
@@ -116,7 +126,7 @@ export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, dr
             </g>
           );
         })}
-        <TitleBlock layout={layout} title={title} factor={factor} ghost={ghost?.name} />
+        <TitleBlock layout={layout} title={title} factor={factor} ghost={ghost?.name} plain={plain} />
       </svg>
     </div>
   );

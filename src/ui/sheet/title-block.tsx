@@ -11,11 +11,14 @@ export function TitleBlock({
   title,
   factor,
   ghost,
+  plain = false,
 }: {
   layout: SheetLayout;
   title: readonly string[];
   factor: number;
   ghost?: string;
+  /** Without the meaning of marks that are not drawn. */
+  plain?: boolean;
 }) {
   const x = layout.views.end.x + 12;
   // On a narrow sheet the tones stand below the marks, closer together, not beside them.
@@ -38,9 +41,9 @@ export function TitleBlock({
         </text>
       ))}
       <text x={x} y={24 + 17 * title.length + 4} fontWeight={600}>
-        movements drawn {factor} times as large
+        {plain ? `movement × ${factor}` : `movements drawn ${factor} times as large`}
       </text>
-      {key.map(([point, word], i) => (
+      {(plain ? [] : key).map(([point, word], i) => (
         <g key={word} transform={`translate(${x + 6} ${below + step * i})`}>
           <Mark point={point} />
           <text x={13} y={4}>
@@ -48,7 +51,10 @@ export function TitleBlock({
           </text>
         </g>
       ))}
-      <g transform={`translate(${narrow ? x : x + 138} ${narrow ? below + step * key.length : below})`}>
+      <g
+        visibility={plain ? 'hidden' : undefined}
+        transform={`translate(${narrow ? x : x + 138} ${narrow ? below + step * key.length : below})`}
+      >
         <line x2={22} stroke="var(--plus)" strokeWidth={2.6} />
         <text x={28} y={4}>
           rearward, outward, up

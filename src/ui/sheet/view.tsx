@@ -13,6 +13,7 @@ import type { Station } from '@/core/report/drawing/stations';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { useFormat } from '../shell/preferences-context';
 import { Mark } from './mark';
+import { ShellLayer, type ShellState } from './shell-layer';
 
 const VIEW_WORD: Readonly<Record<ViewName, string>> = {
   plan: 'PLAN',
@@ -39,16 +40,19 @@ export interface ViewProps {
   /** Points that a filter leaves in the background. */
   readonly faint?: ReadonlySet<string>;
   readonly stations?: readonly Station[];
+  /** What of the shell is out, or in hand. */
+  readonly shellState?: ShellState;
 }
 
 /** Everything of a view that does not change with the exaggeration. */
-export const ViewBase = memo(function ViewBase({ view, layout, figure, stations = [], pairs }: ViewProps) {
+export const ViewBase = memo(function ViewBase({ view, layout, figure, stations = [], pairs, shellState }: ViewProps) {
   const byId = useMemo(() => new Map(figure.points.map((point) => [point.id, point])), [figure]);
   return (
     <>
       <Grid view={view} layout={layout} />
       {view === 'end' ? null : <Stations view={view} layout={layout} stations={stations} />}
-      {figure.lines.map(([from, to], i) => {
+      {figure.shell ? <ShellLayer {...{ view, layout }} shell={figure.shell} state={shellState} /> : null}
+      {(figure.shell ? [] : figure.lines).map(([from, to], i) => {
         const [[x1, y1], [x2, y2]] = [project(layout, view, from), project(layout, view, to)];
         return <line key={i} {...{ x1, y1, x2, y2 }} stroke="var(--rule)" strokeWidth={1} />;
       })}

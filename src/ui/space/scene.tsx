@@ -6,22 +6,11 @@ import { useMemo, useRef, useState, type ComponentRef, type KeyboardEvent } from
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
 import { boundsOf } from '@/core/report/drawing/sheet';
 import type { Vector } from '@/core/maths/geometry/vector';
+import { coloursOf, inScene, type Colours } from './axes';
+import { ShellInSpace } from './shell-in-space';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 
-/** Chart axes (rearward, right, up, mm) into the scene's (right-handed with y up, metres). */
-const inScene = ([x, y, z]: Vector): [number, number, number] => [x / 1000, z / 1000, -y / 1000];
-
 const TURN = Math.PI / 24;
-
-const NAMES = ['ink', 'soft', 'rule', 'sheet', 'plus', 'minus', 'lit'] as const;
-type Colours = Readonly<Record<(typeof NAMES)[number], string>>;
-
-/** The colours of the sheet in use, written out. */
-function coloursOf(sheet: string): Colours {
-  const themed = document.querySelector(`[data-sheet='${sheet}']`) ?? document.documentElement;
-  const style = getComputedStyle(themed);
-  return Object.fromEntries(NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()])) as Colours;
-}
 
 /** The frame of the shell with its marks and exaggerated movements; never seen from below the floor. */
 export function Scene({
@@ -85,7 +74,8 @@ export function Scene({
           maxPolarAngle={Math.PI / 2}
         />
         <Floor middle={middle} size={size} colours={colours} />
-        {figure.lines.map(([from, to], i) => (
+        {figure.shell ? <ShellInSpace shell={figure.shell} colours={colours} /> : null}
+        {(figure.shell ? [] : figure.lines).map(([from, to], i) => (
           <Line key={i} points={[inScene(from), inScene(to)]} color={colours.rule} lineWidth={1.6} />
         ))}
         {figure.points.map((point) => (

@@ -3,6 +3,7 @@
 import { Job } from '@/core/shell/job/job';
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
+import { shellOf } from '@/core/report/drawing/shell';
 import { sheetFigure } from '@/core/report/drawing/points';
 import { suggestFactor } from '@/core/report/drawing/sheet';
 import { norm } from '@/core/maths/geometry/vector';
@@ -38,7 +39,10 @@ function Space({ rows, roundId }: { rows: JobRows; roundId: string }) {
 
 function JudgedSpace({ rows, judgement }: { rows: JobRows; judgement: RoundJudgement }) {
   const format = useFormat();
-  const figure = useMemo(() => sheetFigure(Job.of(rows), judgement), [rows, judgement]);
+  const figure = useMemo(() => {
+    const shell = shellOf(Job.of(rows), judgement);
+    return { ...sheetFigure(Job.of(rows), judgement), ...(shell ? { shell } : {}) };
+  }, [rows, judgement]);
   const [state, change] = useSheetAddress();
   const suggested = useMemo(
     () =>

@@ -41,8 +41,8 @@ export function RungPage({
 
 /** Where what was taken back can be put back; the log has its own list. */
 const TAKEN_BACK_AT: Readonly<Partial<Record<Withdrawal['tableName'], Rung>>> = {
-  brace: 'brace',
-  brace_event: 'brace',
+  work_item: 'brace',
+  work_event: 'brace',
   pull: 'pull',
   pull_event: 'pull',
   seam: 'fit',

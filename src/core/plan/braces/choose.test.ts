@@ -40,7 +40,13 @@ function tray(seed: number): ShellFrame {
 }
 
 const length = (id: string, from: number, to: number, limit: number): CriticalLength => ({ id, from, to, limit });
-const choice: BraceChoice = { nodes: [0, 1, 3, 5, 7, 9, 11], area: 220, maxLength: 1700, forbid: [], keepOut: [] };
+const choice: BraceChoice = {
+  nodes: [0, 1, 3, 5, 7, 9, 11],
+  area: () => 220,
+  maxLength: 1700,
+  forbid: [],
+  keepOut: [],
+};
 const task = (seed: number, some: Partial<BracingTask> = {}): BracingTask => ({
   frame: tray(seed),
   stages: [],
@@ -67,7 +73,7 @@ describe('a stage with braces in it', () => {
       const braces = [candidates[0]!, candidates[5]!, candidates[9]!];
       const first = Braced.without(bare.value, { lengths, handling, uncut }, choice.nodes);
       const before = first.with(braces[0]!).with(braces[1]!);
-      const struts = braces.map(({ from, to }, i) => ({ ...STEEL, id: `${i}`, from, to, A: choice.area }));
+      const struts = braces.map(({ from, to }, i) => ({ ...STEEL, id: `${i}`, from, to, A: choice.area(0) }));
       const anew = stageStiffness(frame, [], struts);
       if (!anew.ok) throw new Error();
       const ratios = lengths.map((each, d) => {

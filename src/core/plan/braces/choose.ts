@@ -7,8 +7,8 @@ import {
   type Stage,
   type StageResult,
 } from '../../structure/slack';
-import { STEEL, type ShellFrame } from '../../structure/shell-frame';
-import { braceCandidates, type BraceCandidate, type BraceChoice } from './candidates';
+import type { ShellFrame, Strut } from '../../structure/shell-frame';
+import { braceCandidates, strutOf, type BraceCandidate, type BraceChoice } from './candidates';
 import { Braced } from './braced';
 
 /** Braces that hold a stage, as few as were found. */
@@ -17,6 +17,8 @@ export interface Bracing {
   readonly ok: boolean;
   /** In the order that helps most first; `gain` is the fall of the largest ratio of slack to limit. */
   readonly braces: readonly (BraceCandidate & { readonly gain: number })[];
+  /** How every length would give if one of the braces alone were missing, in their order. */
+  readonly missing: readonly (readonly (Slack | undefined)[])[];
   readonly before: readonly (Slack | undefined)[];
   readonly after: readonly (Slack | undefined)[];
 }
@@ -29,10 +31,14 @@ export interface BracingTask {
   readonly frame: ShellFrame;
   /** Up to the one to be held. */
   readonly stages: readonly Stage[];
+  /** The frame as it is there, where it is not just what these stages leave. */
+  readonly cut?: ShellFrame;
   readonly lengths: readonly CriticalLength[];
   readonly handling: number;
   readonly choice: BraceChoice;
   readonly most: number;
+  /** Braces that are in already. */
+  readonly planned?: readonly Strut[];
 }
 
 /** A set is put together by what its ratios of slack to limit come to: several ways, since none is always best. */
@@ -48,10 +54,12 @@ const ALL_SETS = 30_000;
  * Chooses braces so that every length keeps its limit: greedily by several measures, then by taking out, by one in place of
  * two and by exchanging one, until none of it helps; where few sets of one brace fewer exist, all of them are tried.
  */
-export function chooseBraces({ frame, stages, lengths, handling, choice, most }: BracingTask): BracingResult {
+export function chooseBraces(task: BracingTask): BracingResult {
+  const { frame, lengths, handling, choice, most, planned = [] } = task;
+  const [from, stages] = task.cut ? [task.cut, []] : [frame, task.stages];
   const whole = stageStiffness(frame, []);
   if (!whole.ok) return whole;
-  const stage = stageStiffness(frame, stages);
+  const stage = stageStiffness(from, stages, planned);
   if (!stage.ok) return failed(stage, stages);
   const uncut = sagOf(whole.value, lengths);
   const { stands } = stage.value;
@@ -60,13 +68,18 @@ export function chooseBraces({ frame, stages, lengths, handling, choice, most }:
   const candidates = braceCandidates(frame, stands, choice);
   const nodes = [...new Set(candidates.flatMap(({ from, to }) => [from, to]))];
   const bare = Braced.without(stage.value, hold, nodes);
-  const chosen = inOrder(bare, search(bare, candidates, most));
-  const struts = chosen.map(({ from, to }, i) => ({ ...STEEL, id: `brace ${i}`, from, to, A: choice.area }));
-  const braced = stageStiffness(frame, stages, struts);
+  const found = search(bare, candidates, most);
+  const chosen = inOrder(bare, choice.cost ? cheaper(bare, found, candidates, choice.cost) : found);
+  const struts = chosen.map((brace, i) => strutOf(brace, `brace ${i}`));
+  const braced = stageStiffness(from, stages, [...planned, ...struts]);
   if (!braced.ok) return failed(braced, stages);
   const rows = (of: typeof stage.value) => lengths.map((each, d) => slackOf(of, each, handling, uncut[d]!));
   const [before, after] = [rows(stage.value), rows(braced.value)];
-  return { ok: true, value: { ok: after.every((row) => !row || row.ok), braces: chosen, before, after } };
+  const missing = chosen.map((_, k) => {
+    const without = stageStiffness(from, stages, [...planned, ...struts.filter((__, i) => i !== k)]);
+    return without.ok ? rows(without.value) : before;
+  });
+  return { ok: true, value: { ok: after.every((row) => !row || row.ok), braces: chosen, before, after, missing } };
 }
 
 const failed = ({ loose }: Extract<StageResult, { ok: false }>, stages: readonly Stage[]): BracingResult => {
@@ -169,6 +182,34 @@ function tighter(bare: Braced, pick: Pick, candidates: readonly BraceCandidate[]
     }
   }
   return best && pickOf(bare, best.braces);
+}
+
+/** As many braces that hold as well, exchanged one by one for those that cost less. */
+function cheaper(
+  bare: Braced,
+  found: readonly BraceCandidate[],
+  candidates: readonly BraceCandidate[],
+  cost: (brace: BraceCandidate) => number,
+): readonly BraceCandidate[] {
+  if (!holds(pickOf(bare, found))) return found;
+  const priced = candidates.map((brace) => ({ brace, price: cost(brace) })).toSorted((a, b) => a.price - b.price);
+  let braces = found;
+  for (let again = true; again;) {
+    again = false;
+    for (const out of braces) {
+      const rest = braces.filter((each) => each !== out);
+      const { state } = pickOf(bare, rest);
+      const price = cost(out);
+      const better = priced.find(
+        (each) => each.price < price * (1 - 1e-9) && !rest.includes(each.brace) && state.ratiosWith(each.brace, 1),
+      );
+      if (!better) continue;
+      braces = [...rest, better.brace];
+      again = true;
+      break;
+    }
+  }
+  return braces;
 }
 
 /** Where there are few sets of one brace fewer, all of them: the first that holds, and so on down. */

@@ -2,6 +2,7 @@ import type { Vector } from '../../maths/geometry/vector';
 import type { Job } from '../../shell/job/job';
 import { roundJoint, type RoundJudgement } from '../../round/judge/judgement';
 import { referencePosition } from '../../shell/references/chosen';
+import type { ShellDrawing } from './shell';
 import type { Verdict } from '../../maths/statistics/verdict';
 
 /** A point as the sheet draws it. */
@@ -24,6 +25,8 @@ export interface SheetPoint {
 export interface SheetFigure {
   readonly points: readonly SheetPoint[];
   readonly lines: readonly (readonly [Vector, Vector])[];
+  /** The shell around them; without it the lines alone say where one is. */
+  readonly shell?: ShellDrawing;
 }
 
 /**

@@ -30,7 +30,7 @@ export type ToldPoint = Omit<LeavingPoint, 'take' | 'pointId'> & {
 };
 
 export function plannedPanels(job: Job): PlannedPanel[] {
-  return job.rows.panels.map(({ id, part }) => {
+  return job.panels.map(({ id, part }) => {
     const going = job.rows.panelPoints.filter(({ panelId, fate }) => panelId === id && fate === 'goes');
     return { id, part, codes: going.map(({ pointId }) => job.code(pointId)) };
   });

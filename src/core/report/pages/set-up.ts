@@ -53,6 +53,8 @@ export interface SetUpPage {
   readonly lines: readonly (readonly [Vector, Vector])[];
   readonly extent: Extent;
   readonly estimated: ShellWeight;
+  /** How the shell was, is and will be stood, in this order. */
+  readonly setUps: readonly { readonly id: string; readonly name: string; readonly now: boolean }[];
   readonly four: readonly MountProposal[];
   readonly three: readonly MountProposal[];
   readonly planned?: PlannedSetUp;
@@ -67,18 +69,24 @@ export interface SetUpPage {
 const LOW = 0.2;
 const SETS = 3;
 
-export function setUpPage(job: Job, solve?: SolveBinary): SetUpPage {
+/** @param shown which set-up, by its identity; how the shell stands now where it is not said */
+export function setUpPage(job: Job, solve?: SolveBinary, shown?: string): SetUpPage {
   const stands = standingOf(job);
   const { extent, points, places, estimated } = stands;
   const lines = job.rows.memberLines.flatMap(({ fromPointId, toPointId }) => {
     const [from, to] = [places.get(fromPointId), places.get(toPointId)];
     return from && to ? [[from, to] as const] : [];
   });
-  const setUp = job.rows.setUps.at(-1);
-  const planned = setUp && plannedOf(job, setUp, stands, solve);
+  const { setUps, setUpNow } = job;
+  const setUp = setUps.find(({ id }) => id === shown) ?? setUpNow;
+  const whole = setUp && plannedOf(job, setUp, stands, solve);
+  // What is read is read of the shell as it stands.
+  const { levelling, ...plan } = whole ?? {};
+  const planned = whole && (setUp === setUpNow || !levelling ? whole : (plan as PlannedSetUp));
   const weight = setUp ? weightOf(setUp, estimated) : estimated;
   return {
     benches: newestBenches(job.rows),
+    setUps: setUps.map(({ id }) => ({ id, name: job.item(id).name, now: id === setUpNow?.id })),
     ...{ points, lines, extent, estimated },
     four: chooseMounts(points, { extent, weight }, 4, SETS),
     three: chooseMounts(points, { extent, weight }, 3, SETS),
@@ -251,6 +259,6 @@ export function plannedMounts(mounts: readonly Mount[], points: readonly SetUpPo
 
 /** The levelling of a job's last set-up by its last round, as it stands; undefined where there is neither. */
 export function levellingNow(job: Job): Levelled | undefined {
-  const setUp = job.rows.setUps.at(-1);
+  const setUp = job.setUpNow;
   return setUp && plannedOf(job, setUp, standingOf(job))?.levelling;
 }

@@ -1,7 +1,7 @@
 import { dimensionsOf } from '../../days/day';
 import type { SheetFigure } from '../drawing/points';
 import type { Vector } from '../../maths/geometry/vector';
-import type { Brace, Pull } from '../../shell/job/entities';
+import type { CodedBrace, Pull } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { braceGeometry, braceState, pullDistance, pullProgress, pullState } from '../../findings/brace-pull';
 import { compareRounds } from '../../findings/change';
@@ -178,7 +178,7 @@ function changesOf(job: Job, earlier: RoundJudgement, later: RoundJudgement): Re
 const ofRound = (judgements: readonly RoundJudgement[], roundId: string | null) =>
   judgements.find((each) => each.round.id === roundId);
 
-function braceOf(job: Job, brace: Brace, judgements: readonly RoundJudgement[], codes: Codes): RecordBrace {
+function braceOf(job: Job, brace: CodedBrace, judgements: readonly RoundJudgement[], codes: Codes): RecordBrace {
   const judgement = ofRound(judgements, brace.roundId);
   const references = (judgement ?? judgements[0])?.references;
   const length = references && braceGeometry(brace, judgement, references)?.length;

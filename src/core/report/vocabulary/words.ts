@@ -1,6 +1,7 @@
 import type { CauseKind } from '../../survey/slips';
 import type { RecordOpen } from '../../shell/record-document';
 import type {
+  WorkItem,
   Brace,
   FindingDetail,
   PointCondition,
@@ -43,6 +44,15 @@ export const RUNG_PATH: Readonly<Record<Rung, string>> = {
   fit: 'fit',
   weld: 'weld',
   verify: 'verify',
+};
+
+/** What an item of work is. */
+export const WORK_WORD: Readonly<Record<WorkItem['kind'], string>> = {
+  setUp: 'set-up',
+  panel: 'panel',
+  stage: 'stage',
+  brace: 'brace',
+  joint: 'joint',
 };
 
 export const STATE_WORD: Readonly<Record<StateKind, string>> = {

@@ -72,7 +72,7 @@ export function builtHigher(
   at: Position<'chart'>,
 ): number | undefined {
   const { rows } = job;
-  const setUp = rows.setUps.find(({ id }) => id === round?.setUpId) ?? rows.setUps.at(-1);
+  const setUp = rows.setUps.find(({ id }) => id === round?.setUpId) ?? job.setUpNow;
   const mount = rows.mounts.find((each) => each.setUpId === setUp?.id && each.pointId === pointId);
   const checked = rows.workEvents.filter(({ kind, key }) => kind === 'checked' && key === mount?.id).at(-1);
   return setUp && checked?.value != null

@@ -5,7 +5,7 @@ import { BODIES } from '.';
 import { morphed } from './body';
 
 describe.each(BODY_TYPES)('the picture of a body: %s', (type) => {
-  const { places, lines, openings, size } = BODIES[type];
+  const { places, members, sheets, openings, size } = BODIES[type];
   const codes = new Set(places.map(({ code }) => code));
 
   it('names each place once, left of the middle and right of it alike', () => {
@@ -17,7 +17,11 @@ describe.each(BODY_TYPES)('the picture of a body: %s', (type) => {
   });
 
   it('draws lines and openings between places it has', () => {
-    for (const code of [...lines.flat(), ...openings.flatMap(({ corners }) => corners)])
+    for (const code of [
+      ...members.flatMap(({ from, to }) => [from, to]),
+      ...sheets.flatMap(({ corners }) => corners),
+      ...openings.flatMap(({ corners }) => corners),
+    ])
       expect([code, codes.has(code)]).toEqual([code, true]);
     expect(openings.length).toBeGreaterThan(1);
   });

@@ -1,5 +1,13 @@
-import { bothSides, linesOf, openingOnBothSides, type BodyPicture } from './body';
-import { FRONT_POST_LINES, FRONT_POSTS, unitFloor, UNIT_FLOOR_LINES } from './closed-floor';
+import { bothSides, membersOf, openingOnBothSides, sheetsOf, skinOnBothSides, type BodyPicture } from './body';
+import {
+  bumper,
+  FRONT_POST_MEMBERS,
+  FRONT_POSTS,
+  FRONT_SKIN,
+  unitFloor,
+  UNIT_FLOOR_MEMBERS,
+  UNIT_FLOOR_SHEETS,
+} from './closed-floor';
 
 const places = bothSides([
   ...unitFloor({ sillEnd: 2150, crossmember: 2330, axle: 3040, end: 3800, endHeight: 440, tunnelEnd: 2100 }),
@@ -21,12 +29,52 @@ export const ESTATE: BodyPicture = {
   name: 'estate',
   size: { wheelbase: 2400, track: 1270, height: 1400 },
   places,
-  lines: linesOf(
+  members: membersOf(places, {
+    ...UNIT_FLOOR_MEMBERS,
+    ...{ post: `${FRONT_POST_MEMBERS.post}, S3 B1, B1 B2, B2 B3, B3 B4` },
+    rail: `${FRONT_POST_MEMBERS.rail}, A5 B4, B4 D2, D2 G3, D1 D2, B3 D1, G3 G2, G2 G1, B4 =`,
+    crossmember: `${UNIT_FLOOR_MEMBERS.crossmember}, G1 =, G3 =, G1 R4`,
+    flange: 'D1 G2',
+  }),
+  sheets: sheetsOf(
     places,
-    `${UNIT_FLOOR_LINES},
-${FRONT_POST_LINES},
-S1 A1, B1 B2, B2 B3, B3 B4, A5 B4, B4 D2, D1 D2, B3 D1, D2 G3, G3 G2, G2 G1, G1 R4, S3 B1, G1 =, G3 =`,
+    `${UNIT_FLOOR_SHEETS}
+roof: A5L B4L B4R A5R
+roof, rear: B4L D2L D2R B4R
+roof, edge: D2L G3L G3R D2R
+side, below the waist: B1 B3 D1 G1
+wheelhouse: C1 R1 D1 B3
+side, corner: D1 D2 G3 G2
+tail, side: G1 G2 D1 R4
+tail, sill: G1L R4L R4R G1R
+heelboard: S3L C1L C1R S3R`,
   ),
+  wheels: { frontAxle: 640, axleHeight: 260, radius: 300 },
+  skin: [
+    ...FRONT_SKIN,
+    bumper(-90, -1),
+    bumper(3850, 1),
+    ...skinOnBothSides('Rear quarter', [
+      ...([
+        [2200, 760, 190],
+        [2640, 770, 250],
+        [2690, 775, 480],
+        [2820, 780, 610],
+        [3040, 780, 650],
+      ] as const),
+      ...([
+        [3260, 780, 610],
+        [3390, 775, 480],
+        [3430, 770, 330],
+        [3800, 740, 400],
+        [3840, 690, 560],
+      ] as const),
+      ...([
+        [3800, 660, 920],
+        [2190, 710, 920],
+      ] as const),
+    ]),
+  ],
   openings: [
     ...openingOnBothSides('Door', ['A1', 'A2', 'A3', 'A4', 'A5', 'B4', 'B3', 'B2', 'B1']),
     ...openingOnBothSides('Side window', ['B3', 'B4', 'D2', 'D1']),

@@ -1,5 +1,13 @@
-import { bothSides, linesOf, openingOnBothSides, type BodyPicture } from './body';
-import { FRONT_POST_LINES, FRONT_POSTS, unitFloor, UNIT_FLOOR_LINES } from './closed-floor';
+import { bothSides, membersOf, openingOnBothSides, sheetsOf, skinOnBothSides, type BodyPicture } from './body';
+import {
+  bumper,
+  FRONT_POST_MEMBERS,
+  FRONT_POSTS,
+  FRONT_SKIN,
+  unitFloor,
+  UNIT_FLOOR_MEMBERS,
+  UNIT_FLOOR_SHEETS,
+} from './closed-floor';
 
 const places = bothSides([
   ...unitFloor({ sillEnd: 2450, crossmember: 2560, axle: 3190, end: 3980, endHeight: 430, tunnelEnd: 2250 }),
@@ -22,12 +30,67 @@ export const FOUR_DOOR: BodyPicture = {
   name: 'closed, four doors',
   size: { wheelbase: 2550, track: 1330, height: 1400 },
   places,
-  lines: linesOf(
+  members: membersOf(places, {
+    ...UNIT_FLOOR_MEMBERS,
+    ...{ post: `${FRONT_POST_MEMBERS.post}, S2 B1, B1 B2, B2 B3, B3 B4, S3 C2, C2 C3, C3 C4` },
+    rail: `${FRONT_POST_MEMBERS.rail}, A5 B4, B4 C4, C4 Q1, Q1 L1, L1 L2, Q1 =, C4 =, L1 =, B4 =`,
+    crossmember: `${UNIT_FLOOR_MEMBERS.crossmember}, L2 =, L2 R4`,
+    flange: 'C3 Q1',
+  }),
+  sheets: sheetsOf(
     places,
-    `${UNIT_FLOOR_LINES},
-${FRONT_POST_LINES},
-S1 A1, B1 B2, B2 B3, B3 B4, A5 B4, B4 C4, C2 C3, C3 C4, C4 Q1, Q1 L1, L1 L2, S3 C2, L2 R4, Q1 =, C4 =, L1 =, L2 =`,
+    `${UNIT_FLOOR_SHEETS}
+roof: A5L B4L B4R A5R
+roof, rear: B4L C4L C4R B4R
+side, rear: C2 C3 L1 R1
+side, tail: R1 L1 L2 R4
+quarter: C3 C4 Q1 L1
+parcel shelf: Q1L L1L L1R Q1R
+seat bulkhead: C1L C1R Q1R Q1L
+tail: L2L R4L R4R L2R
+heelboard: S3L C1L C1R S3R`,
   ),
+  wheels: { frontAxle: 640, axleHeight: 260, radius: 300 },
+  skin: [
+    ...FRONT_SKIN,
+    bumper(-90, -1),
+    bumper(4030, 1),
+    ...skinOnBothSides('Rear quarter', [
+      ...([
+        [2660, 760, 420],
+        [2740, 770, 540],
+        [2870, 780, 620],
+        [3190, 780, 660],
+        [3410, 780, 610],
+      ] as const),
+      ...([
+        [3540, 775, 480],
+        [3580, 770, 330],
+        [3960, 720, 400],
+        [4000, 660, 720],
+        [3250, 640, 940],
+      ] as const),
+      ...([
+        [2780, 700, 940],
+        [2760, 705, 720],
+      ] as const),
+    ]),
+    {
+      name: 'Boot lid',
+      outline: [
+        ...([
+          [3260, -560, 945],
+          [3920, -540, 790],
+          [3980, -540, 540],
+          [3980, 540, 540],
+        ] as const),
+        ...([
+          [3920, 540, 790],
+          [3260, 560, 945],
+        ] as const),
+      ],
+    },
+  ],
   openings: [
     ...openingOnBothSides('Front door', ['A1', 'A2', 'A3', 'A4', 'A5', 'B4', 'B3', 'B2', 'B1']),
     ...openingOnBothSides('Rear door', ['B1', 'B2', 'B3', 'B4', 'C4', 'C3', 'C2']),

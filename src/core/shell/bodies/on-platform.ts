@@ -1,4 +1,4 @@
-import { bothSides, linesOf, openingOnBothSides, type BodyPicture } from './body';
+import { bothSides, membersOf, openingOnBothSides, sheetsOf, skinOnBothSides, type BodyPicture } from './body';
 
 const places = bothSides([
   ['P1', 'Platform, front end', 150, 300, 330],
@@ -27,11 +27,81 @@ export const ON_PLATFORM: BodyPicture = {
   name: 'body on a platform',
   size: { wheelbase: 2400, track: 1290, height: 1350 },
   places,
-  lines: linesOf(
+  members: membersOf(places, {
+    frame: 'P1 P2, P2 P3, P3 P4, P4 P5, P5 P6, P1 =, P5 =, P6 =',
+    crossmember: 'P2 =, P3 =, P4 =, P2 A1, P4 B1, T1 P2, T2 P4',
+    ...{ tunnel: 'T1 T2', sill: 'A1 B1', post: 'A1 A2, A2 A3, A3 A4, B1 B2, B2 B4' },
+    rail: 'A4 A5, A4 =, A5 =, A5 B4, B4 G3, G1 G3, G1 P6, G1 =, G3 =, B4 =',
+  }),
+  sheets: sheetsOf(
     places,
-    `P1 P2, P2 P3, P3 P4, P4 P5, P5 P6, P1 =, P2 =, P3 =, P4 =, P5 =, P6 =, P2 A1, A1 A2, A2 A3, A3 A4, A4 A5, A4 =, A5 =,
-A5 B4, B1 B2, B2 B4, P4 B1, B4 G3, G1 G3, G1 P6, G1 =, G3 =, A1 B1`,
+    `platform: P2L P2R P3R P3L
+platform, rear: P3L P3R P4R P4L
+platform, tail: P4L P4R P5R P5L
+bulkhead: A1L A1R A4R A4L
+roof: A5L B4L B4R A5R
+roof, rear: B4L G3L G3R B4R
+side: B1 B4 G3 G1
+side, wheelhouse: P4 B1 G1 P6`,
   ),
+  wheels: { frontAxle: 540, axleHeight: 280, radius: 310 },
+  skin: [
+    ...skinOnBothSides('Front wing', [
+      ...([
+        [975, 740, 330],
+        [900, 760, 340],
+        [850, 770, 520],
+        [720, 775, 640],
+        [540, 775, 670],
+      ] as const),
+      ...([
+        [360, 775, 640],
+        [230, 770, 520],
+        [190, 760, 340],
+        [0, 700, 350],
+        [-40, 600, 700],
+      ] as const),
+      ...([
+        [300, 560, 880],
+        [1000, 620, 950],
+      ] as const),
+    ]),
+    {
+      name: 'Bonnet',
+      outline: [
+        ...([
+          [-30, -420, 720],
+          [300, -540, 890],
+          [1000, -590, 965],
+          [1000, 590, 965],
+        ] as const),
+        ...([
+          [300, 540, 890],
+          [-30, 420, 720],
+        ] as const),
+      ],
+    },
+    ...skinOnBothSides('Rear quarter', [
+      ...([
+        [2070, 740, 330],
+        [2560, 760, 340],
+        [2600, 770, 520],
+        [2750, 775, 650],
+        [2940, 775, 680],
+      ] as const),
+      ...([
+        [3130, 775, 640],
+        [3270, 770, 520],
+        [3310, 760, 360],
+        [3560, 640, 450],
+        [3560, 600, 760],
+      ] as const),
+      ...([
+        [3480, 560, 900],
+        [2060, 690, 930],
+      ] as const),
+    ]),
+  ],
   openings: [
     ...openingOnBothSides('Door', ['A1', 'A2', 'A3', 'A4', 'A5', 'B4', 'B2', 'B1']),
     { name: 'Windscreen', corners: ['A4L', 'A5L', 'A5R', 'A4R'] },

@@ -1,4 +1,4 @@
-import { bothSides, linesOf, openingOnBothSides, type BodyPicture } from './body';
+import { bothSides, membersOf, openingOnBothSides, sheetsOf, skinOnBothSides, type BodyPicture } from './body';
 
 const places = bothSides([
   ['F1', 'Front leg end', 0, 400, 500],
@@ -27,11 +27,73 @@ export const PICKUP_CAB: BodyPicture = {
   name: 'pickup cab',
   size: { wheelbase: 2700, track: 1350, height: 1500 },
   places,
-  lines: linesOf(
+  members: membersOf(places, {
+    frame: 'F1 F2, F2 M2, M2 R1, R1 R4, F1 =, M2 =, R1 =, R4 =',
+    ...{ sill: 'S1 S3', post: 'S1 A1, A1 A2, A2 A3, A3 A4, S3 B1, B1 B2, B2 B4' },
+    rail: 'A4 A5, A4 =, A5 =, A5 B4, B4 W2, W1 W2, W1 =, W2 =, B4 =',
+    crossmember: 'F2 =, S3 =, F2 S1, M2 S3, T1 S1, T1 S3',
+  }),
+  sheets: sheetsOf(
     places,
-    `F1 F2, F2 M2, M2 R1, R1 R4, F1 =, F2 =, M2 =, R1 =, R4 =, S1 S3, S1 A1, A1 A2, A2 A3, A3 A4, A4 A5, A4 =, A5 =,
-A5 B4, B1 B2, B2 B4, S3 B1, B4 W2, W1 W2, W1 =, W2 =, B4 =, S3 =`,
+    `floor: F2L F2R M2R M2L
+floor, side: F2 S1 S3 M2
+bulkhead: A1L A1R A4R A4L
+toe board: S1L S1R A1R A1L
+roof: A5L B4L B4R A5R
+back, below the window: S3L S3R W1R W1L
+back, beside the window: B1 B4 W2 W1`,
   ),
+  wheels: { frontAxle: 420, axleHeight: 340, radius: 330 },
+  skin: [
+    ...skinOnBothSides('Front wing', [
+      ...([
+        [1045, 770, 420],
+        [860, 780, 420],
+        [800, 785, 620],
+        [640, 790, 740],
+        [420, 790, 780],
+      ] as const),
+      ...([
+        [200, 790, 740],
+        [60, 785, 620],
+        [10, 780, 430],
+        [-250, 720, 430],
+        [-290, 660, 800],
+      ] as const),
+      ...([
+        [-180, 640, 1000],
+        [1060, 690, 1080],
+      ] as const),
+    ]),
+    {
+      name: 'Bonnet',
+      outline: [
+        ...([
+          [-270, -560, 990],
+          [1060, -640, 1095],
+          [1060, 640, 1095],
+          [-270, 560, 990],
+        ] as const),
+      ],
+    },
+    ...skinOnBothSides('Bed side', [
+      ...([
+        [2160, 800, 560],
+        [2720, 810, 560],
+        [2780, 815, 720],
+        [2930, 820, 830],
+        [3120, 820, 860],
+      ] as const),
+      ...([
+        [3310, 820, 830],
+        [3460, 815, 720],
+        [3520, 810, 560],
+        [4200, 800, 560],
+        [4200, 800, 1000],
+      ] as const),
+      ...([[2160, 800, 1000]] as const),
+    ]),
+  ],
   openings: [
     ...openingOnBothSides('Door', ['A1', 'A2', 'A3', 'A4', 'A5', 'B4', 'B2', 'B1']),
     { name: 'Windscreen', corners: ['A4L', 'A5L', 'A5R', 'A4R'] },

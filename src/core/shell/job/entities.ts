@@ -12,6 +12,7 @@ export * from './entities/plan';
 export * from './entities/reference';
 export * from './entities/round';
 export * from './entities/shell';
+export * from './entities/structure';
 export * from './entities/work';
 
 import type { Reading, ShellState } from './entities/round';

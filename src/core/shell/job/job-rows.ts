@@ -12,6 +12,7 @@ export const JOB_TABLES = {
   benches: entity.bench,
   benchVersions: entity.benchVersion,
   shelfItems: entity.shelfItem,
+  sections: entity.section,
   points: entity.point,
   dimensions: entity.dimension,
   memberLines: entity.memberLine,
@@ -33,6 +34,7 @@ export const JOB_TABLES = {
   pulls: entity.pull,
   pullHolds: entity.pullHold,
   pullEvents: entity.pullEvent,
+  stages: entity.stage,
   panels: entity.panel,
   panelPoints: entity.panelPoint,
   platformPoints: entity.platformPoint,
@@ -45,7 +47,6 @@ export const JOB_TABLES = {
   pointConditions: entity.pointCondition,
   braces: entity.brace,
   braceDimensions: entity.braceDimension,
-  braceEvents: entity.braceEvent,
   steps: entity.step,
   stepEvents: entity.stepEvent,
   logEntries: entity.logEntry,
@@ -62,6 +63,18 @@ export const JOB_TABLES = {
   workEvents: entity.workEvent,
   mounts: entity.mount,
   mountPieces: entity.mountPiece,
+  structures: entity.structure,
+  nodes: entity.node,
+  members: entity.member,
+  shearPanels: entity.shearPanel,
+  pressTests: entity.pressTest,
+  panelParts: entity.panelPart,
+  joints: entity.joint,
+  cutLines: entity.cutLine,
+  keepOuts: entity.keepOut,
+  adviceTaken: entity.adviceTaken,
+  removalChecks: entity.removalCheck,
+  removalReadings: entity.removalReading,
 } as const;
 
 export type JobTable = keyof typeof JOB_TABLES;
@@ -73,6 +86,7 @@ export const SHOP_TABLES = [
   'benches',
   'benchVersions',
   'shelfItems',
+  'sections',
 ] as const satisfies readonly JobTable[];
 export type ShopTable = (typeof SHOP_TABLES)[number];
 export const isShopTable = (table: JobTable): table is ShopTable =>

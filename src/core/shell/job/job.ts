@@ -2,9 +2,10 @@ import { grouped } from '../../maths/grouped';
 import type { Vector } from '../../maths/geometry/vector';
 import { BODIES } from '../bodies';
 import { morphed } from '../bodies/body';
+import { byCode } from '../by-code';
 import { mirroredCode } from '../mirrored-code';
 import { chooseReferences, referencesOfClosed, type ChosenReferences } from '../references/chosen';
-import type * as entity from './entities';
+import * as entity from './entities';
 import { theJob, type JobRows, type Tables } from './job-rows';
 
 /**
@@ -25,14 +26,17 @@ export class Job {
   private readonly opposites: ReadonlyMap<string, entity.Point>;
   private readonly takenBack: ReadonlyMap<string, entity.Withdrawal>;
   /** Braces that stand: those taken back are left out, here and below. */
-  readonly braces: readonly entity.Brace[];
+  readonly braces: readonly entity.CodedBrace[];
   readonly braceEvents: readonly entity.BraceEvent[];
+  readonly panels: readonly entity.Panel[];
+  readonly stages: readonly entity.CutStage[];
   readonly pulls: readonly entity.Pull[];
   readonly pullEvents: readonly entity.PullEvent[];
   readonly stepEvents: readonly entity.StepEvent[];
   readonly seams: readonly entity.Seam[];
   /** The log as it stands: without entries taken back, and without those a later one corrects. */
   readonly logEntries: readonly entity.LogEntry[];
+  private readonly itemById: ReadonlyMap<string, entity.WorkItem>;
   private onBody: ReadonlyMap<string, Vector> | undefined;
   private readonly ofClosed = new Map<string, ChosenReferences>();
   private chosen: ChosenReferences | undefined;
@@ -59,8 +63,22 @@ export class Job {
     this.takenBack = new Map([...last].filter(([, { kind }]) => kind === 'withdrawn'));
     const stands = ({ id }: { readonly id: string }) => !this.takenBack.has(id);
     const corrected = new Set(rows.logEntries.filter(stands).map(({ supersedes }) => supersedes));
-    this.braces = rows.braces.filter(stands);
-    this.braceEvents = rows.braceEvents.filter((event) => stands(event) && stands({ id: event.braceId }));
+    this.itemById = byId(rows.workItems);
+    const called = rows.braces.filter(stands).map((brace) => ({
+      ...brace,
+      code: this.itemById.get(brace.id)!.code,
+      // What was told of it in words before it could be a section stands in its note.
+      section: rows.sections.find(({ id }) => id === brace.sectionId)?.name ?? brace.note,
+    }));
+    this.braces = called.toSorted((a, b) => byCode(a.code, b.code));
+    const braced = new Set(this.braces.map(({ id }) => id));
+    this.braceEvents = rows.workEvents.flatMap((event) =>
+      stands(event) && braced.has(event.itemId) && isBraceEvent(event.kind)
+        ? [{ ...picked(event), braceId: event.itemId, kind: event.kind, note: event.reason }]
+        : [],
+    );
+    this.panels = rows.panels.filter(stands);
+    this.stages = rows.stages.filter(stands);
     this.pulls = rows.pulls.filter(stands);
     this.pullEvents = rows.pullEvents.filter((event) => stands(event) && stands({ id: event.pullId }));
     this.stepEvents = rows.stepEvents.filter(stands);
@@ -180,6 +198,22 @@ export class Job {
     return this.onBody.get(place);
   }
 
+  /** An item of work: a brace, a panel, a stage. */
+  item(id: string): entity.WorkItem {
+    return found(this.itemById.get(id), 'item of work', id);
+  }
+
+  /** How the shell is planned to stand, in the order it was: on clamps first, on stands later. */
+  get setUps(): readonly entity.SetUp[] {
+    return this.rows.setUps.toSorted((a, b) => byCode(this.item(a.id).code, this.item(b.id).code));
+  }
+
+  /** How it stands now: the last set-up of which anything was built; the first where nobody ticked anything. */
+  get setUpNow(): entity.SetUp | undefined {
+    const built = new Set(this.rows.workEvents.flatMap(({ itemId, kind }) => (kind === 'ticked' ? [itemId] : [])));
+    return this.setUps.findLast(({ id }) => built.has(id)) ?? this.setUps[0];
+  }
+
   /** The rounds taken on the job's own shell. */
   get ownRounds(): readonly entity.Round[] {
     return ownRounds(this.rows);
@@ -213,6 +247,10 @@ function oppositePoints(points: readonly entity.Point[]): Map<string, entity.Poi
     }),
   );
 }
+
+const isBraceEvent = (kind: string): kind is entity.BraceEvent['kind'] =>
+  (entity.BRACE_EVENTS as readonly string[]).includes(kind);
+const picked = ({ id, at, author }: entity.WorkEvent) => ({ id, at, author });
 
 const OTHER_SIDE = { left: 'right', right: 'left', centre: undefined } as const;
 

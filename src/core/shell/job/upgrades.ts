@@ -3,7 +3,7 @@
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
  * version had only as words stays words.
  */
-export const ROWS_VERSION = 5;
+export const ROWS_VERSION = 6;
 
 type Rows = Readonly<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
@@ -21,7 +21,58 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
   3: (rows) => ({ ...rows, ...(Array.isArray(rows.steps) ? { steps: rows.steps.map(doneBySigning) } : {}) }),
   // Benches and set-ups came: there were none before.
   4: (rows) => rows,
+  // Braces became items of work and what happened to them its events; a section told in words stays in the note.
+  5: bracesAsWork,
 };
+
+function bracesAsWork({ braceEvents, ...rows }: Rows): Rows {
+  const list = (table: string): readonly Row[] | undefined =>
+    Array.isArray(rows[table]) ? (rows[table] as readonly Row[]) : undefined;
+  const braces = list('braces');
+  const items = [
+    ...(list('workItems') ?? []).map((item) => ({ ...item, version: 1 })),
+    ...(braces ?? []).map(({ id, jobId, code }) => ({ id, jobId, kind: 'brace', code, name: code, version: 1 })),
+  ];
+  const events = [
+    ...(list('workEvents') ?? []),
+    ...((braceEvents as readonly Row[] | undefined) ?? []).map(({ braceId, note, ...event }) => ({
+      ...event,
+      itemId: braceId,
+      key: '',
+      reason: note,
+      value: null,
+    })),
+  ];
+  const { panels, withdrawals } = { panels: list('panels'), withdrawals: list('withdrawals') };
+  return {
+    ...rows,
+    ...(items.length > 0 ? { workItems: items } : {}),
+    ...(events.length > 0 ? { workEvents: events } : {}),
+    ...(braces ? { braces: braces.map(braceWithEnds) } : {}),
+    ...(panels ? { panels: panels.map((panel) => ({ ...panel, ...UNDECIDED_PANEL })) } : {}),
+    ...(withdrawals ? { withdrawals: withdrawals.map(ofItems) } : {}),
+  };
+}
+
+function braceWithEnds({ code: _, section, note, ...brace }: Row): Row {
+  return {
+    ...brace,
+    ...{ sectionId: null, fromEnd: 'doubled', toEnd: 'doubled', fromOff: 0, toOff: 0 },
+    ...{ threadPitch: null, stageInId: null, stageOutId: null },
+    note: [section, note].filter((each) => each !== '').join('; '),
+  };
+}
+
+const UNDECIDED_PANEL = {
+  ...{ stageId: null, choice: null, reason: '', joinedAt: '', hours: null, price: null, ownersWord: '' },
+  ...{ stressed: false, version: 1 },
+};
+
+const NEW_NAME: Readonly<Record<string, string>> = { brace: 'work_item', brace_event: 'work_event' };
+const ofItems = (withdrawal: Row): Row => ({
+  ...withdrawal,
+  tableName: NEW_NAME[String(withdrawal.tableName)] ?? withdrawal.tableName,
+});
 
 const doneBySigning = (step: unknown): unknown => {
   const { rung, title } = (step ?? {}) as Row;

@@ -1,22 +1,25 @@
 import Link from 'next/link';
+import { savePanel } from '@/server/actions/cut';
 import {
   addBench,
   changeSetUp,
   noteSetUp,
-  planPanel,
   saveGaugePart,
   setMounts,
   setPlatform,
   startSetUp,
 } from '@/server/actions/set-up';
+import { setUpPageInput } from '@/formats/inputs/page-address';
 import { jobAnd, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { SetUpPlace } from '@/ui/set-up/set-up-place';
-import { RungPage, type JobParams } from '../rung-page';
+import { RungPage } from '../rung-page';
+import type { CuttingParams } from '../cutting';
 
-export default async function Page({ params }: JobParams) {
+export default async function Page({ params, searchParams }: CuttingParams) {
   const { job } = await params;
-  const { rows, made } = await jobAnd(job, 'setUp', undefined);
+  const { shown } = setUpPageInput.parse(await searchParams);
+  const { rows, made } = await jobAnd(job, 'setUp', shown ? { shown } : {});
   return (
     <RungPage
       rows={rows}
@@ -26,7 +29,7 @@ export default async function Page({ params }: JobParams) {
           jobId={job}
           page={made}
           packed={rowsForRounds(rows, made.roundId ? [made.roundId] : [])}
-          actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench, saveGaugePart, planPanel, setPlatform }}
+          actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench, saveGaugePart, savePanel, setPlatform }}
         />
       }
     >

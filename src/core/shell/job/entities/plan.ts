@@ -1,13 +1,27 @@
 import { z } from 'zod';
-import { at, author, code, count, id, length, line, name, side, version } from './fields';
+import { at, author, code, count, id, length, line, name, side, text, version } from './fields';
 import { support } from './round';
 
 // What is planned and done, one item each; what happens to it; and the details of its kind.
 
-export const WORK_KINDS = ['setUp', 'panel'] as const;
-export const workItem = z.strictObject({ id, jobId: id, kind: z.enum(WORK_KINDS), code, name });
+export const WORK_KINDS = ['setUp', 'panel', 'stage', 'brace', 'joint'] as const;
+export const workItem = z.strictObject({ id, jobId: id, kind: z.enum(WORK_KINDS), code, name, version });
 
-export const WORK_EVENTS = ['ticked', 'unticked', 'adjusted', 'idle', 'carrying', 'checked'] as const;
+export const WORK_EVENTS = [
+  'ticked',
+  'unticked',
+  'adjusted',
+  'idle',
+  'carrying',
+  'checked',
+  'planned',
+  'fitted',
+  'removed',
+  'passed',
+  'turned',
+] as const;
+/** Events that say a figure: a height, so many quarter turns. */
+export const hasFigure = (kind: (typeof WORK_EVENTS)[number]): boolean => kind === 'checked' || kind === 'turned';
 /** Something that happened to an item of work, or to the part of it that `key` names; the last one holds. */
 export const workEvent = z.strictObject({
   id,
@@ -17,7 +31,7 @@ export const workEvent = z.strictObject({
   at,
   author,
   reason: line,
-  /** What was read: of a mount that was checked its height, mm; empty otherwise. */
+  /** Of a mount that was checked its height, mm; of a brace that was turned its quarter turns; empty otherwise. */
   value: length.nullable().default(null),
 });
 
@@ -68,13 +82,45 @@ export const mount = z.strictObject({
 /** One piece of a mount's stack, from the beam up. */
 export const mountPiece = z.strictObject({ id, mountId: id, ordinal: count, shelfItemId: id });
 
+export const PANEL_CHOICES = ['patch', 'partPanel', 'wholePanel', 'remade'] as const;
 /** A panel that is to be replaced. Its identity is its item's. */
-export const panel = z.strictObject({ id, jobId: id, part: name, side });
+export const panel = z.strictObject({
+  id,
+  jobId: id,
+  part: name,
+  side,
+  /** The stage it comes out in; empty while nobody said. */
+  stageId: id.nullable(),
+  /** What takes its place, and why. */
+  choice: z.enum(PANEL_CHOICES).nullable(),
+  reason: text,
+  /** Where the join runs, in words. */
+  joinedAt: line,
+  hours: z.number().positive().max(10_000).nullable(),
+  price: z.number().min(0).max(10_000_000).nullable(),
+  ownersWord: line,
+  /** The metal was hit, or pulled half straight: it may spring when it is cut. */
+  stressed: z.boolean(),
+  version,
+});
 /** What becomes of a point when a panel is cut: it goes with it, or stays beside the cut. */
 export const panelPoint = z.strictObject({ panelId: id, pointId: id, fate: z.enum(['goes', 'stays']) });
 
 /** A point of the chassis or platform, and the point of the body that it meets when the two are bolted together. */
 export const platformPoint = z.strictObject({ jobId: id, pointId: id, meetsId: id.nullable() });
+
+/** What a panel has besides its name when it is first written down. */
+export const NEW_PANEL = {
+  stageId: null,
+  choice: null,
+  reason: '',
+  joinedAt: '',
+  hours: null,
+  price: null,
+  ownersWord: '',
+  stressed: false,
+  version: 1,
+} as const;
 
 export type WorkItem = z.infer<typeof workItem>;
 export type WorkEvent = z.infer<typeof workEvent>;

@@ -98,8 +98,8 @@ export const change = z.strictObject({
 
 /** Tables whose rows can be taken back. */
 export const WITHDRAWABLE = [
-  'brace',
-  'brace_event',
+  'work_item',
+  'work_event',
   'pull',
   'pull_event',
   'step_event',

@@ -3,27 +3,32 @@ import { id, at, code, line, name, text, author, count, version, length } from '
 
 // What is done to the shell: braces, pulls and steps.
 
+export const BRACE_ENDS = ['doubled', 'flange', 'skin', 'bolted'] as const;
+/** A temporary strut; what it is called stands in its item, whose identity is its own. */
 export const brace = z.strictObject({
   id,
   jobId: id,
-  code,
   fromPointId: id,
   toPointId: id,
   kind: z.enum(['weldedTube', 'adjustable', 'boltedFrame']),
-  section: line,
+  /** The tube it is made of; empty where it is only told in the note. */
+  sectionId: id.nullable(),
+  /** What each end sits on: no brace is stiffer than its ends. */
+  fromEnd: z.enum(BRACE_ENDS),
+  toEnd: z.enum(BRACE_ENDS),
+  /** What pads and nuts take off its length at each end, mm. */
+  fromOff: length,
+  toOff: length,
+  /** How far one turn of its threaded end lengthens it, mm, negative where the thread is left-handed; empty: no thread. */
+  threadPitch: length.nullable(),
+  /** The stages before which it goes in and comes out; empty: before the first, and after the last. */
+  stageInId: id.nullable(),
+  stageOutId: id.nullable(),
   roundId: id.nullable(),
   note: text,
   version,
 });
 export const braceDimension = z.strictObject({ braceId: id, dimensionId: id });
-export const braceEvent = z.strictObject({
-  id,
-  braceId: id,
-  kind: z.enum(['planned', 'fitted', 'removed']),
-  at,
-  author,
-  note: line,
-});
 export const pull = z.strictObject({
   id,
   jobId: id,
@@ -84,8 +89,32 @@ export const stepEvent = z.strictObject({
 });
 
 export type Brace = z.infer<typeof brace>;
+/** What a brace has besides its ends and kind when it is first planned. */
+export const NEW_BRACE = {
+  sectionId: null,
+  fromEnd: 'doubled',
+  toEnd: 'doubled',
+  fromOff: 0,
+  toOff: 0,
+  threadPitch: null,
+  stageInId: null,
+  stageOutId: null,
+  roundId: null,
+  note: '',
+} as const;
+/** What happened to a brace. */
+export const BRACE_EVENTS = ['planned', 'fitted', 'removed'] as const;
+export interface BraceEvent {
+  readonly id: string;
+  readonly braceId: string;
+  readonly kind: (typeof BRACE_EVENTS)[number];
+  readonly at: string;
+  readonly author: string;
+  readonly note: string;
+}
+/** A brace with what it is called and made of, in words. */
+export type CodedBrace = Brace & { readonly code: string; readonly section: string };
 export type BraceDimension = z.infer<typeof braceDimension>;
-export type BraceEvent = z.infer<typeof braceEvent>;
 export type Pull = z.infer<typeof pull>;
 export type PullHold = z.infer<typeof pullHold>;
 export type PullEvent = z.infer<typeof pullEvent>;

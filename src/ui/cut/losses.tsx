@@ -1,40 +1,16 @@
-'use client';
-
-import { Printer } from 'lucide-react';
 import type { CutPage, ToldLoss, ToldPoint } from '@/core/report/pages/cut';
-import type { PanelInput } from '@/formats/inputs/set-up';
-import { Button } from '../kit/button';
-import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
-import { CutPanels } from './cut-panels';
 
-interface CutPlaceProps {
-  readonly jobId: string;
-  readonly page: CutPage;
-  readonly planPanel: Action<PanelInput>;
-}
-
-/** What dies with each panel, and what is read of it while it is still there. */
-export function CutPlace({ jobId, page, planPanel }: CutPlaceProps) {
-  const { panels, points, losses, round } = page;
+/** What leaves with each panel, and what is read of it while it is still there. */
+export function Losses({ jobId, page: { panels, losses, round } }: { readonly jobId: string; readonly page: CutPage }) {
+  if (panels.length === 0) return null;
   return (
     <section aria-label="Before the cut" className="flex flex-col gap-4">
-      <div className="flex flex-wrap items-center gap-3">
-        <h2 className="text-xl">What leaves with the metal</h2>
-        {round ? <span className="text-soft">by the round “{round.name}”</span> : null}
-        {losses.length > 0 ? (
-          <Button className="no-print ml-auto" onClick={() => window.print()}>
-            <Printer size={18} aria-hidden /> Print
-          </Button>
-        ) : null}
-      </div>
-      <CutPanels {...{ jobId, panels, points, planPanel }} />
-      {panels.length === 0 ? (
-        <p className="text-soft">
-          Write down a panel that will be replaced and the points that go with it: what must be read before they are
-          gone is worked out from that.
-        </p>
-      ) : round ? (
+      <h2 className="text-xl">
+        What leaves with the metal{' '}
+        {round ? <span className="text-base text-soft">by the round “{round.name}”</span> : null}
+      </h2>
+      {round ? (
         losses.map((loss) => (
           <Loss
             key={loss.panelId}

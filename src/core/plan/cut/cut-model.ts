@@ -1,0 +1,103 @@
+import type { Job } from '../../shell/job/job';
+import type { RoundJudgement } from '../../round/judge/judgement';
+import { stiffnessRange, type Pressed, type StiffnessRange } from '../../structure/press-test';
+import type { FrameSupport, ShellFrame } from '../../structure/shell-frame';
+import { frameOf, WHOLE } from '../../structure/shell-model';
+import { apart, pushingApart, sagOf, slackOf, stageStiffness, type StageResult } from '../../structure/slack';
+import { displaced } from '../../structure/stiffness';
+import { criticalLengths, type NamedLength } from './lengths';
+import { bracesIn, placedBraces, plannedStages, type PlacedBrace, type PlannedStage } from './stages';
+import { knownPoints, latestRound, structureOf, type JobStructure } from './structure-of';
+import { supportsOf, type ModelSupports } from './supports';
+
+/** Somebody leaning on the shell while it is worked at, N. */
+export const HANDLING = 200;
+
+/** Everything that cutting and bracing of a job are worked out from. */
+export interface CutModel {
+  readonly structure: JobStructure;
+  readonly stands: ModelSupports;
+  readonly lengths: readonly NamedLength[];
+  readonly stages: readonly PlannedStage[];
+  readonly braces: readonly PlacedBrace[];
+  readonly stiffness: StiffnessRange;
+  readonly latest?: RoundJudgement;
+}
+
+/** @returns undefined where there is too little to make a structure of */
+export function cutModel(job: Job): CutModel | undefined {
+  const latest = latestRound(job);
+  const structure = structureOf(job, knownPoints(job, latest));
+  if (!structure) return undefined;
+  const stands = supportsOf(job, structure.model);
+  return {
+    structure,
+    stands,
+    lengths: criticalLengths(job, structure),
+    stages: plannedStages(job),
+    braces: placedBraces(job, structure.model),
+    stiffness: stiffnessRange(pressed(job, structure, stands.supports)),
+    ...(latest ? { latest } : {}),
+  };
+}
+
+/** What the model says of each press test, beside what was read. */
+function pressed(job: Job, { model }: JobStructure, supports: readonly FrameSupport[]): Pressed[] {
+  const nodeOf = new Map(model.nodes.flatMap(({ pointId }, i) => (pointId === null ? [] : [[pointId, i] as const])));
+  const { pressTests } = job.rows;
+  const stage = pressTests.length > 0 ? stageStiffness(frameOf(model, supports), []) : undefined;
+  if (!stage?.ok) return [];
+  const { frame, stiffness } = stage.value;
+  return pressTests.map(({ fromPointId, toPointId, force, opened, sd }) => {
+    const [from, to] = [nodeOf.get(fromPointId), nodeOf.get(toPointId)];
+    if (from === undefined || to === undefined) return { opened, sd, modelled: 0 };
+    const unit = displaced(stiffness, pushingApart(frame, from, to));
+    return { opened, sd, modelled: force * apart(frame, from, to, unit) };
+  });
+}
+
+/** The frame after a stage, by its place among the stages; −1 is the shell before anything is cut. */
+export const frameAfter = (cut: CutModel, stage: number, stiffness: number): ShellFrame =>
+  frameOf(cut.structure.model, supportsAfter(cut, stage), cut.stages[stage]?.left ?? WHOLE, stiffness);
+
+/** What still holds the shell after a stage: a mount on metal that left holds nothing. */
+export function supportsAfter({ structure, stands, stages }: CutModel, stage: number): readonly FrameSupport[] {
+  const gone = stages[stage]?.goneIds;
+  if (!gone) return stands.supports;
+  return stands.supports.filter(({ node }) => !gone.has(structure.model.nodes[node]!.pointId ?? ''));
+}
+
+/** The shell after a stage with the braces that are in, or with none. */
+export function stiffnessAfter(cut: CutModel, stage: number, stiffness: number, braced: boolean): StageResult {
+  const struts = braced ? bracesIn(cut.braces, cut.stages, stage).map(({ strut }) => strut) : [];
+  return stageStiffness(frameAfter(cut, stage, stiffness), [], struts);
+}
+
+/** How far a length gives, mm: under the hand as it pushes or anywhere pulls, and under the shell's own weight. */
+export interface Give {
+  readonly hand: number;
+  readonly sag: number;
+}
+
+/** How far every length gives in a stage; undefined where an end of it is gone. */
+export function givesIn(
+  cut: CutModel,
+  stage: number,
+  of: Extract<StageResult, { ok: true }>['value'],
+  uncut: readonly number[],
+) {
+  const gone = cut.stages[stage]?.goneIds;
+  const { nodes } = cut.structure.model;
+  return cut.lengths.map((length, d): Give | undefined => {
+    // Where an end left with the metal there is no length any more, though the place still moves.
+    if ([length.from, length.to].some((node) => gone?.has(nodes[node]!.pointId ?? ''))) return undefined;
+    const slack = slackOf(of, length, HANDLING, uncut[d]!);
+    return slack && { hand: Math.max(Math.abs(slack.push), Math.abs(slack.worst)), sag: slack.sag };
+  });
+}
+
+/** How far every length of the uncut shell sags, mm. */
+export function uncutSags(cut: CutModel, stiffness: number): number[] {
+  const whole = stiffnessAfter(cut, -1, stiffness, false);
+  return whole.ok ? sagOf(whole.value, cut.lengths) : cut.lengths.map(() => 0);
+}

@@ -1,0 +1,96 @@
+import { apart, pushingApart, type StageStiffness } from '../../structure/slack';
+import { displaced } from '../../structure/stiffness';
+import { HANDLING, stiffnessAfter, type CutModel } from './cut-model';
+import { SLACK_LIMIT, type NamedLength } from './lengths';
+
+/** A length to be read again after a cut, and how much more it gives than before. */
+export interface TellingLength {
+  readonly length: NamedLength;
+  /** By how much farther it moves under the hand, mm. */
+  readonly more: number;
+}
+
+const MOST = 5;
+const LEAST = 3;
+/** A length that says less than this share of the first says nothing new. */
+const SAYS_LITTLE = 0.01;
+
+/**
+ * The lengths most sensitive to what a stage sets loose. Each length's answer to unit forces at every node is its displacements
+ * under a unit push at its ends (reciprocity); what the cut changes of them is what it can tell. The largest is taken first,
+ * then that which is left largest once what is told already is taken out of it (Gram and Schmidt), so that each says something
+ * of its own.
+ */
+export function tellingLengths(cut: CutModel, stage: number): TellingLength[] {
+  const { usual } = cut.stiffness;
+  const before = stiffnessAfter(cut, stage - 1, usual, false);
+  const after = stiffnessAfter(cut, stage, usual, false);
+  if (!before.ok || !after.ok) return [];
+  const there = readableLengths(cut, stage, after.value);
+  const answers = there.map((length) => {
+    const [a, b] = [before.value, after.value].map((state) => answer(state, length));
+    return {
+      length,
+      changed: Float64Array.from(b!.moved, (value, i) => value - a!.moved[i]!),
+      more: b!.gives - a!.gives,
+    };
+  });
+  const left = answers.map(({ changed }) => changed);
+  const size = (of: Float64Array) => Math.sqrt(of.reduce((sum, value) => sum + value * value, 0));
+  const told: TellingLength[] = [];
+  let first = 0;
+  while (told.length < MOST && told.length < answers.length) {
+    const sizes = left.map((each, i) => size(each) * (answers[i]!.length.dimensionId ? KNOWN : 1));
+    const k = sizes.indexOf(Math.max(...sizes));
+    first = Math.max(first, sizes[k]!);
+    if (sizes[k]! <= 0 || (told.length >= LEAST && sizes[k]! < SAYS_LITTLE * first)) break;
+    const { length, more } = answers[k]!;
+    told.push({ length, more: HANDLING * Math.abs(more) });
+    const whole = size(left[k]!);
+    const direction = left[k]!.map((value) => value / whole);
+    left.forEach((each) => {
+      const along = each.reduce((sum, value, i) => sum + value * direction[i]!, 0);
+      direction.forEach((value, i) => (each[i]! -= along * value));
+    });
+    left[k]!.fill(0);
+  }
+  return told;
+}
+
+/** A dimension that has a name is read rather than two points of no dimension that tell a little more. */
+const KNOWN = 1.5;
+/** A tape is put between points this near and this far, mm. */
+const REACH = [200, 2400] as const;
+
+/**
+ * What can be read again after a stage: between points that stay on metal that stands, the job's own lengths first.
+ */
+export function readableLengths(
+  cut: CutModel,
+  stage: number,
+  { stands }: Pick<StageStiffness, 'stands'>,
+): NamedLength[] {
+  const { goneIds } = cut.stages[stage]!;
+  const { nodes } = cut.structure.model;
+  const stays = nodes.flatMap(({ pointId }, i) => (pointId !== null && stands[i] && !goneIds.has(pointId) ? [i] : []));
+  const there = new Set(stays);
+  const own = cut.lengths.filter(({ from, to }) => there.has(from) && there.has(to));
+  const known = new Set(own.flatMap(({ from, to }) => [`${from} ${to}`, `${to} ${from}`]));
+  const pairs = stays.flatMap((from, i) =>
+    stays.slice(i + 1).flatMap((to): NamedLength[] => {
+      const [a, b] = [nodes[from]!, nodes[to]!];
+      const length = Math.hypot(...a.at.map((value, k) => value - b.at[k]!));
+      if (known.has(`${from} ${to}`) || length < REACH[0] || length > REACH[1]) return [];
+      const code = `${a.code}–${b.code}`;
+      return [{ id: code, code, name: '', from, to, limit: SLACK_LIMIT }];
+    }),
+  );
+  return [...own, ...pairs];
+}
+
+function answer({ frame, stands, stiffness }: StageStiffness, { from, to }: NamedLength) {
+  if (!stands[from] || !stands[to]) return { moved: new Float64Array(3 * frame.nodes.length), gives: 0 };
+  const unit = displaced(stiffness, pushingApart(frame, from, to));
+  const moved = Float64Array.from({ length: 3 * frame.nodes.length }, (_, i) => unit[6 * Math.floor(i / 3) + (i % 3)]!);
+  return { moved, gives: apart(frame, from, to, unit) };
+}

@@ -1,0 +1,203 @@
+'use client';
+
+import { useState } from 'react';
+import type { BraceProposal } from '@/core/plan/cut/brace-advice';
+import type { CuttingPage, Worked } from '@/core/report/pages/cutting';
+import { braceReasonText, type CutWords } from '@/core/report/cut-words';
+import { NEW_BRACE } from '@/core/shell/job/entities';
+import { decidedAdvice } from '@/formats/inputs/cut';
+import { Button } from '../kit/button';
+import { FormDialog } from '../kit/dialog';
+import { Faults } from '../kit/faults';
+import { TextField } from '../kit/field';
+import { FormFields } from '../kit/form-fields';
+import { useAction } from '../kit/use-action';
+import { useEntryForm } from '../kit/use-entry-form';
+import { useFormat } from '../shell/preferences-context';
+import { freeCode } from '../work/free-code';
+import type { CuttingActions } from './actions';
+
+interface AdviceProps {
+  readonly page: CuttingPage;
+  readonly worked: Worked;
+  readonly actions: Pick<CuttingActions, 'planBrace' | 'decideAdvice'>;
+}
+
+/** The braces that are proposed for the stage in hand: taken, or declined for a reason, and then another is found. */
+export function BraceAdviceList({ page, worked, actions }: AdviceProps) {
+  const format = useFormat();
+  const { advice } = worked;
+  const stage = page.stages[worked.stage];
+  const row = new Map(worked.slack.rows.map((each) => [each.lengthId, each]));
+  const words: CutWords = {
+    lengthName: (id) => {
+      const found = row.get(id);
+      return found ? [found.code, format.name(found.name)].filter(Boolean).join(', ') : '';
+    },
+    length: (mm) => `${format.fine(mm)} ${format.unit}`,
+  };
+  if (!advice || !stage) return null;
+  return (
+    <section aria-label="Proposed braces" className="flex flex-col gap-3">
+      <h2 className="caps">Proposed for “{format.name(stage.name)}”</h2>
+      {'nodes' in advice ? (
+        <p>
+          {advice.outcome === 'noTubes'
+            ? 'The shop has no tube written down to make a brace of: add one below.'
+            : advice.outcome === 'noPlaces'
+              ? 'There is nowhere to put a brace: no point stands on metal that stays. Lay out points there, or leave more of it.'
+              : `Nothing holds ${advice.nodes.slice(0, 8).join(', ')} after this stage: stand the shell on metal that stays, or hold that part first.`}
+        </p>
+      ) : (
+        <>
+          {advice.outcome === 'holdsAlready' ? (
+            <p>
+              {page.braces.length > 0
+                ? 'With the braces that are planned every length stays within what it may give.'
+                : 'Every length stays within what it may give, also at half the stiffness: no brace is needed for it.'}
+            </p>
+          ) : null}
+          {advice.proposals.map((proposal) => (
+            <ProposedBrace
+              key={`${proposal.what.fromPointId} ${proposal.what.toPointId}`}
+              {...{ page, worked, proposal, words, actions }}
+            />
+          ))}
+          {advice.stillLoose.length > 0 ? (
+            <p className="text-minus">
+              Still loose whatever is put in:{' '}
+              {advice.stillLoose
+                .map(({ lengthId, ratio }) => `${words.lengthName(lengthId)} (${ratio.toFixed(1)} times what it may)`)
+                .join('; ')}
+              . Bolt an inner frame in, leave more metal, or cut in more stages.
+            </p>
+          ) : null}
+        </>
+      )}
+      <Declined {...{ page, worked, actions }} />
+    </section>
+  );
+}
+
+interface ProposedProps extends AdviceProps {
+  readonly proposal: BraceProposal;
+  readonly words: CutWords;
+}
+
+function ProposedBrace({ page, worked, proposal, words, actions }: ProposedProps) {
+  const format = useFormat();
+  const taking = useAction(actions.planBrace);
+  const [id] = useState(() => crypto.randomUUID());
+  const { fromPointId, toPointId, sectionId, end, length } = proposal.what;
+  const code = (pointId: string) => page.points.find((point) => point.id === pointId)!.code;
+  const ends = `${code(fromPointId)} ${code(toPointId)}`;
+  const section = page.sections.find((each) => each.id === sectionId)!;
+  const held = proposal.why.flatMap((why) => (why.kind === 'holds' ? [why.lengthId] : []));
+  const take = () => {
+    const name = freeCode(page.usedCodes, 'X');
+    const { jobId } = page;
+    return taking.run(
+      {
+        item: { id, jobId, kind: 'brace', code: name, name },
+        brace: {
+          ...{
+            id,
+            jobId,
+            fromPointId,
+            toPointId,
+            kind: 'weldedTube',
+            ...NEW_BRACE,
+            sectionId,
+            fromEnd: end,
+            toEnd: end,
+          },
+          roundId: page.latestRoundId,
+        },
+        dimensionIds: page.dimensions.flatMap((dimension) => (held.includes(dimension.id) ? [dimension.id] : [])),
+      },
+      id,
+    );
+  };
+  return (
+    <article className="flex flex-col gap-1 border-l-4 border-rule pl-3" data-proposed={ends}>
+      <p>
+        <strong>
+          {code(fromPointId)} to {code(toPointId)}
+        </strong>
+        , {format.name(section.name)}, {format.length(length)} {format.unit} between the points
+      </p>
+      <ul className="text-sm text-soft">
+        {proposal.why.map((why, i) => (
+          <li key={i}>{braceReasonText(why, words)}</li>
+        ))}
+        <li>about {proposal.cost.minutes} min to cut and fit</li>
+      </ul>
+      <Faults faults={taking.faults} />
+      <div className="flex gap-2">
+        <Button look="main" disabled={taking.pending} onClick={take}>
+          Take
+        </Button>
+        <FormDialog
+          title={`Not from ${code(fromPointId)} to ${code(toPointId)}`}
+          description="It is not proposed again until it is allowed; another way is looked for"
+          trigger={<Button>Decline …</Button>}
+        >
+          {(close) => <DeclineForm {...{ page, worked, actions, ends }} done={close} />}
+        </FormDialog>
+      </div>
+    </article>
+  );
+}
+
+function DeclineForm({ page, worked, actions, ends, done }: AdviceProps & { ends: string; done: () => void }) {
+  const form = useEntryForm({
+    schema: decidedAdvice,
+    action: actions.decideAdvice,
+    defaults: { reason: '' },
+    read: ({ reason = '' }, faults, id) => {
+      if (!reason.trim()) faults.push({ path: 'reason', message: 'say why not' });
+      return { id, ...adviceOn(page, worked, ends), choice: 'declined' as const, reason };
+    },
+    done,
+  });
+  return (
+    <FormFields form={form} yes="Decline it">
+      <TextField label="Why not" placeholder="in the way of my arms" {...form.field('reason')} />
+    </FormFields>
+  );
+}
+
+const adviceOn = ({ jobId }: CuttingPage, worked: Worked, key: string) => ({
+  ...{ jobId, kind: 'brace' as const, key, shown: '' },
+  basis: worked.edition === undefined ? `template ${worked.template}` : `structure ${worked.edition}`,
+});
+
+function Declined({ page, worked, actions }: AdviceProps) {
+  const allowing = useAction(actions.decideAdvice);
+  if (worked.declined.length === 0) return null;
+  return (
+    <div className="text-sm text-soft">
+      <h3 className="caps">Declined</h3>
+      <Faults faults={allowing.faults} />
+      <ul>
+        {worked.declined.map(({ id, key, reason, author }) => (
+          <li key={id} className="flex flex-wrap items-center gap-2">
+            {key.replace(' ', ' to ')}: {reason} ({author})
+            <Button
+              look="quiet"
+              onClick={() =>
+                allowing.run({
+                  id: crypto.randomUUID(),
+                  ...adviceOn(page, worked, key),
+                  ...{ choice: 'allowed', reason: '' },
+                })
+              }
+            >
+              Allow again
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
