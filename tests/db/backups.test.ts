@@ -156,7 +156,7 @@ describe('a backup', () => {
           benches: [],
           benchVersions: [],
           shelfItems: [],
-      sections: [],
+          sections: [],
           jobs: [],
         },
         ...{ path: at, ...(i > 300 ? { provedAt: at } : {}) },

@@ -150,8 +150,8 @@ describe('setting up', () => {
     await page.getByRole('region', { name: 'Left sill', exact: true }).getByText(`${mounted} leaves with it`).waitFor();
 
     await page.goto(`/jobs/${solbris}/cut`);
-    const sill = page.getByRole('region', { name: 'Left sill, outer and inner', exact: true });
-    await sill.getByText('S1L, S2L, S3L leave with it').waitFor();
+    const sill = page.getByRole('region', { name: 'Left sill, outer', exact: true });
+    await sill.getByText('S2L leaves with it').waitFor();
     await sill
       .locator('[data-leaves="S2L"]')
       .getByText(/S2L to A2L about [\d.]+/)

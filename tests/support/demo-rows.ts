@@ -4,7 +4,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import { readArchiveDocuments } from '@/formats/archive/documents';
 
 /** A demo job as its files say. */
-export function demoRows(folder: 'solbris' | 'kvist' | 'lodd'): JobRows {
+export function demoRows(folder: 'solbris' | 'kvist' | 'lodd' | 'maake'): JobRows {
   const root = path.join(process.cwd(), 'demo/jobs', folder);
   const paths = ['job.json', ...readdirSync(path.join(root, 'rounds')).map((name) => `rounds/${name}`)];
   const read = readArchiveDocuments(

@@ -1,3 +1,5 @@
+import { lineGeometry } from '@/core/findings/brace-pull';
+import { tubeFor } from '@/core/plan/cut/brace-advice';
 import type { SawnBrace } from '@/core/plan/cut/saw-list';
 import type { CuttingPage } from '@/core/report/pages/cutting';
 import { END_WORD } from '@/core/report/cut-words';
@@ -18,7 +20,7 @@ import type { CuttingActions } from './actions';
 
 type Page = Pick<
   CuttingPage,
-  'jobId' | 'points' | 'dimensions' | 'sections' | 'stages' | 'latestRoundId' | 'usedCodes'
+  'jobId' | 'points' | 'places' | 'dimensions' | 'sections' | 'stages' | 'latestRoundId' | 'usedCodes'
 >;
 
 /** A brace as its form has it. */
@@ -119,7 +121,7 @@ function Plan({ page, actions, done }: FormProps & { readonly done: () => void }
   });
   return (
     <FormFields form={form} yes="Plan it">
-      <Fields page={page} field={form.field} />
+      <Fields page={page} field={form.field} watch={form.watch} />
     </FormFields>
   );
 }
@@ -154,13 +156,31 @@ function Correct({ page, actions, known, done }: FormProps & { readonly known: S
   });
   return (
     <FormFields form={form} yes="Keep it so">
-      <Fields page={page} field={form.field} />
+      <Fields page={page} field={form.field} watch={form.watch} />
     </FormFields>
   );
 }
 
-function Fields({ page, field }: { readonly page: Page; readonly field: (name: keyof Texts) => object }) {
+interface FieldsProps {
+  readonly page: Page;
+  readonly field: (name: keyof Texts) => object;
+  readonly watch: (name: 'from' | 'to') => string;
+}
+
+/** The line between two points by their codes, where both are known. */
+function lineBetween({ points, places }: Page, from = '', to = '') {
+  const at = (code: string) => {
+    const point = points.find((each) => each.code.toLowerCase() === code.trim().toLowerCase());
+    return point && places[point.id];
+  };
+  const [a, b] = [at(from), at(to)];
+  return a && b ? lineGeometry(a, b) : undefined;
+}
+
+function Fields({ page, field, watch }: FieldsProps) {
   const { format } = usePreferences();
+  const line = lineBetween(page, watch('from'), watch('to'));
+  const tube = line && tubeFor(page.sections, line.length);
   const ends = BRACE_ENDS.map((end) => [end, END_WORD[end]] as const);
   const stages = page.stages.filter(({ id }) => id !== '').map(({ id, name }) => [id, `before “${name}”`] as const);
   return (
@@ -201,6 +221,12 @@ function Fields({ page, field }: { readonly page: Page; readonly field: (name: k
       />
       <SelectField label="Comes out" options={[['', 'at the end'] as const, ...stages]} {...field('stageOut')} />
       <TextField label="Dimensions it holds" placeholder="DL1 DL2" {...field('holds')} />
+      <p role="status" className="sm:col-span-2">
+        {line
+          ? `${format.length(line.length)} ${format.unit} between the points, rising ${line.rise.toFixed(1)}°, ${line.heading.toFixed(1)}° in plan.`
+          : 'Name two points to see the length and the angles.'}{' '}
+        {tube ? `The lightest tube that somebody can climb on over it: ${format.name(tube.name)}.` : ''}
+      </p>
       <p className="text-sm text-soft sm:col-span-2">
         Weld or bolt it to metal that stays, on doubled metal, out of the way of the new panel, where it can be reached
         and removed at the end.

@@ -23,7 +23,16 @@ const NEXT: Readonly<Record<BraceEvent['kind'], BraceEvent['kind'] | undefined>>
 interface BraceListProps {
   readonly page: Pick<
     CuttingPage,
-    'jobId' | 'points' | 'dimensions' | 'sections' | 'stages' | 'braces' | 'latestRoundId' | 'bars' | 'usedCodes'
+    | 'jobId'
+    | 'points'
+    | 'places'
+    | 'dimensions'
+    | 'sections'
+    | 'stages'
+    | 'braces'
+    | 'latestRoundId'
+    | 'bars'
+    | 'usedCodes'
   >;
   readonly actions: Pick<CuttingActions, 'planBrace' | 'correctBrace' | 'recordItemEvent' | 'withdraw' | 'addSection'>;
 }

@@ -35,15 +35,20 @@ export function CutPanels({ panels, views, ...form }: CutPanelsProps) {
   );
 }
 
+const counted = (count: number, one: string, more = `${one}s`) =>
+  count === 0 ? '' : `${count} ${count === 1 ? one : more}`;
+
 function PanelLine({ view, ...form }: Omit<CutPanelsProps, 'panels' | 'views'> & { readonly view: PanelView }) {
   const format = useFormat();
   const { panel, parts, joints, lines } = view;
   const said = [
     panel.choice ? CHOICE_WORD[panel.choice] : '',
     panel.joinedAt ? `joined ${panel.joinedAt}` : '',
-    `${parts.length} of the structure’s parts`,
-    `${joints.length} joints`,
-    `${lines.length} cut lines`,
+    parts.length === 0
+      ? 'no part of the structure goes with it'
+      : counted(parts.length, 'part of the structure', 'parts of the structure'),
+    counted(joints.length, 'joint'),
+    counted(lines.length, 'cut line'),
     panel.hours === null ? '' : `${panel.hours} h`,
     panel.stressed ? 'stressed metal: it may spring' : '',
   ].filter(Boolean);

@@ -48,7 +48,6 @@ type WithProps = PlaceProps & { readonly worked: Worked };
 function WithStructure(props: WithProps) {
   const { room, page, worked, actions } = props;
   const [part, setPart] = useState<string>();
-  const lit = useMemo(() => (part === undefined ? undefined : new Set([part])), [part]);
   const proposed = useMemo(
     () =>
       worked.advice && 'proposals' in worked.advice
@@ -60,7 +59,7 @@ function WithStructure(props: WithProps) {
     <section aria-label={room === 'brace' ? 'Bracing' : 'Cutting'} className="flex flex-col gap-6">
       <StageStrip page={page} stage={worked.stage} room={room} saveStage={actions.saveStage} />
       <div className="grid gap-4 xl:grid-cols-[minmax(0,1fr)_344px]">
-        <CuttingSheet {...{ page, worked, proposed }} {...(lit ? { lit } : {})} />
+        <CuttingSheet {...{ page, worked, proposed, part }} onPart={setPart} />
         <div className="no-print flex min-w-0 flex-col gap-5">
           <Warnings {...props} />
           {room === 'brace' ? <BraceAdviceList {...{ page, worked, actions }} /> : null}
@@ -69,7 +68,7 @@ function WithStructure(props: WithProps) {
         </div>
       </div>
       {room === 'brace' ? <BraceRoom {...props} /> : <CutRoom {...props} />}
-      <StructurePanel {...{ page, worked, actions }} onPart={setPart} />
+      <StructurePanel {...{ page, worked, actions, part }} onPart={setPart} />
     </section>
   );
 }

@@ -1,8 +1,13 @@
+'use client';
+
 import { Pause, Play } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useState } from 'react';
 import type { CuttingPage, Worked } from '@/core/report/pages/cutting';
 import { project, type SheetLayout, type ViewName } from '@/core/report/drawing/sheet';
 import type { Vector } from '@/core/maths/geometry/vector';
+import { slackWords } from '@/core/report/cut-words';
+import type { Formatter } from '@/formats/formatter';
 import { Button } from '../kit/button';
 import { FactorSlider, FACTORS } from '../sheet/factor-slider';
 import { Sheet } from '../sheet/sheet';
@@ -11,70 +16,71 @@ import { useFormat } from '../shell/preferences-context';
 interface CuttingSheetProps {
   readonly page: CuttingPage;
   readonly worked: Worked;
-  /** Parts lit: of the panel in hand. */
-  readonly lit?: ReadonlySet<string>;
+  /** The part in hand: lit, and chosen by a click on the drawing. */
+  readonly part: string | undefined;
+  readonly onPart: (code: string | undefined) => void;
   /** Braces proposed, by the points of their ends. */
   readonly proposed: readonly { readonly from: string; readonly to: string }[];
 }
+
+/** The 3D library is fetched only when somebody opens this view. */
+const Scene = dynamic(() => import('../space/scene').then(({ Scene: scene }) => scene), {
+  ssr: false,
+  loading: () => <p role="status">Fetching the view in space …</p>,
+});
 
 /** A movement of the loosest length about so large on the sheet, mm of the shell. */
 const SHOWN = 90;
 const BEAT = 60;
 
 /** The shell after the stage in hand: what is out as outline alone, braces as struts, how it would move as a ghost. */
-export function CuttingSheet({ page, worked, lit, proposed }: CuttingSheetProps) {
+export function CuttingSheet({ page, worked, part, onPart, proposed }: CuttingSheetProps) {
   const format = useFormat();
   const [braced, setBraced] = useState(true);
+  const [inSpace, setInSpace] = useState(false);
   const { playing, phase, toggle } = usePlaying();
-  const state = worked.slack.states[worked.stage];
-  const loosest = braced ? (state?.loosestBraced ?? state?.loosest) : state?.loosest;
-  const suggested = useMemo(() => factorFor(loosest?.shape ?? []), [loosest]);
+  const told = useLoosest(worked, braced);
   const [factor, setFactor] = useState<number>();
-  const times = factor ?? suggested;
-  const row = worked.slack.rows.find(({ lengthId }) => lengthId === loosest?.lengthId);
+  const times = factor ?? told.suggested;
   const stage = page.stages[worked.stage];
-  const braces = braced ? page.braces.filter(({ state: now }) => now !== 'removed') : [];
-  const pairs = [
-    ...braces.map(({ brace, state: now }) => ({
-      from: brace.fromPointId,
-      to: brace.toPointId,
-      strong: now === 'fitted',
-    })),
-    ...proposed,
-  ];
-  // Only what braces stand at, and the ends of the loosest length, are called by their codes.
-  const named = new Set([...pairs.flatMap(({ from, to }) => [from, to]), ...(row?.pointIds ?? [])]);
-  const faint = new Set(worked.figure.points.flatMap(({ id }) => (named.has(id) ? [] : [id])));
-  const ghost = (view: ViewName, layout: SheetLayout) =>
-    loosest ? <Ghost {...{ view, layout, worked, shape: loosest.shape }} by={times * phase} /> : null;
+  const struts = [...(braced ? strutsOf(page, worked) : []), ...proposed];
+  const moved = told.shape && (told.isLoose || playing) ? membersMoved(worked, told.shape, times * phase) : [];
+  const out = useMemo(() => new Set(worked.out), [worked.out]);
   return (
     <figure className="flex min-w-0 flex-col gap-2">
-      <Sheet
-        drawn={{
-          figure: worked.figure,
-          factor: times,
-          title: [
-            stage ? `After “${format.name(stage.name)}”` : 'Uncut',
-            braced ? 'with its braces' : 'without braces',
-          ],
-          pairs,
-          plain: true,
-          faint,
-          shellState: { out: new Set(worked.out), ...(lit ? { lit } : {}) },
-          over: ghost,
-        }}
-      />
+      {inSpace ? (
+        <Scene
+          figure={{ ...worked.figure, points: worked.figure.points.filter(({ id }) => endsOf(struts).has(id)) }}
+          factor={times}
+          onSelect={() => undefined}
+          besides={{ whole: worked.figure, out, struts, ghost: moved }}
+        />
+      ) : (
+        <Sheet
+          drawn={{
+            figure: worked.figure,
+            factor: times,
+            title: [
+              stage ? `After “${format.name(stage.name)}”` : 'Uncut',
+              braced ? 'with its braces' : 'without braces',
+            ],
+            ...{ pairs: struts, plain: true },
+            faint: unnamed(worked, struts, told.pointIds),
+            shellState: { out, onPart, ...(part === undefined ? {} : { lit: new Set([part]) }) },
+            over: (view, layout) => <Ghost {...{ view, layout, moved }} />,
+          }}
+        />
+      )}
       <figcaption className="no-print flex flex-wrap items-center gap-3">
-        {loosest && row ? (
-          <span role="status">
-            Loosest: <strong>{row.code}</strong> {format.name(row.name)}
-          </span>
-        ) : null}
+        <span role="status">{told.words(format)}</span>
         <span className="ml-auto flex flex-wrap items-center gap-3">
+          <Button aria-pressed={inSpace} onClick={() => setInSpace(!inSpace)}>
+            {inSpace ? 'On the sheet' : 'In space'}
+          </Button>
           <Button aria-pressed={!braced} onClick={() => setBraced(!braced)}>
             {braced ? 'Show without braces' : 'Show with braces'}
           </Button>
-          {loosest ? (
+          {told.shape ? (
             <Button onClick={toggle} aria-pressed={playing}>
               {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {playing ? 'Stop' : 'Play'}
             </Button>
@@ -84,6 +90,39 @@ export function CuttingSheet({ page, worked, lit, proposed }: CuttingSheetProps)
       </figcaption>
     </figure>
   );
+}
+
+type Struts = readonly { readonly from: string; readonly to: string; readonly strong?: boolean }[];
+
+const endsOf = (struts: Struts) => new Set(struts.flatMap(({ from, to }) => [from, to]));
+
+/** Points that are not called by their codes: all but those that braces stand at, and the ends of the loosest length. */
+function unnamed({ figure }: Worked, struts: Struts, pointIds: readonly string[]): ReadonlySet<string> {
+  const named = new Set([...endsOf(struts), ...pointIds]);
+  return new Set(figure.points.flatMap(({ id }) => (named.has(id) ? [] : [id])));
+}
+
+const strutsOf = (page: CuttingPage, worked: Worked): Struts =>
+  page.braces
+    .filter(({ brace }) => worked.bracesIn.includes(brace.id))
+    .map(({ brace, state }) => ({ from: brace.fromPointId, to: brace.toPointId, strong: state === 'fitted' }));
+
+/** The length that gives most after the stage, and how the shell moves with it. */
+function useLoosest({ slack, stage }: Worked, braced: boolean) {
+  const state = slack.states[stage];
+  const loosest = braced ? (state?.loosestBraced ?? state?.loosest) : state?.loosest;
+  const row = slack.rows.find(({ lengthId }) => lengthId === loosest?.lengthId);
+  const cell = row?.stages[stage];
+  const range = braced ? (cell?.braced ?? cell?.bare) : cell?.bare;
+  const isLoose = range !== undefined && range.words[1] !== 'tight';
+  const suggested = useMemo(() => factorFor(loosest?.shape ?? []), [loosest]);
+  return {
+    ...{ suggested, isLoose, shape: loosest?.shape, pointIds: row?.pointIds ?? [] },
+    words: (format: Formatter) =>
+      row && range
+        ? `${isLoose ? 'Loosest' : 'Nothing is loose; most gives'}: ${row.code} ${format.name(row.name)}, ${slackWords(range)}`
+        : '',
+  };
 }
 
 /** From −1 to 1 and back while it plays; all the way out while it does not. */
@@ -103,30 +142,31 @@ function factorFor(shape: readonly number[]): number {
   return FACTORS.findLast((factor) => factor * most <= SHOWN) ?? 1;
 }
 
-interface GhostProps {
-  readonly view: ViewName;
-  readonly layout: SheetLayout;
-  readonly worked: Worked;
-  readonly shape: readonly number[];
-  readonly by: number;
-}
-
 /** The members where they would stand. */
-function Ghost({ view, layout, worked, shape, by }: GhostProps) {
+function membersMoved({ nodes, parts, out }: Worked, shape: readonly number[], by: number): [Vector, Vector][] {
   const at = new Map(
-    worked.nodes.map(({ code, at: place }, i) => [
+    nodes.map(({ code, at: place }, i) => [
       code,
       place.map((value, k) => value + by * shape[3 * i + k]!) as unknown as Vector,
     ]),
   );
-  const out = new Set(worked.out);
+  return parts.flatMap(({ code, kind, ends }): [Vector, Vector][] =>
+    kind === 'sheet' || out.includes(code) ? [] : [[at.get(ends[0]!)!, at.get(ends[1]!)!]],
+  );
+}
+
+interface GhostProps {
+  readonly view: ViewName;
+  readonly layout: SheetLayout;
+  readonly moved: readonly (readonly [Vector, Vector])[];
+}
+
+function Ghost({ view, layout, moved }: GhostProps) {
   return (
     <g stroke="var(--plus)" strokeWidth={1.3} strokeDasharray="6 3" opacity={0.85} data-ghost={view}>
-      {worked.parts.map(({ code, kind, ends }) => {
-        if (kind === 'sheet' || out.has(code)) return null;
-        const [a, b] = ends.map((end) => at.get(end)!) as [Vector, Vector];
+      {moved.map(([a, b], i) => {
         const [[x1, y1], [x2, y2]] = [project(layout, view, a), project(layout, view, b)];
-        return <line key={code} {...{ x1, y1, x2, y2 }} />;
+        return <line key={i} {...{ x1, y1, x2, y2 }} />;
       })}
     </g>
   );

@@ -49,15 +49,19 @@ export function Gates({ stage, gates, recordItemEvent }: GatesProps) {
             className="flex min-h-11 flex-wrap items-center gap-x-3 border-b border-faint py-1"
           >
             <span aria-hidden>{STATE_MARK[gate.state]}</span>
-            <span className="sr-only">{STATE_WORD[gate.state]}: </span>
-            <span className={gate.state === 'open' ? 'font-medium' : ''}>{format.name(GATE_WORD[gate.key])}</span>
-            {gate.open.length > 0 ? <span className="text-minus">{gate.open.join(', ')}</span> : null}
-            {gate.last ? (
-              <span className="text-sm text-soft">
-                {gate.last.reason ? `${format.name(gate.last.reason)} ` : ''}({gate.last.author},{' '}
-                {format.day(gate.last.at)})
-              </span>
-            ) : null}
+            <span className="min-w-0 flex-1">
+              <span className="sr-only">{STATE_WORD[gate.state]}: </span>
+              <span className={gate.state === 'open' ? 'font-medium' : ''}>
+                {format.name(GATE_WORD[gate.key])}
+              </span>{' '}
+              {gate.open.length > 0 ? <span className="text-minus">{gate.open.join(', ')}</span> : null}
+              {gate.last ? (
+                <span className="text-sm text-soft">
+                  {gate.last.reason ? `${format.name(gate.last.reason)} ` : ''}({gate.last.author},{' '}
+                  {format.day(gate.last.at)})
+                </span>
+              ) : null}
+            </span>
             {stage.id === '' ? null : <GateButtons {...{ stage, gate, recordItemEvent }} tell={telling.run} />}
           </li>
         ))}

@@ -3,6 +3,9 @@ import { slackWords } from '@/core/report/cut-words';
 import type { SlackRange } from '@/core/plan/cut/slack-table';
 import { useFormat } from '../shell/preferences-context';
 
+/** What never comes near what it may give is told in a line. */
+const STAYS = 0.6;
+
 /** How far every length gives after every stage, without braces and with them, over the range the shell's stiffness is known in. */
 export function SlackByStage({ page, worked }: { readonly page: CuttingPage; readonly worked: Worked }) {
   const format = useFormat();
@@ -10,8 +13,9 @@ export function SlackByStage({ page, worked }: { readonly page: CuttingPage; rea
   if (slack.rows.length === 0 || page.stages.length === 0) return null;
   const shown = slack.rows
     .map((row) => ({ row, worst: Math.max(0, ...row.stages.map(({ bare }) => (bare?.high ?? 0) / row.limit)) }))
-    .toSorted((a, b) => b.worst - a.worst)
-    .map(({ row }) => row);
+    .toSorted((a, b) => b.worst - a.worst);
+  const telling = shown.filter(({ worst }) => worst > STAYS);
+  const others = shown.filter(({ worst }) => worst <= STAYS);
   return (
     <section aria-label="What each cut sets loose" className="flex flex-col gap-2">
       <h2 className="text-xl">What each cut sets loose</h2>
@@ -47,7 +51,7 @@ export function SlackByStage({ page, worked }: { readonly page: CuttingPage; rea
             </tr>
           </thead>
           <tbody>
-            {shown.map((row) => (
+            {telling.map(({ row }) => (
               <tr key={row.lengthId} data-length={row.code}>
                 <td>
                   <strong>{row.code}</strong> <span className="text-soft">{format.name(row.name)}</span>
@@ -63,6 +67,11 @@ export function SlackByStage({ page, worked }: { readonly page: CuttingPage; rea
           </tbody>
         </table>
       </div>
+      {others.length > 0 ? (
+        <p className="text-sm text-soft">
+          Tight throughout, or gone with the metal: {others.map(({ row }) => row.code).join(', ')}.
+        </p>
+      ) : null}
     </section>
   );
 }

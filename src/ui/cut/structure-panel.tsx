@@ -19,6 +19,8 @@ interface StructureProps {
   readonly page: CuttingPage;
   readonly worked: Worked;
   readonly actions: Pick<CuttingActions, 'keepStructure' | 'importStructure' | 'addPressTest'>;
+  /** The one in hand: chosen on the drawing. */
+  readonly part: string | undefined;
   readonly onPart: (code: string | undefined) => void;
 }
 
@@ -62,7 +64,7 @@ export function StructurePanel(props: StructureProps) {
 }
 
 /** Parts as they can be looked for; what is rotten or repaired is thinned by its condition. */
-function PartTable({ page, worked, actions, onPart }: StructureProps) {
+function PartTable({ page, worked, actions, part: inHand, onPart }: StructureProps) {
   const { format } = usePreferences();
   const [sought, setSought] = useState('');
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
@@ -70,7 +72,11 @@ function PartTable({ page, worked, actions, onPart }: StructureProps) {
     words.length > 0
       ? words.every((word) => `${format.name(name)} ${between}`.toLowerCase().includes(word))
       : condition < 1;
-  const shown = worked.parts.filter(hit);
+  // What is chosen on the drawing stands first.
+  const shown = [
+    ...worked.parts.filter(({ code }) => code === inHand),
+    ...worked.parts.filter((part) => part.code !== inHand && hit(part)),
+  ];
   return (
     <>
       <TextField
@@ -83,7 +89,7 @@ function PartTable({ page, worked, actions, onPart }: StructureProps) {
         {words.length === 0
           ? shown.length === 0
             ? `${worked.parts.length} parts, all taken as sound.`
-            : `${shown.length} of ${worked.parts.length} parts are weakened.`
+            : `${shown.length} of ${worked.parts.length} parts are weakened, or chosen on the drawing.`
           : `${shown.length} of ${worked.parts.length} parts.`}
       </p>
       {shown.length > 0 ? (
@@ -105,8 +111,8 @@ function PartTable({ page, worked, actions, onPart }: StructureProps) {
                 <tr
                   key={part.code}
                   data-part={part.code}
-                  onMouseEnter={() => onPart(part.code)}
-                  onMouseLeave={() => onPart(undefined)}
+                  className={part.code === inHand ? 'bg-lit/40' : ''}
+                  onClick={() => onPart(part.code)}
                 >
                   <td>{format.name(part.name)}</td>
                   <td className="text-sm">{part.between}</td>

@@ -12,29 +12,45 @@ import { useFormat, usePreferences } from '../shell/preferences-context';
 
 const TURN = Math.PI / 24;
 
+/** What is drawn besides the marks: the shell as it is cut and braced. */
+export interface Besides {
+  /** What the picture is centred on, and where ends of struts are found, where fewer points are drawn. */
+  readonly whole?: SheetFigure;
+  /** Parts of the shell that are out. */
+  readonly out?: ReadonlySet<string>;
+  readonly struts?: readonly { readonly from: string; readonly to: string; readonly strong?: boolean }[];
+  /** Members where they would stand. */
+  readonly ghost?: readonly (readonly [Vector, Vector])[];
+}
+
+const NOTHING: Besides = {};
+
 /** The frame of the shell with its marks and exaggerated movements; never seen from below the floor. */
 export function Scene({
   figure,
   factor,
   selected,
   onSelect,
+  besides = NOTHING,
 }: {
   figure: SheetFigure;
   factor: number;
   selected?: string;
   onSelect: (code: string) => void;
+  besides?: Besides;
 }) {
+  const { whole = figure, out, struts = [], ghost = [] } = besides;
   const { preferences } = usePreferences();
   const colours = useMemo(() => coloursOf(preferences.sheet), [preferences.sheet]);
   const controls = useRef<ComponentRef<typeof OrbitControls>>(null);
   const { middle, size } = useMemo(() => {
-    const { min, max } = boundsOf(figure.points.map(({ position }) => position));
+    const { min, max } = boundsOf(whole.points.map(({ position }) => position));
     return {
       // The near end of the floor fills the foot of the picture: looked at somewhat lower, the shell stands in its middle.
       middle: inScene([(min[0] + max[0]) / 2 + 120, (min[1] + max[1]) / 2, min[2] + (max[2] - min[2]) / 4]),
       size: Math.max(1, (max[0] - min[0]) / 1000),
     };
-  }, [figure]);
+  }, [whole]);
   const turn = (event: KeyboardEvent) => {
     const by = { ArrowLeft: [-TURN, 0], ArrowRight: [TURN, 0], ArrowUp: [0, -TURN], ArrowDown: [0, TURN] }[event.key];
     const orbit = controls.current;
@@ -74,7 +90,19 @@ export function Scene({
           maxPolarAngle={Math.PI / 2}
         />
         <Floor middle={middle} size={size} colours={colours} />
-        {figure.shell ? <ShellInSpace shell={figure.shell} colours={colours} /> : null}
+        {figure.shell ? <ShellInSpace shell={figure.shell} {...{ colours, out }} /> : null}
+        <Struts {...{ struts, whole, colours }} />
+        {ghost.map(([from, to], i) => (
+          <Line
+            key={i}
+            points={[inScene(from), inScene(to)]}
+            color={colours.plus}
+            lineWidth={1.4}
+            dashed
+            dashSize={0.05}
+            gapSize={0.03}
+          />
+        ))}
         {(figure.shell ? [] : figure.lines).map(([from, to], i) => (
           <Line key={i} points={[inScene(from), inScene(to)]} color={colours.rule} lineWidth={1.6} />
         ))}
@@ -92,6 +120,34 @@ export function Scene({
       </Canvas>
     </div>
   );
+}
+
+/** Braces: fitted ones stout, planned ones dashed. */
+function Struts({
+  struts,
+  whole,
+  colours,
+}: {
+  struts: readonly { readonly from: string; readonly to: string; readonly strong?: boolean }[];
+  whole: SheetFigure;
+  colours: Colours;
+}) {
+  const at = new Map(whole.points.map(({ id, position }) => [id, position]));
+  return struts.map(({ from, to, strong }) => {
+    const [a, b] = [at.get(from), at.get(to)];
+    if (!a || !b) return null;
+    return (
+      <Line
+        key={`${from} ${to}`}
+        points={[inScene(a), inScene(b)]}
+        color={colours.ink}
+        lineWidth={strong ? 4.5 : 2.6}
+        dashed={!strong}
+        dashSize={0.08}
+        gapSize={0.04}
+      />
+    );
+  });
 }
 
 /** The datum plane as a thin grid with the centre line. */

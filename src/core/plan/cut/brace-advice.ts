@@ -158,11 +158,11 @@ const worst = ({ push, worst: anywhere, sag }: { push: number; worst: number; sa
   Math.max(Math.abs(push), Math.abs(anywhere), Math.abs(sag));
 
 /** A brace is told to hold a length that would give so much more of its limit without it. */
-const HOLDS = 0.1;
+const HOLDS = 0.05;
 const MOST_HELD = 3;
 
 function proposalOf(
-  { structure: { model } }: CutModel,
+  cut: CutModel,
   lengths: CutModel['lengths'],
   k: number,
   { braces, before, after, missing }: Bracing,
@@ -170,13 +170,15 @@ function proposalOf(
   endOf: (node: number) => ProposedBrace['end'],
   ways: number,
 ): BraceProposal {
+  const { model } = cut.structure;
   const { from, to, length } = braces[k]!;
   const section = tubeFor(sections, length)!;
   const pointAt = (node: number) => model.nodes[node]!.pointId!;
+  const mayGive = new Map(cut.lengths.map(({ id, limit }) => [id, limit]));
   const held = lengths
-    .flatMap(({ id, limit }, d) => {
+    .flatMap(({ id }, d) => {
       const [without, is] = [missing[k]![d], after[d]];
-      const more = without && is ? (worst(without) - worst(is)) / limit : 0;
+      const more = without && is ? (worst(without) - worst(is)) / mayGive.get(id)! : 0;
       return more > HOLDS ? [{ id, more, without: worst(without!), is: worst(is!) }] : [];
     })
     .toSorted((a, b) => b.more - a.more)

@@ -55,9 +55,10 @@ export function structureOf(job: Job, known: readonly KnownPoint[]): JobStructur
   const { rows } = job;
   const saved = rows.structures.at(-1);
   const body = bodyOf(job, known);
-  if (saved)
+  const kept = saved && modelOfEdition(job, saved);
+  if (saved && kept && kept.members.length > 0)
     return {
-      model: modelOfEdition(job, saved),
+      model: kept,
       template: saved.template,
       edition: saved.edition,
       ...(body ? { body } : {}),

@@ -1,9 +1,11 @@
+import type { Position } from '../../maths/geometry/vector';
 import { adviseBraces, inTheWay, onMetalThatGoes, type BraceAdvice } from '../../plan/cut/brace-advice';
 import { judgedChecks, lengthBefore, type JudgedCheck } from '../../plan/cut/checks';
 import { cutModel, type CutModel } from '../../plan/cut/cut-model';
 import { gatesBefore, stageState, type Gate } from '../../plan/cut/gates';
 import { barsFor, sawList, type SawnBrace } from '../../plan/cut/saw-list';
 import { slackTable, type SlackTable } from '../../plan/cut/slack-table';
+import { bracesIn, plannedStages } from '../../plan/cut/stages';
 import { latestRound } from '../../plan/cut/structure-of';
 import { tellingLengths } from '../../plan/cut/telling';
 import { turnEffects } from '../../plan/cut/trim';
@@ -40,6 +42,8 @@ export interface CuttingPage {
   readonly bars: readonly { readonly section: string; readonly bars: number; readonly left: number }[];
   readonly panels: readonly PanelView[];
   readonly stages: readonly StageView[];
+  /** Where points stand, by their identities, chart axes, mm: as the last round found them, else by the reference. */
+  readonly places: Readonly<Record<string, Position<'chart'>>>;
   readonly keepOuts: readonly KeepOutView[];
   /** What dies with each panel and what is read of it first. */
   readonly before: CutPage;
@@ -96,6 +100,8 @@ export interface Worked {
   readonly slack: SlackTable;
   /** The stage in hand, by its place. */
   readonly stage: number;
+  /** Braces that are in after it, by their identities. */
+  readonly bracesIn: readonly string[];
   /** Members and sheets that are out after it. */
   readonly out: readonly string[];
   readonly gates: readonly Gate[];
@@ -146,7 +152,7 @@ export function cuttingPage(job: Job, { at, advise }: { readonly at?: number; re
   const { rows } = job;
   const cut = cutModel(job);
   const braces = sawList(job, cut);
-  const stages = (cut?.stages ?? []).map(({ id, name, panels }, ordinal): StageView => ({
+  const stages = plannedStages(job).map(({ id, name, panels }, ordinal): StageView => ({
     ...{ id, name, ordinal, panels: panels.map(({ part }) => part) },
     version: job.stages.find((each) => each.id === id)?.version ?? 1,
     state: id === '' ? 'planned' : stageState(job, id),
@@ -178,6 +184,7 @@ export function cuttingPage(job: Job, { at, advise }: { readonly at?: number; re
       };
     }),
     stages,
+    places: placesOf(job, cut),
     keepOuts: rows.keepOuts.map((room): KeepOutView => {
       const panel = job.panels.find(({ id }) => id === room.panelId)?.part;
       return { ...room, ...(panel ? { panel } : {}) };
@@ -205,6 +212,7 @@ function worked(job: Job, cut: CutModel, stage: number, advise: boolean): Worked
     ...{ standsFrom: stands.from, stands: stands.supports.map(({ node }) => code(node)), stiffness },
     slack: slackTable(cut),
     stage,
+    bracesIn: bracesIn(cut.braces, cut.stages, stage).map(({ brace }) => brace.id),
     out: stage < 0 ? [] : [...cut.stages[stage]!.left].flatMap(([part, left]) => (left <= 0 ? [part] : [])),
     gates: stage < 0 ? [] : gatesBefore(job, cut, stage),
     telling: stage < 0 ? [] : tellingViews(job, cut, stage),
@@ -264,9 +272,8 @@ function turnViews(job: Job, cut: CutModel, stage: number): TurnView[] {
   }));
 }
 
-/** Where points stand for a brace to be drawn up, by their identities, chart axes: as the last round found them, else the chart. */
-export function bracePositions(job: Job): Readonly<Record<string, readonly number[]>> {
-  const latest = latestRound(job);
+function placesOf(job: Job, cut: CutModel | undefined): CuttingPage['places'] {
+  const latest = cut?.latest ?? latestRound(job);
   return Object.fromEntries(
     job.rows.points.flatMap(({ id }) => {
       const at = (latest && placedPosition(latest, id)) ?? referencePosition(job.references, id);

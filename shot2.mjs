@@ -1,0 +1,10 @@
+import { chromium } from 'playwright-core';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--use-angle=swiftshader','--enable-unsafe-swiftshader','--disable-background-networking'] });
+const p = await b.newPage({ viewport: { width: 1280, height: 800 } });
+const errs = []; p.on('console', m => m.type()==='error' && errs.push(m.text())); p.on('pageerror', e => errs.push(String(e)));
+await p.goto('http://127.0.0.1:5311/jobs/ac2014bc-3e95-4a2f-add6-ec2c6abcdce1/brace?stage=2'); await p.waitForTimeout(2500);
+await p.getByRole('button', { name: 'Show without braces' }).click(); await p.waitForTimeout(500);
+await p.screenshot({ path: '/tmp/v1.png' });
+await p.getByRole('button', { name: 'In space' }).click(); await p.waitForTimeout(5000);
+await p.screenshot({ path: '/tmp/v2.png' });
+console.log(errs.slice(0,5).join('\n')); await b.close();
