@@ -116,6 +116,26 @@ describe('a structure', () => {
   });
 });
 
+describe('a gate', () => {
+  it('is ticked on its stage, once however often it is said, and each by itself', async () => {
+    const planned = await sill();
+    valueOf(await actions.savePanel(planned));
+    valueOf(await keep({ body: 'estate' }));
+    const tick = (key: string, kind: 'ticked' | 'unticked' | 'removed') =>
+      recordItemEvent({ id: randomUUID(), itemId: planned.stage.stage.id, kind, key, reason: '', value: null });
+    valueOf(await tick('tank', 'ticked'));
+    valueOf(await tick('glass', 'ticked'));
+    valueOf(await tick('tank', 'ticked'));
+    const state = async (key: string) => (await page()).worked!.gates.find((gate) => gate.key === key)!.state;
+    expect([await state('tank'), await state('glass'), await state('struts')]).toEqual(['done', 'done', 'open']);
+    expect((await shop().rows()).workEvents).toHaveLength(2);
+    valueOf(await tick('tank', 'unticked'));
+    expect(await state('tank')).toBe('open');
+    valueOf(await tick('', 'removed'));
+    expect((await page()).stages[0]).toMatchObject({ state: 'out' });
+  });
+});
+
 describe('what was decided and read', () => {
   it('is kept: a proposal declined, allowed again; a press test; a room kept free and not any more', async () => {
     valueOf(await keep({ body: 'estate' }));

@@ -88,7 +88,7 @@ function ProposedBrace({ page, worked, proposal, words, actions }: ProposedProps
   const format = useFormat();
   const taking = useAction(actions.planBrace);
   const [id] = useState(() => crypto.randomUUID());
-  const { fromPointId, toPointId, sectionId, end, length } = proposal.what;
+  const { fromPointId, toPointId, sectionId, fromEnd, toEnd, length } = proposal.what;
   const code = (pointId: string) => page.points.find((point) => point.id === pointId)!.code;
   const ends = `${code(fromPointId)} ${code(toPointId)}`;
   const section = page.sections.find((each) => each.id === sectionId)!;
@@ -108,8 +108,8 @@ function ProposedBrace({ page, worked, proposal, words, actions }: ProposedProps
             kind: 'weldedTube',
             ...NEW_BRACE,
             sectionId,
-            fromEnd: end,
-            toEnd: end,
+            fromEnd,
+            toEnd,
           },
           roundId: page.latestRoundId,
         },

@@ -14,7 +14,9 @@ export interface ProposedBrace {
   readonly fromPointId: string;
   readonly toPointId: string;
   readonly sectionId: string;
-  readonly end: 'doubled' | 'flange';
+  /** What each end would sit on. */
+  readonly fromEnd: 'doubled' | 'flange';
+  readonly toEnd: 'doubled' | 'flange';
   /** mm, between the points. */
   readonly length: number;
 }
@@ -167,7 +169,7 @@ function proposalOf(
   k: number,
   { braces, before, after, missing }: Bracing,
   sections: readonly Section[],
-  endOf: (node: number) => ProposedBrace['end'],
+  endOf: (node: number) => ProposedBrace['fromEnd'],
   ways: number,
 ): BraceProposal {
   const { model } = cut.structure;
@@ -186,7 +188,7 @@ function proposalOf(
   return {
     what: {
       ...{ fromPointId: pointAt(from), toPointId: pointAt(to), sectionId: section.id, length },
-      end: endOf(from) === 'doubled' && endOf(to) === 'doubled' ? 'doubled' : 'flange',
+      ...{ fromEnd: endOf(from), toEnd: endOf(to) },
     },
     cost: { minutes: MINUTES },
     gain: {
