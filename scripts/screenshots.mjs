@@ -19,7 +19,6 @@ const VIEWS = {
   'day-sheet': [solbris],
   chart: [`${solbris}/chart`],
   measuring: [round('solbris', '02')],
-  doubts: [round('solbris', '01'), { click: /doubtful/ }],
   'lay-out': [`${base('kvist')}/lay-out`],
   sheet: [`${round('solbris', '01')}/sheet`],
   'sheet-dark-inches-us': [`${round('solbris', '01')}/sheet`, { sheet: 'dark', units: 'in16', words: 'us' }],
@@ -28,7 +27,8 @@ const VIEWS = {
   space: [`${round('solbris', '01')}/space?point=R4L`, { wait: '[data-scene] canvas' }],
   references: [`${solbris}/references`],
   time: [`${lodd}/time`],
-  brace: [`${solbris}/brace`],
+  brace: [`${solbris}/brace?stage=2`, { press: 'Show without braces' }],
+  cut: [`${solbris}/cut`],
   pull: [`${solbris}/pull`],
   'set-up': [`${lodd}/set-up`],
   log: [`${solbris}/log`],
@@ -45,7 +45,7 @@ const browser = await chromium.launch({
 });
 for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;
-  const { width = 1280, height = 800, click, wait, ...choices } = options;
+  const { width = 1280, height = 800, click, press, wait, ...choices } = options;
   const context = await browser.newContext({ viewport: { width, height }, baseURL: address });
   const value = JSON.stringify({
     words: 'uk',
@@ -60,6 +60,8 @@ for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(1500);
   if (click) await page.getByRole('tab', { name: click }).click();
+  if (press) await page.getByRole('button', { name: press }).click();
+  if (press) await page.waitForTimeout(500);
   if (wait) await page.locator(wait).waitFor();
   if (wait) await page.waitForTimeout(1500);
   await page.evaluate(() => document.fonts.ready);

@@ -77,7 +77,7 @@ function CheckForm({ page, worked, instruments, addCheck, more, done }: FormProp
     action: addCheck,
     defaults: {
       ...{ after: 'cut' as RemovalCheck['after'], instrument: instruments[0]?.id ?? '', door: UNSAID },
-      ...{ frontGap: '', rearGap: '', readings: '' },
+      ...{ frontGap: '', rearGap: '' },
       ...empty,
     },
     read: (values, faults, id): NewCheck => {
@@ -122,7 +122,7 @@ function CheckForm({ page, worked, instruments, addCheck, more, done }: FormProp
           label={`${code} ${format.name(name)}`.trim()}
           hint={before === undefined ? 'not read before' : `it was ${format.length(before)}`}
           inputMode="decimal"
-          {...form.field(`read${i}` as 'readings')}
+          {...form.field(`read${i}` as 'door')}
         />
       ))}
       <SelectField
