@@ -59,10 +59,10 @@ export function CuttingSheet({ page, worked, part, onPart, proposed }: CuttingSh
         <Sheet
           drawn={{
             figure: worked.figure,
-            factor: times,
+            factor: told.shape ? times : 0,
             title: [
               stage ? `After “${format.name(stage.name)}”` : 'Uncut',
-              braced ? 'with its braces' : 'without braces',
+              ...(page.braces.length > 0 ? [braced ? 'with its braces' : 'without braces'] : []),
             ],
             ...{ pairs: struts, plain: true },
             faint: unnamed(worked, struts, told.pointIds),
@@ -77,15 +77,17 @@ export function CuttingSheet({ page, worked, part, onPart, proposed }: CuttingSh
           <Button aria-pressed={inSpace} onClick={() => setInSpace(!inSpace)}>
             {inSpace ? 'On the sheet' : 'In space'}
           </Button>
-          <Button aria-pressed={!braced} onClick={() => setBraced(!braced)}>
-            {braced ? 'Show without braces' : 'Show with braces'}
-          </Button>
+          {page.braces.length > 0 ? (
+            <Button aria-pressed={!braced} onClick={() => setBraced(!braced)}>
+              {braced ? 'Show without braces' : 'Show with braces'}
+            </Button>
+          ) : null}
           {told.shape ? (
             <Button onClick={toggle} aria-pressed={playing}>
               {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {playing ? 'Stop' : 'Play'}
             </Button>
           ) : null}
-          <FactorSlider factor={times} onChange={setFactor} onCommit={setFactor} />
+          {told.shape ? <FactorSlider factor={times} onChange={setFactor} onCommit={setFactor} /> : null}
         </span>
       </figcaption>
     </figure>
@@ -110,7 +112,7 @@ const strutsOf = (page: CuttingPage, worked: Worked): Struts =>
 /** The length that gives most after the stage, and how the shell moves with it. */
 function useLoosest({ slack, stage }: Worked, braced: boolean) {
   const state = slack.states[stage];
-  const loosest = braced ? (state?.loosestBraced ?? state?.loosest) : state?.loosest;
+  const loosest = braced ? state?.loosestBraced : state?.loosest;
   const row = slack.rows.find(({ lengthId }) => lengthId === loosest?.lengthId);
   const cell = row?.stages[stage];
   const range = braced ? (cell?.braced ?? cell?.bare) : cell?.bare;
@@ -121,7 +123,9 @@ function useLoosest({ slack, stage }: Worked, braced: boolean) {
     words: (format: Formatter) =>
       row && range
         ? `${isLoose ? 'Loosest' : 'Nothing is loose; most gives'}: ${row.code} ${format.name(row.name)}, ${slackWords(range)}`
-        : '',
+        : state
+          ? 'This sets nothing loose.'
+          : '',
   };
 }
 

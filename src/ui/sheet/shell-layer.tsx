@@ -21,10 +21,9 @@ interface LayerProps {
 
 const NONE: ReadonlySet<string> = new Set();
 
-/** The side nearer to who looks: in the side view the left, from the rear whatever stands behind the middle. */
+/** In the side view the right side is hidden by the left, whose mirror image it is. */
 const isNear = (view: ViewName, corners: readonly Vector[]): boolean => {
-  if (view === 'side') return corners.every(([, y]) => y <= 1);
-  return true;
+  return view !== 'side' || corners.some(([, y]) => y <= 1);
 };
 
 /** The shell as a shell, behind everything else: sheets as faint faces, members as wide as they are, wheels and openings. */
@@ -43,7 +42,7 @@ export const ShellLayer = memo(function ShellLayer({ view, layout, shell, state 
     <g strokeLinejoin="round" strokeLinecap="round" data-shell={view}>
       <g fill="var(--faint)" fillOpacity={0.35} stroke="var(--rule)" strokeWidth={0.8}>
         {shell.skin
-          .filter(({ corners }) => isNear(view, corners) || view !== 'side')
+          .filter(({ corners }) => isNear(view, corners))
           .map(({ name, corners }, i) => (
             <path key={`${name} ${i}`} d={path(corners)} />
           ))}

@@ -41,7 +41,7 @@ export function TitleBlock({
         </text>
       ))}
       <text x={x} y={24 + 17 * title.length + 4} fontWeight={600}>
-        {plain ? `movement × ${factor}` : `movements drawn ${factor} times as large`}
+        {plain ? (factor > 0 ? `movement × ${factor}` : '') : `movements drawn ${factor} times as large`}
       </text>
       {(plain ? [] : key).map(([point, word], i) => (
         <g key={word} transform={`translate(${x + 6} ${below + step * i})`}>

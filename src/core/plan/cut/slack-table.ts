@@ -38,7 +38,7 @@ export interface StageState {
   readonly loosePart: readonly string[];
   /** A part that is held but can swing about its joints. */
   readonly mechanism: readonly string[];
-  /** The length that gives most for its limit, and how the whole shell moves when it does; without braces and with them. */
+  /** The length that the cut set loose most for its limit, and how the whole shell moves when it does; without braces and with them. */
   readonly loosest?: Loosest;
   readonly loosestBraced?: Loosest;
 }
@@ -133,15 +133,20 @@ function unheld({ structure, stages }: CutModel, { stands }: StageStiffness): st
   });
 }
 
+/** By less than this nothing was set loose, mm. */
+const NOTICED = 0.02;
+
 function loosestIn(
   cut: CutModel,
   { frame, stiffness }: StageStiffness,
   rows: readonly SlackRow[],
   rangeOf: (row: SlackRow) => SlackRange | undefined,
 ): Loosest | undefined {
+  // What gave as much before is none of the cut's doing.
+  const more = (row: SlackRow) => (rangeOf(row)?.usual ?? 0) - (row.whole?.usual ?? 0);
   let best: SlackRow | undefined;
-  const ratio = (row: SlackRow) => (rangeOf(row)?.usual ?? -1) / row.limit;
-  for (const row of rows) if (rangeOf(row) && (!best || ratio(row) > ratio(best))) best = row;
+  for (const row of rows)
+    if (more(row) > NOTICED && (!best || more(row) / row.limit > more(best) / best.limit)) best = row;
   if (!best) return undefined;
   const length = cut.lengths.find(({ id }) => id === best.lengthId)!;
   const moved = displaced(stiffness, pushingApart(frame, length.from, length.to));

@@ -74,18 +74,30 @@ export function readableLengths(
   const { nodes } = cut.structure.model;
   const stays = nodes.flatMap(({ pointId }, i) => (pointId !== null && stands[i] && !goneIds.has(pointId) ? [i] : []));
   const there = new Set(stays);
-  const own = cut.lengths.filter(({ from, to }) => there.has(from) && there.has(to));
+  const wasRead = readBefore(cut);
+  const own = cut.lengths.filter((length) => there.has(length.from) && there.has(length.to) && wasRead(length));
   const known = new Set(own.flatMap(({ from, to }) => [`${from} ${to}`, `${to} ${from}`]));
   const pairs = stays.flatMap((from, i) =>
     stays.slice(i + 1).flatMap((to): NamedLength[] => {
       const [a, b] = [nodes[from]!, nodes[to]!];
       const length = Math.hypot(...a.at.map((value, k) => value - b.at[k]!));
-      if (known.has(`${from} ${to}`) || length < REACH[0] || length > REACH[1]) return [];
+      if (known.has(`${from} ${to}`) || length < REACH[0] || length > REACH[1] || !wasRead({ from, to })) return [];
       const code = `${a.code}–${b.code}`;
       return [{ id: code, code, name: '', from, to, limit: SLACK_LIMIT }];
     }),
   );
   return [...own, ...pairs];
+}
+
+/** Whether the last round says what a length was: it was read, or both its ends were located. Before any round everything may be. */
+function readBefore({ latest, structure }: CutModel): (length: Pick<NamedLength, 'from' | 'to'>) => boolean {
+  if (!latest) return () => true;
+  const id = (node: number) => structure.model.nodes[node]!.pointId ?? '';
+  const read = new Set(latest.measured.distances.map(({ fromPointId, toPointId }) => `${fromPointId} ${toPointId}`));
+  return ({ from, to }) =>
+    (latest.located.has(id(from)) && latest.located.has(id(to))) ||
+    read.has(`${id(from)} ${id(to)}`) ||
+    read.has(`${id(to)} ${id(from)}`);
 }
 
 function answer({ frame, stands, stiffness }: StageStiffness, { from, to }: NamedLength) {

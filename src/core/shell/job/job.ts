@@ -77,8 +77,11 @@ export class Job {
         ? [{ ...picked(event), braceId: event.itemId, kind: event.kind, note: event.reason }]
         : [],
     );
-    this.panels = rows.panels.filter(stands);
     this.stages = rows.stages.filter(stands);
+    const ordinal = new Map(this.stages.map((stage) => [stage.id, stage.ordinal]));
+    const order = ({ id, stageId }: entity.Panel) =>
+      `${ordinal.get(stageId ?? '') ?? 999} ${this.itemById.get(id)?.name ?? ''}`;
+    this.panels = rows.panels.filter(stands).toSorted((a, b) => byCode(order(a), order(b)));
     this.pulls = rows.pulls.filter(stands);
     this.pullEvents = rows.pullEvents.filter((event) => stands(event) && stands({ id: event.pullId }));
     this.stepEvents = rows.stepEvents.filter(stands);
