@@ -10,6 +10,7 @@ import {
   fromSisterCars,
   type DraftResult,
 } from '@/core/findings/references/derive';
+import { fromRemovedPart } from '@/core/findings/references/removed-part';
 import { compareSides, type Sides } from '@/core/findings/sides';
 import { lengthsThroughTime, type ThroughTime } from '@/core/findings/through-time';
 import type { Vector } from '@/core/maths/geometry/vector';
@@ -135,6 +136,7 @@ export const TASKS = {
     if (from.kind === 'plannedChange') return fromPlannedChange(job, from.pointIds, from.offset);
     if (from.kind === 'sisterCar') return fromSisterCars(job, roundsOf(job, from.roundIds), new Set(from.pointIds));
     if (!round) return { ok: false, reason: 'this round is not here any more' };
+    if (from.kind === 'keptPart') return fromRemovedPart(job, round, new Set(from.pointIds));
     return from.kind === 'earlierRound' ? fromEarlierRound(job, round) : fromMirror(job, round, from.good);
   },
 
@@ -174,6 +176,7 @@ export type DeriveInput = { readonly roundIds: readonly string[] } & (
   | { readonly kind: 'earlierRound' }
   | { readonly kind: 'mirroredSide'; readonly good: 'left' | 'right' }
   | { readonly kind: 'sisterCar'; readonly pointIds: readonly string[] }
+  | { readonly kind: 'keptPart'; readonly pointIds: readonly string[] }
   | { readonly kind: 'plannedChange'; readonly pointIds: readonly string[]; readonly offset: Vector }
 );
 

@@ -7,6 +7,7 @@ export const makeOf = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('earlierRound'), roundId: z.uuid() }),
   z.strictObject({ kind: z.literal('mirroredSide'), roundId: z.uuid(), good: z.enum(['left', 'right']) }),
   z.strictObject({ kind: z.literal('sisterCar'), roundIds: z.array(z.uuid()), through: z.array(z.uuid()) }),
+  z.strictObject({ kind: z.literal('removedPart'), roundId: z.uuid(), through: z.array(z.uuid()) }),
   z.strictObject({
     kind: z.literal('plannedChange'),
     pointIds: z.array(z.uuid()),

@@ -33,7 +33,7 @@ export const makeReference = useCase(input.newReference, ({ jobId, name, source,
     const reference: Reference = {
       id: referenceId,
       jobId,
-      kind: of.kind,
+      kind: of.kind === 'removedPart' ? 'keptPart' : of.kind,
       name,
       rank: first ? 0 : Math.max(-1, ...rows.references.map(({ rank }) => rank)) + 1,
       roundId,
@@ -66,6 +66,8 @@ async function draftOf(at: RowsAt, of: MakeOf): Promise<DraftResult> {
       return runTask('derive', at, { kind: of.kind, roundIds: [of.roundId], good: of.good });
     case 'sisterCar':
       return runTask('derive', at, { kind: of.kind, roundIds: of.roundIds, pointIds: of.through });
+    case 'removedPart':
+      return runTask('derive', at, { kind: 'keptPart', roundIds: [of.roundId], pointIds: of.through });
     case 'plannedChange':
       return runTask('derive', at, { kind: of.kind, roundIds: [], pointIds: of.pointIds, offset: of.offset });
     default:

@@ -51,6 +51,20 @@ export function KindFields({ rows, kind, field }: { rows: JobRows; kind: Kind; f
           />
         </fieldset>
       ) : null}
+      {kind === 'removedPart' ? (
+        <>
+          <SelectField
+            label="Round of the part"
+            {...field('part')}
+            options={sisters.map(({ id, number, shell }) => [id, `${number}. ${shell}`])}
+          />
+          <TextField
+            label="Joined to the shell through"
+            {...field('through')}
+            hint="Codes of holes that both have; left empty, all of them"
+          />
+        </>
+      ) : null}
       {kind === 'plannedChange' ? (
         <>
           <TextField

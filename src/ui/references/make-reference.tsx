@@ -25,7 +25,16 @@ const EXPLAINED: Readonly<Record<Kind, string>> = {
   plannedChange:
     'An offset from what is judged by now, agreed with the owner: a widened arch, a mounting moved. It is ranked first.',
   keptPart: 'Holes and lines of a part that was cut out and kept, typed one a line.',
+  removedPart:
+    'A part that was cut out and measured on the floor in a round of its own, joined to the shell through holes that both have.',
   chart: 'A chart typed from what there is, where there is none of the maker’s.',
+};
+
+const KIND_WORD: Readonly<Record<Kind, string>> = {
+  ...REFERENCE_WORD,
+  keptPart: 'kept part, its figures typed',
+  removedPart: 'kept part, from a round of its own',
+  chart: 'chart built by hand',
 };
 
 interface Making {
@@ -48,7 +57,7 @@ export function MakeReference(making: Making) {
             label="Kind"
             value={kind}
             onChange={(event) => setKind(event.target.value as Kind)}
-            options={KINDS.map((each) => [each, each === 'chart' ? 'chart built by hand' : REFERENCE_WORD[each]])}
+            options={KINDS.map((each) => [each, KIND_WORD[each]])}
           />
           <MakingForm key={kind} {...making} kind={kind} done={close} />
         </>
@@ -64,9 +73,10 @@ function MakingForm({ rows, makeReference, kind, done }: Making & { kind: Kind; 
     action: makeReference,
     defaults: {
       ...FIELDS,
-      name: kind === 'chart' ? 'Chart built from what there is' : REFERENCE_WORD[kind],
+      name: kind === 'chart' ? 'Chart built from what there is' : KIND_WORD[kind],
       sisters: rows.rounds.filter(({ shell }) => shell !== '').map(({ id }) => id),
       round: Job.of(rows).ownRounds[0]?.id ?? '',
+      part: rows.rounds.findLast(({ shell }) => shell !== '')?.id ?? '',
     },
     read: (values, faults) => ({
       jobId: rows.jobs[0]!.id,

@@ -5,7 +5,15 @@ import type { MakeOf } from '@/formats/inputs/references';
 import { lengthsOf, wordsOf } from '../kit/use-entry-form';
 
 /** What a reference can be made of by hand. */
-export const KINDS = ['sisterCar', 'mirroredSide', 'earlierRound', 'plannedChange', 'keptPart', 'chart'] as const;
+export const KINDS = [
+  'sisterCar',
+  'mirroredSide',
+  'earlierRound',
+  'plannedChange',
+  'keptPart',
+  'removedPart',
+  'chart',
+] as const;
 export type Kind = (typeof KINDS)[number];
 
 /** What the form shows at first. */
@@ -15,6 +23,7 @@ export const FIELDS = {
   sisters: [] as string[],
   through: '',
   round: '',
+  part: '',
   good: 'left' as 'left' | 'right',
   points: '',
   x: '0',
@@ -47,6 +56,9 @@ export function readMaking(
       return { kind, roundId: values.round, good: values.good };
     case 'earlierRound':
       return { kind, roundId: values.round };
+    case 'removedPart':
+      if (!values.part) faults.push({ path: 'part', message: 'open a round for the part under Measure first' });
+      return { kind, roundId: values.part, through: pointIds('through') };
     case 'plannedChange':
       return { kind, pointIds: pointIds('points'), offset: [length('x'), length('y'), length('z')] };
     case 'keptPart':

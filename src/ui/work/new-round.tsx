@@ -128,7 +128,7 @@ function RoundForm({ rows, openRound }: Opening) {
       <TextField label={`Temperature, ${format.temperatureUnit}`} {...form.field('temperature')} inputMode="decimal" />
       <TextField label="Who measures" {...form.field('author')} />
       <TextField
-        label="Another shell, a sister car"
+        label="Another shell, or a part cut out of this one"
         {...form.field('shell')}
         hint="Left empty for this job’s own shell"
       />

@@ -43,7 +43,7 @@ export type DraftResult =
   { readonly ok: true; readonly draft: ReferenceDraft } | { readonly ok: false; readonly reason: string };
 
 /** The job a round is judged in when a reference is made of it: with no reference that could have come from it. */
-const byChartAlone = ({ rows }: Job): Job =>
+export const byChartAlone = ({ rows }: Job): Job =>
   Job.of({
     ...rows,
     references: rows.references.filter(({ kind }) => kind === 'chart' || kind === 'keptPart'),
@@ -219,7 +219,11 @@ export function fromPlannedChange(job: Job, pointIds: readonly string[], offset:
   );
 }
 
-function draft(points: ReferenceDraft['points'], dimensions: ReferenceDraft['dimensions'], how: string): DraftResult {
+export function draft(
+  points: ReferenceDraft['points'],
+  dimensions: ReferenceDraft['dimensions'],
+  how: string,
+): DraftResult {
   const sds = [...points, ...dimensions].map(({ sd }) => sd);
   const trust = Math.sqrt(sds.reduce((sum, sd) => sum + sd ** 2, 0) / Math.max(1, sds.length));
   return { ok: true, draft: { points, dimensions, trust, how } };
@@ -239,7 +243,7 @@ const between = <F extends Frame>(
 };
 
 /** The job's lengths as positions give them, each as sure as its two ends. */
-function lengthsOf(job: Job, points: ReferenceDraft['points']): ReferenceDraft['dimensions'] {
+export function lengthsOf(job: Job, points: ReferenceDraft['points']): ReferenceDraft['dimensions'] {
   const at = new Map(points.map((point) => [point.pointId, position<'chart'>(point.at)]));
   const sd = new Map(points.map((point) => [point.pointId, point.sd]));
   return job.rows.dimensions.flatMap((dimension) => {
