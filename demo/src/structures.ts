@@ -78,7 +78,7 @@ export function panelOut(
   for (const point of codes) job.add('panelPoints', { panelId: id, pointId: job.point(point), fate: 'goes' });
   for (const [part, share] of parts) job.add('panelParts', { panelId: id, code: part, share });
   for (const [label, edge, distance, readBack] of lines)
-    job.add('cutLines', { id: later.uuid(), panelId: id, label, edge, distance, readBack });
+    job.add('cutLines', { id: later.uuid(), panelId: id, label, edge, distance, readBack, kerf: 1, gap: 0.8 });
   for (const [beside, kind, thicknessA, thicknessB, factorySpots] of joints) {
     const jointId = later.uuid();
     job.add('workItems', {
@@ -169,6 +169,28 @@ export function solbrisCuts(job: JobBuilder, author: string): void {
       ...{ minX: from[0]!, minY: from[1]!, minZ: from[2]!, maxX: to[0]!, maxY: to[1]!, maxZ: to[2]! },
       ...{ moveX: move[0]!, moveY: move[1]!, moveZ: move[2]! },
     });
+  const templateId = later.uuid();
+  job.add('templates', {
+    ...{ id: templateId, jobId, panelId: outer, name: 'Sill end at the A post', source: 'card', face: 'outside' },
+    ...{ takenFrom: 'the right side', mirrored: true, version: 1 },
+  });
+  const corners = [
+    [0, 0],
+    [210, 0],
+    [196, 62],
+    [128, 96],
+    [0, 104],
+  ] as const;
+  corners.forEach(([x, y], ordinal) => job.add('templatePoints', { id: later.uuid(), templateId, ordinal, x, y }));
+  // The upper diagonal of the door can be trimmed by the turn.
+  const trimmed = job.rows.workItems.find(({ kind, code }) => kind === 'brace' && code === 'X2')!.id;
+  job.rows.braces.splice(
+    0,
+    job.rows.braces.length,
+    ...job.rows.braces.map((brace) =>
+      brace.id === trimmed ? { ...brace, kind: 'adjustable' as const, threadPitch: 1.5, fromOff: 34 } : brace,
+    ),
+  );
   box('swing of the left door', null, [700, -1500, 230], [1740, -745, 1000], [0, 0, 0]);
   box('way in of the left sill', outer, [780, -1000, 100], [1980, -640, 215], [0, 0, 0]);
 }

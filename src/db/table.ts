@@ -92,6 +92,8 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   panelParts: keyed('panel_part', ['panelId', 'code'], 'panels'),
   joints: ofJob('joint'),
   cutLines: of('cut_line', 'panel_id', 'panels', 'cut_line.label'),
+  templates: ofJob('template', 'name'),
+  templatePoints: of('template_point', 'template_id', 'templates', 'template_point.ordinal'),
   keepOuts: ofJob('keep_out', 'name'),
   adviceTaken: ofJob('advice_taken', 'at'),
   removalChecks: ofJob('removal_check', 'at'),
@@ -235,7 +237,8 @@ export type EditableTable =
   | 'workItems'
   | 'panels'
   | 'stages'
-  | 'joints';
+  | 'joints'
+  | 'templates';
 
 /** One row by its identity. */
 export async function rowById<T extends EditableTable>(

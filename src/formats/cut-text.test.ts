@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { cutLinesText, jointsText, readCutLines, readJoints } from './cut-text';
+import { cutLinesText, jointsText, readCutLines, readJoints, readOutline } from './cut-text';
 
 let next = 0;
 const newId = () => `id ${++next}`;
@@ -20,7 +20,9 @@ describe('cut lines as people write them', () => {
   });
 
   it('keep their identity by their label, and name the line that makes no sense', () => {
-    const known = [{ id: 'mine', panelId: 'p', label: 'a', edge: 'x', distance: 1, readBack: null }];
+    const known = [
+      { id: 'mine', panelId: 'p', label: 'a', edge: 'x', distance: 1, readBack: null, kerf: null, gap: null },
+    ];
     const { lines } = readCutLines('A; swage; 40', 'mm', { panelId: 'p', known }, newId);
     expect(lines[0]!.id).toBe('mine');
     const { faults } = readCutLines('A; swage; far\n; ; 3\nB; x; 3\nb; y; 4', 'mm', { panelId: 'p', known }, newId);
@@ -30,6 +32,17 @@ describe('cut lines as people write them', () => {
       expect.stringMatching(/^line 2: from which edge/),
       'line “b” stands here twice',
     ]);
+  });
+});
+
+describe('a template’s outline', () => {
+  it('is a corner a line, three of them at least', () => {
+    expect(readOutline('0; 0\n400; 0\n400; 120', 'mm')).toMatchObject({
+      corners: [{ x: 0, y: 0 }, { x: 400 }, { y: 120 }],
+      faults: [],
+    });
+    expect(readOutline('0; 0\n1; 1', 'mm').faults).toMatchObject([{ message: 'three corners at least' }]);
+    expect(readOutline('0; wide', 'mm').faults[0]!.message).toMatch(/^line 1: up/);
   });
 });
 

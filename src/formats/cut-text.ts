@@ -4,8 +4,11 @@ import type { LengthUnit } from '@/core/maths/units/length';
 import type { Fault } from './faults';
 import { lengthOf, linesOf } from './typed-lines';
 
-/** What a cut line says: its label on the metal, the edge that stays, how far off it runs, what was read back. */
-export const CUT_LINE_COLUMNS = ['label', 'edge that stays', 'distance', 'read back'];
+/**
+ * What a cut line says: its label on the metal, the edge that stays, how far off it runs, what was read back; and where a piece is
+ * spliced in, the saw's kerf and the gap left at the joint.
+ */
+export const CUT_LINE_COLUMNS = ['label', 'edge that stays', 'distance', 'read back', 'kerf', 'gap'];
 /** What a joint says: what lies beside, how it is joined, the two sheets, the factory’s spots. */
 export const JOINT_COLUMNS = ['beside', 'joined how', 'sheet', 'other sheet', 'spots'];
 
@@ -21,14 +24,16 @@ export function readCutLines(
   const faults: Fault[] = [];
   const lines = linesOf(text, 'lines', faults).flatMap((line): CutLine[] => {
     const before = faults.length;
-    const [label = '', edge = '', , readBack = ''] = line.cells;
+    const [label = '', edge = '', , readBack = '', kerf = '', gap = ''] = line.cells;
     if (label === '') line.fault('a label first, as it stands on the metal');
     if (edge === '') line.fault('from which edge that stays');
     const distance = lengthOf(line, 2, 'distance', unit);
-    const read = readBack === '' ? null : lengthOf(line, 3, 'read back', unit);
+    const may = (cell: string, k: number) => (cell === '' ? null : lengthOf(line, k, CUT_LINE_COLUMNS[k]!, unit));
+    const [read, sawn, left] = [may(readBack, 3), may(kerf, 4), may(gap, 5)];
+    if ((sawn ?? 0) < 0 || (left ?? 0) < 0) line.fault('kerf and gap: not below nothing');
     const there = known.find((each) => each.label.toLowerCase() === label.toLowerCase());
     if (faults.length > before) return [];
-    return [{ id: there?.id ?? newId(), panelId, label, edge, distance, readBack: read }];
+    return [{ id: there?.id ?? newId(), panelId, label, edge, distance, readBack: read, kerf: sawn, gap: left }];
   });
   const labels = lines.map(({ label }) => label.toLowerCase());
   const twice = labels.find((label, i) => labels.indexOf(label) !== i);
@@ -66,8 +71,10 @@ export function readJoints(
 
 export const cutLinesText = (lines: readonly CutLine[], length: (mm: number) => string): string =>
   lines
-    .map(({ label, edge, distance, readBack }) =>
-      [label, edge, length(distance), ...(readBack === null ? [] : [length(readBack)])].join('; '),
+    .map(({ label, edge, distance, readBack, kerf, gap }) =>
+      [label, edge, length(distance), ...[readBack, kerf, gap].map((mm) => (mm === null ? '' : length(mm)))]
+        .join('; ')
+        .replace(/(; )+$/, ''),
     )
     .join('\n');
 
@@ -84,3 +91,22 @@ export const jointsText = (joints: readonly Joint[], fine: (mm: number) => strin
         .replace(/(; )+$/, ''),
     )
     .join('\n');
+
+/** What a line of a template's outline says. */
+export const OUTLINE_COLUMNS = ['to the right', 'up'];
+const FEWEST_CORNERS = 3;
+
+/** Reads the outline of a template, a corner a line: `0; 0`, in order round. */
+export function readOutline(
+  text: string,
+  unit: LengthUnit,
+): { readonly corners: { readonly x: number; readonly y: number }[]; readonly faults: Fault[] } {
+  const faults: Fault[] = [];
+  const corners = linesOf(text, 'outline', faults).map((line) => ({
+    x: lengthOf(line, 0, OUTLINE_COLUMNS[0]!, unit),
+    y: lengthOf(line, 1, OUTLINE_COLUMNS[1]!, unit),
+  }));
+  if (faults.length === 0 && corners.length < FEWEST_CORNERS)
+    faults.push({ path: 'outline', message: 'three corners at least' });
+  return { corners, faults };
+}

@@ -28,6 +28,7 @@ type EditedTable = Extract<
   | 'panels'
   | 'stages'
   | 'joints'
+  | 'templates'
 >;
 
 /**

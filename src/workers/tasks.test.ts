@@ -40,6 +40,7 @@ const NAMES: Readonly<Record<string, JobTable>> = {
   stageOutId: 'stages',
   panelId: 'panels',
   checkId: 'removalChecks',
+  templateId: 'templates',
 };
 /** Each row of these belongs to one of another table and no two to the same: their owners stay. */
 const ONE_EACH = ['findingDetails', 'decisionDetails', 'readingStrikes', 'readingKeeps'];

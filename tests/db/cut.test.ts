@@ -30,7 +30,9 @@ async function sill(more: Partial<Parameters<typeof actions.savePanel>[0]> = {})
     panel: { ...NEW_PANEL, id, jobId, part: 'Left sill', side: 'left' as const, stageId },
     points: [{ panelId: id, pointId: point.id, fate: 'goes' as const }],
     parts: [{ panelId: id, code: 'S1L-S2L', share: 1 }],
-    lines: [{ id: randomUUID(), panelId: id, label: 'A', edge: 'post', distance: 42, readBack: null }],
+    lines: [
+      { id: randomUUID(), panelId: id, label: 'A', edge: 'post', distance: 42, readBack: null, kerf: null, gap: null },
+    ],
     joints: [],
     stage: {
       item: { id: stageId, jobId, kind: 'stage' as const, code: 'stage-1', name: 'Sill out', version: 1 },

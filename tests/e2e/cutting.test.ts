@@ -114,16 +114,7 @@ describe('bracing and cutting', () => {
     await check.getByRole('button', { name: 'Compare' }).click();
     await check.getByText('read one of them at least, or shut the door').waitFor();
     const field = check.getByLabel(/^DL2/);
-    const was = Number(
-      /([\d.]+)/.exec(
-        (await check
-          .getByText(/^it was/)
-          .first()
-          .textContent())!,
-      )![1],
-    );
-    expect(was).toBeGreaterThan(500);
-    const own = check.locator('div', { has: field }).last();
+    const own = check.locator('div', { has: page.getByLabel(/^DL2/) }).last();
     const before = Number(/it was ([\d.]+)/.exec((await own.textContent())!)![1]);
     await field.fill('far');
     await check.getByRole('button', { name: 'Compare' }).click();

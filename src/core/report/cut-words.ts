@@ -2,7 +2,7 @@ import type { BraceReason } from '../plan/cut/brace-advice';
 import type { Cause } from '../plan/cut/after-cut';
 import type { GateKey } from '../plan/cut/gates';
 import type { SlackRange, SlackWord } from '../plan/cut/slack-table';
-import type { Brace, Joint, Panel, RemovalCheck } from '../shell/job/entities';
+import type { Brace, Joint, Panel, RemovalCheck, Template } from '../shell/job/entities';
 
 /** What a gate asks. */
 export const GATE_WORD: Readonly<Record<GateKey, string>> = {
@@ -41,6 +41,12 @@ export const JOINT_WORD: Readonly<Record<Joint['kind'], string>> = {
   leaded: 'leaded',
   bonded: 'bonded',
   bolted: 'bolted',
+};
+
+export const SOURCE_WORD: Readonly<Record<Template['source'], string>> = {
+  card: 'card',
+  paper: 'paper',
+  goodPart: 'a good part',
 };
 
 export const END_WORD: Readonly<Record<Brace['fromEnd'], string>> = {

@@ -198,8 +198,36 @@ create table cut_line (
   edge text not null check (edge <> ''),
   distance double precision not null,
   read_back double precision,
+  kerf double precision check (kerf >= 0),
+  gap double precision check (gap >= 0),
   unique (panel_id, label),
   foreign key (job_id, panel_id) references panel (job_id, id)
+);
+
+-- Shapes kept flat, to mark metal by.
+create table template (
+  id uuid primary key,
+  job_id uuid not null references job (id),
+  panel_id uuid,
+  name text not null check (name <> ''),
+  source text not null check (source in ('card', 'paper', 'goodPart')),
+  taken_from text not null,
+  face text not null check (face in ('outside', 'inside')),
+  mirrored boolean not null,
+  version integer not null check (version >= 1),
+  unique (job_id, id),
+  foreign key (job_id, panel_id) references panel (job_id, id)
+);
+
+create table template_point (
+  id uuid primary key,
+  template_id uuid not null,
+  job_id uuid,
+  ordinal integer not null check (ordinal >= 0),
+  x double precision not null,
+  y double precision not null,
+  unique (template_id, ordinal),
+  foreign key (job_id, template_id) references template (job_id, id)
 );
 
 create table keep_out (
@@ -274,6 +302,7 @@ begin
       ('shear_panel', 'structure', 'structure_id'),
       ('panel_part', 'panel', 'panel_id'),
       ('cut_line', 'panel', 'panel_id'),
+      ('template_point', 'template', 'template_id'),
       ('removal_reading', 'removal_check', 'check_id')) as t (child, owner, key)
   loop
     execute format('create function job_of_%1$s() returns trigger language plpgsql as $f$
@@ -299,7 +328,7 @@ begin
       for each row execute function refuse_change()', kept);
   end loop;
   foreach kept in array array['section', 'stage', 'structure', 'node', 'member', 'shear_panel', 'press_test',
-    'panel_part', 'joint', 'cut_line', 'keep_out', 'advice_taken', 'removal_check', 'removal_reading']
+    'panel_part', 'joint', 'cut_line', 'template', 'template_point', 'keep_out', 'advice_taken', 'removal_check', 'removal_reading']
   loop
     call keep_in_journal(kept);
   end loop;

@@ -36,6 +36,11 @@ export const keptStructure = z.strictObject({
 /** A whole structure out of a file, as `vinkel.shell/1` has it. */
 export const importedStructure = z.strictObject({ id: z.uuid(), jobId: z.uuid(), document: z.string().max(4_000_000) });
 
+/** A template, whole: corners that are not here are taken away. */
+export const savedTemplate = z.strictObject({
+  template: entity.template,
+  corners: z.array(entity.templatePoint).min(3, 'three corners at least').max(500),
+});
 export const newPressTest = entity.pressTest.omit({ at: true, author: true });
 export const newSection = entity.section;
 export const savedKeepOut = entity.keepOut;
@@ -61,6 +66,7 @@ export type SavedStage = z.input<typeof savedStage>;
 export type SavedPanel = z.input<typeof savedPanel>;
 export type KeptStructure = z.input<typeof keptStructure>;
 export type ImportedStructure = z.input<typeof importedStructure>;
+export type SavedTemplate = z.input<typeof savedTemplate>;
 export type NewPressTest = z.input<typeof newPressTest>;
 export type NewSection = z.input<typeof newSection>;
 export type SavedKeepOut = z.input<typeof savedKeepOut>;

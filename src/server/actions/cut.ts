@@ -181,6 +181,22 @@ async function writeEdition(
   );
 }
 
+/** Writes a template, whole. */
+export const saveTemplate = useCase(input.savedTemplate, async ({ template, corners }, context) => {
+  if (corners.some(({ templateId }) => templateId !== template.id))
+    return failed('corners', 'a corner of another template cannot be put here');
+  return context.database.transaction(async (tx) => {
+    const [there] = await tx.query('select from template where id = $1', [template.id]);
+    if (there) {
+      const result = await edit(tx, 'templates', template, context);
+      if (!result.ok) return overtaken(result.current);
+      await tx.query('delete from template_point where template_id = $1', [template.id]);
+    } else await insert(tx, 'templates', [template]);
+    await insert(tx, 'templatePoints', corners);
+    return done(null);
+  });
+});
+
 export const addPressTest = useCase(input.newPressTest, async (test, { database, actor, now }) => {
   await insert(database, 'pressTests', [{ ...test, at: now, author: actor }], { skipExisting: true });
   return done(null);

@@ -9,6 +9,7 @@ import type {
   SavedKeepOut,
   SavedPanel,
   SavedStage,
+  SavedTemplate,
 } from '@/formats/inputs/cut';
 import type { CorrectedBrace, ItemEventInput, NewBrace, WithdrawalInput } from '@/formats/inputs/work';
 import type { Action } from '../kit/use-action';
@@ -29,4 +30,5 @@ export interface CuttingActions {
   readonly removeKeepOut: Action<RemovedKeepOut>;
   readonly decideAdvice: Action<DecidedAdvice>;
   readonly addCheck: Action<NewCheck>;
+  readonly saveTemplate: Action<SavedTemplate>;
 }

@@ -16,7 +16,7 @@ export function CutPanels({ panels, views, ...form }: CutPanelsProps) {
   return (
     <section aria-label="Metal to be cut" className="no-print flex flex-col gap-2">
       <div className="flex items-center gap-2">
-        <h3 className="caps">Metal to be cut</h3>
+        <h2 className="caps">Metal to be cut</h2>
         <PanelDialog {...form} />
       </div>
       <ul className="empty:hidden">
@@ -55,6 +55,14 @@ function PanelLine({ view, ...form }: Omit<CutPanelsProps, 'panels' | 'views'> &
   return (
     <span className="flex flex-wrap items-center gap-2 text-sm text-soft">
       {format.name(said.join(', '))}
+      {lines.map(({ label, distance, kerf, gap }) =>
+        gap === null ? null : (
+          <span key={label}>
+            {label}: the piece that comes in reaches to {format.length(distance + gap)} {format.unit} of the same edge
+            {kerf ? `, its saw line at ${format.length(distance + gap - kerf)} on the waste side` : ''}
+          </span>
+        ),
+      )}
       <PanelDialog {...form} known={view} />
     </span>
   );

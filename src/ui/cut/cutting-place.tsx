@@ -16,6 +16,7 @@ import { Losses } from './losses';
 import { SlackByStage } from './slack-table';
 import { StageStrip } from './stage-strip';
 import { BodyForm, StructurePanel } from './structure-panel';
+import { Templates } from './templates';
 import { TrimByTheTurn } from './trim';
 
 interface PlaceProps {
@@ -94,6 +95,7 @@ function CutRoom({ page, worked, actions, instruments }: WithProps) {
         </div>
       ) : null}
       <Losses jobId={page.jobId} page={page.before} />
+      <Templates {...{ page, actions }} />
       <SlackByStage {...{ page, worked }} />
     </>
   );

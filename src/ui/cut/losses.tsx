@@ -5,7 +5,7 @@ import { useFormat } from '../shell/preferences-context';
 export function Losses({ jobId, page: { panels, losses, round } }: { readonly jobId: string; readonly page: CutPage }) {
   if (panels.length === 0) return null;
   return (
-    <section aria-label="Before the cut" className="flex flex-col gap-4">
+    <section aria-label="What leaves with the metal" className="flex flex-col gap-4">
       <h2 className="text-xl">
         What leaves with the metal{' '}
         {round ? <span className="text-base text-soft">by the round “{round.name}”</span> : null}

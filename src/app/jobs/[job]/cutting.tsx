@@ -37,7 +37,7 @@ export async function CuttingRung({ params, searchParams, room }: CuttingParams 
             ...{ savePanel: cut.savePanel, saveStage: cut.saveStage, addCheck: cut.addCheck },
             ...{ keepStructure: cut.keepStructure, importStructure: cut.importStructure },
             ...{ addPressTest: cut.addPressTest, addSection: cut.addSection, decideAdvice: cut.decideAdvice },
-            ...{ saveKeepOut: cut.saveKeepOut, removeKeepOut: cut.removeKeepOut },
+            ...{ saveKeepOut: cut.saveKeepOut, removeKeepOut: cut.removeKeepOut, saveTemplate: cut.saveTemplate },
           }}
         />
       }

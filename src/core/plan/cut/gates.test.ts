@@ -39,7 +39,7 @@ describe('before metal comes out', () => {
   it('wants every cut line read back, within a scriber’s width', () => {
     const { rows } = leftSideOut();
     const line = (label: string, readBack: number | null) => ({
-      ...{ id: label, panelId: 'left sill', label, edge: 'post', distance: 42, readBack },
+      ...{ id: label, panelId: 'left sill', label, edge: 'post', distance: 42, readBack, kerf: null, gap: null },
     });
     const cutLines = [line('A', 42.5), line('B', 45), line('C', null)];
     expect(gates({ ...rows, cutLines })('cutLines')!.open).toEqual(['B', 'C']);

@@ -18,6 +18,8 @@ import type {
   PanelPart,
   Section,
   Structure,
+  Template,
+  TemplatePoint,
   WorkItem,
 } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
@@ -45,6 +47,7 @@ export interface CuttingPage {
   /** Where points stand, by their identities, chart axes, mm: as the last round found them, else by the reference. */
   readonly places: Readonly<Record<string, Position<'chart'>>>;
   readonly keepOuts: readonly KeepOutView[];
+  readonly templates: readonly TemplateView[];
   /** What dies with each panel and what is read of it first. */
   readonly before: CutPage;
   /** What is worked out of the structure; absent where there is none. */
@@ -53,6 +56,13 @@ export interface CuttingPage {
 
 /** Room that must stay free, and the name of the panel whose way in it is. */
 export type KeepOutView = KeepOutRow & { readonly panel?: string };
+
+export interface TemplateView {
+  readonly template: Template;
+  readonly corners: readonly TemplatePoint[];
+  /** Name of the panel it is for. */
+  readonly panel?: string;
+}
 
 export interface PanelView {
   readonly panel: Panel;
@@ -185,6 +195,7 @@ export function cuttingPage(job: Job, { at, advise }: { readonly at?: number; re
     }),
     stages,
     places: placesOf(job, cut),
+    templates: templatesOf(job),
     keepOuts: rows.keepOuts.map((room): KeepOutView => {
       const panel = job.panels.find(({ id }) => id === room.panelId)?.part;
       return { ...room, ...(panel ? { panel } : {}) };
@@ -271,6 +282,13 @@ function turnViews(job: Job, cut: CutModel, stage: number): TurnView[] {
     }),
   }));
 }
+
+export const templatesOf = (job: Job): TemplateView[] =>
+  job.rows.templates.map((template) => {
+    const panel = job.panels.find(({ id }) => id === template.panelId)?.part;
+    const corners = job.rows.templatePoints.filter(({ templateId }) => templateId === template.id);
+    return { template, corners, ...(panel ? { panel } : {}) };
+  });
 
 function placesOf(job: Job, cut: CutModel | undefined): CuttingPage['places'] {
   const latest = cut?.latest ?? latestRound(job);

@@ -71,6 +71,8 @@ export const JOB_TABLES = {
   panelParts: entity.panelPart,
   joints: entity.joint,
   cutLines: entity.cutLine,
+  templates: entity.template,
+  templatePoints: entity.templatePoint,
   keepOuts: entity.keepOut,
   adviceTaken: entity.adviceTaken,
   removalChecks: entity.removalCheck,

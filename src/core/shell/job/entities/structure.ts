@@ -119,7 +119,30 @@ export const cutLine = z.strictObject({
   distance: length,
   /** What was read of the marked line; empty until it was. */
   readBack: length.nullable(),
+  /** Where a piece is spliced in: how wide the saw cuts it, and the gap left at the joint; empty where none is. */
+  kerf: length.min(0).nullable(),
+  gap: length.min(0).nullable(),
 });
+export const TEMPLATE_SOURCES = ['card', 'paper', 'goodPart'] as const;
+/** A shape kept flat, to mark metal by at true scale. */
+export const template = z.strictObject({
+  id,
+  jobId: id,
+  /** The panel it is for; empty where it is for none in particular. */
+  panelId: id.nullable(),
+  name,
+  /** What it was taken with, or from. */
+  source: z.enum(TEMPLATE_SOURCES),
+  /** Where from, in words. */
+  takenFrom: line,
+  /** The face of the metal it lies on. */
+  face: z.enum(['outside', 'inside']),
+  /** It is for the other side: turned over before it is marked from. */
+  mirrored: z.boolean(),
+  version,
+});
+/** A corner of its outline, in order round; mm from its own corner, to the right and up. */
+export const templatePoint = z.strictObject({ id, templateId: id, ordinal: count, x: length, y: length });
 /** Room that no brace may stand in: a door's swing, the way a new panel takes, a place to be reached. Chart axes, mm. */
 export const keepOut = z.strictObject({
   id,
@@ -191,6 +214,8 @@ export type CutStage = z.infer<typeof stage>;
 export type PanelPart = z.infer<typeof panelPart>;
 export type Joint = z.infer<typeof joint>;
 export type CutLine = z.infer<typeof cutLine>;
+export type Template = z.infer<typeof template>;
+export type TemplatePoint = z.infer<typeof templatePoint>;
 export type KeepOutRow = z.infer<typeof keepOut>;
 export type AdviceTaken = z.infer<typeof adviceTaken>;
 export type RemovalCheck = z.infer<typeof removalCheck>;
