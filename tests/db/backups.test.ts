@@ -1,6 +1,8 @@
 import {
   appendFileSync,
+  copyFileSync,
   existsSync,
+  mkdirSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -12,6 +14,8 @@ import { describe, expect, it } from 'vitest';
 import { theJob } from '@/core/shell/job/job-rows';
 import { loadJob, removeJob } from '@/db/jobs';
 import { journalFiles } from '@/db/journal/journal';
+import { MIGRATIONS, migrate } from '@/db/migrate';
+import { openPglite } from '@/db/pglite';
 import { insert, update } from '@/db/table';
 import { contentHash } from '@/server/archive/export';
 import { importJob } from '@/server/archive/import';
@@ -199,23 +203,31 @@ describe('a database folder', () => {
   });
 
   it('is copied before its schema changes, and the copy proved', async () => {
-    const store = await openStore(data.folder);
-    await bring(store, 'kvist');
-    const before = await hash(store, idOf('kvist'));
     // As the version before left it: without the last migration.
-    await store.database.script('delete from migration where number = 8');
-    await store.database.script(UNDO_8);
-    await store.close();
+    const migrations = readdirSync(MIGRATIONS).sort();
+    const last = migrations.at(-1)!;
+    const earlier = data.in('migrations');
+    mkdirSync(earlier);
+    for (const file of migrations) if (file !== last) copyFileSync(`${MIGRATIONS}/${file}`, `${earlier}/${file}`);
+    rmSync(data.in('database'), { recursive: true });
+    const old = await openPglite(data.in('database'));
+    await migrate(old, earlier);
+    const id = crypto.randomUUID();
+    await old.query(
+      `insert into job (id, name, shell, identity_number, owner, shop, driver_side, bench, note, started_at, version)
+       values ($1, 'Old', '', '', '', '', 'left', '', '', now(), 1)`,
+      [id],
+    );
+    await old.close();
     const again = await openStore(data.folder);
-    expect(await hash(again, idOf('kvist'))).toBe(before);
+    expect(theJob((await loadJob(again.database, id))!).name).toBe('Old');
     const [copy] = readdirSync(data.in('backups'));
-    expect(copy).toMatch(/-before-0008_kept\.sql$/);
+    expect(copy!.endsWith(`-before-${last}`)).toBe(true);
     expect(existsSync(data.in('backups', copy!, 'proved.json'))).toBe(true);
     await again.close();
   });
 
   it('is tidied of what a killed program left behind', async () => {
-    const { mkdirSync } = await import('node:fs');
     mkdirSync(data.in('import-abc'));
     appendFileSync(data.in('import-abc', 'job.zip'), 'x');
     mkdirSync(data.in('scratch-proof-1'));
@@ -224,41 +236,3 @@ describe('a database folder', () => {
     await store.close();
   });
 });
-
-/** Takes back what migration 8 did, so that it runs again. */
-const UNDO_8 = `
-  do $$
-  declare
-    each record;
-  begin
-    for each in select tgname, tgrelid::regclass::text as owner from pg_trigger
-      where tgname like 'noted_%' or tgname = 'job_of_owner' loop
-      execute format('drop trigger %I on %s', each.tgname, each.owner);
-    end loop;
-    for each in select conname, conrelid::regclass::text as owner, pg_get_constraintdef(oid) as said from pg_constraint
-      where contype = 'f' and pg_get_constraintdef(oid) like 'FOREIGN KEY (job_id, %'
-        and conrelid::regclass::text not in ('dimension', 'member_line') loop
-      execute format('alter table %s drop constraint %I', each.owner, each.conname);
-      execute format('alter table %s add constraint %I foreign key (%s) references %s (id)', each.owner,
-        each.owner || '_' || substring(each.said from 'job_id, (\\w+)') || '_fkey',
-        substring(each.said from 'job_id, (\\w+)'), substring(each.said from 'REFERENCES (\\w+)'));
-    end loop;
-    for each in select table_name as owner from information_schema.columns where column_name = 'job_id'
-      and table_name in ('seam_station', 'round_control', 'round_event', 'reference_point', 'reference_dimension',
-        'reference_station', 'reference_round', 'pull_hold', 'pull_event', 'reading', 'reading_strike', 'reading_keep',
-        'point_condition', 'brace_dimension', 'brace_event', 'step_event', 'log_subject', 'finding_detail',
-        'decision_detail', 'morning_reading') loop
-      execute format('alter table %I drop column job_id cascade', each.owner);
-      execute format('drop function job_of_%s()', each.owner);
-    end loop;
-    for each in select conname, conrelid::regclass::text as owner from pg_constraint
-      where contype = 'u' and pg_get_constraintdef(oid) = 'UNIQUE (job_id, id)'
-        and conrelid::regclass::text <> 'point' loop
-      execute format('alter table %s drop constraint %I', each.owner, each.conname);
-    end loop;
-    drop table noted_change;
-    drop table journal_mark;
-    drop function note_change();
-    drop procedure keep_in_journal(text);
-  end
-  $$`;
