@@ -3,10 +3,14 @@ import { computeAlignment, parseAlignmentRequest } from '@/formats/alignment';
 import type { Computed } from '@/formats/computed';
 import { computeBracing, parseBracing } from '@/formats/bracing';
 import { computeFrame } from '@/formats/frame';
+import { computePulling, parsePull } from '@/formats/pulling';
 import { parseShellDocument, parseSlack } from '@/formats/shell-file';
 import { computeSlack } from '@/formats/slack';
+import { computeSeating, parseSeat } from '@/formats/seating';
 import { computeStacks, parseStacks } from '@/formats/stacks';
 import { computeAdjustment, parseSurvey } from '@/formats/survey';
+import { computeWelding, parseWeld } from '@/formats/welding';
+import { computeYielding, parseYield } from '@/formats/yielding';
 import { faultText, parseJson, type Parsed } from '@/formats/faults';
 
 /** A command: its document in, its document out. */
@@ -22,6 +26,10 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   slack: { parse: parseSlack, compute: computeSlack },
   brace: { parse: parseBracing, compute: computeBracing },
   stack: { parse: parseStacks, compute: computeStacks },
+  pull: { parse: parsePull, compute: computePulling },
+  yield: { parse: parseYield, compute: computeYielding },
+  seat: { parse: parseSeat, compute: computeSeating },
+  weld: { parse: parseWeld, compute: computeWelding },
 };
 
 const EXIT = { computed: 0, notReadable: 2, notComputable: 3 } as const;

@@ -183,7 +183,7 @@ describe('what was decided and read', () => {
     expect(read.ok && read.value.removalChecks).toEqual(rows.removalChecks);
   });
 
-  it('turns of a brace add up; said twice by one press they are one', async () => {
+  it('a brace is turned so far in all; said twice it was turned once', async () => {
     const { jobId } = shop();
     const [from, to] = [(await shop().point('S1L')).point.id, (await shop().point('S1R')).point.id];
     const id = randomUUID();
@@ -200,7 +200,7 @@ describe('what was decided and read', () => {
     valueOf(await planBrace({ item, brace, dimensionIds: [] }));
     const turn = { id: randomUUID(), itemId: id, kind: 'turned' as const, key: '', reason: '', value: 1 };
     valueOf(await recordItemEvent(turn));
-    valueOf(await recordItemEvent(turn));
+    valueOf(await recordItemEvent({ ...turn, id: randomUUID() }));
     valueOf(await recordItemEvent({ ...turn, id: randomUUID(), value: 2 }));
     expect((await shop().rows()).workEvents.flatMap(({ value }) => value ?? [])).toEqual([1, 2]);
     expect(faultsOf(await recordItemEvent({ ...turn, id: randomUUID(), value: null }))).toHaveLength(1);

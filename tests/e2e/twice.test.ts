@@ -79,7 +79,7 @@ function doubled(rows: JobRows): string[] {
     ...same(
       'tick',
       rows.workEvents,
-      ({ itemId, kind, key, at: when }) => `${itemId} ${kind} ${key} ${when.slice(0, 16)}`,
+      ({ itemId, kind, key, value, at: when }) => `${itemId} ${kind} ${key} ${value ?? ''} ${when.slice(0, 16)}`,
     ),
     ...same('mount', rows.mounts, ({ pointId, name }) => `${pointId} ${name}`),
     ...same('record', rows.signedRecords, ({ snapshot: { madeAt: _, ...snapshot } }) => JSON.stringify(snapshot)),

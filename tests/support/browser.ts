@@ -45,7 +45,10 @@ export async function settled(page: Page): Promise<void> {
     () =>
       new Promise<boolean>((resolve) => {
         const { dataset } = document.documentElement;
-        const still = () => dataset.alive === location.pathname && dataset.working === undefined;
+        const still = () =>
+          dataset.alive === location.pathname &&
+          dataset.working === undefined &&
+          document.querySelector('[data-fetching]') === null;
         if (!still()) return resolve(false);
         // What has just come may ask for more: it stands still when it still does a moment later.
         setTimeout(() => resolve(still()), 80);

@@ -3,7 +3,7 @@
 import * as input from '@/formats/inputs/work';
 import { insert } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
-import { lastKind } from '@/db/events';
+import { lastEvent, lastKind } from '@/db/events';
 import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
 
@@ -37,10 +37,11 @@ export const planBrace = useCase(input.newBrace, async (planned, { database, act
   return done(null);
 });
 
-/** Notes what happened to an item of work; said twice it happened once, turned twice it was turned twice. */
+/** Notes what happened to an item of work; said twice it happened once: a figure is what it comes to, not what was added. */
 export const recordItemEvent = useCase(input.itemEvent, (event, { database, actor, now }) =>
   database.transaction(async (tx) => {
-    if (event.value === null && (await lastKind(tx, 'work', event.itemId, event.key)) === event.kind) return done(null);
+    const last = await lastEvent(tx, 'work', event.itemId, event.key);
+    if (last?.kind === event.kind && (last.value ?? null) === event.value) return done(null);
     await insert(tx, 'workEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
     return done(null);
   }),

@@ -61,11 +61,19 @@ export function TrimByTheTurn({ worked, recordItemEvent }: TrimProps) {
               {turns.map(({ code, itemId, turned }) => (
                 <td key={code} className="num">
                   <span className="flex items-center justify-end gap-1">
-                    <Button aria-label={`${code} a quarter shorter`} onClick={() => note(itemId, -1)}>
+                    <Button
+                      aria-label={`${code} a quarter shorter`}
+                      disabled={noting.pending}
+                      onClick={() => note(itemId, turned - 1)}
+                    >
                       −
                     </Button>
                     {turned}
-                    <Button aria-label={`${code} a quarter longer`} onClick={() => note(itemId, 1)}>
+                    <Button
+                      aria-label={`${code} a quarter longer`}
+                      disabled={noting.pending}
+                      onClick={() => note(itemId, turned + 1)}
+                    >
                       +
                     </Button>
                   </span>

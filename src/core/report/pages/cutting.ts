@@ -273,9 +273,7 @@ function tellingViews(job: Job, cut: CutModel, stage: number): TellingView[] {
 function turnViews(job: Job, cut: CutModel, stage: number): TurnView[] {
   return turnEffects(cut, stage).map(({ brace: { brace }, quarter, moves }) => ({
     ...{ code: brace.code, itemId: brace.id, quarter },
-    turned: job.rows.workEvents
-      .filter(({ itemId, kind }) => itemId === brace.id && kind === 'turned')
-      .reduce((sum, { value }) => sum + (value ?? 0), 0),
+    turned: job.rows.workEvents.findLast(({ itemId, kind }) => itemId === brace.id && kind === 'turned')?.value ?? 0,
     moves: moves.flatMap((mm, d) => {
       const { id, code, limit } = cut.lengths[d]!;
       return Math.abs(mm) < TOLD ? [] : [{ lengthId: id, code, limit, mm }];

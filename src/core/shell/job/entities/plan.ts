@@ -31,7 +31,7 @@ export const workEvent = z.strictObject({
   at,
   author,
   reason: line,
-  /** Of a mount that was checked its height, mm; of a brace that was turned its quarter turns; empty otherwise. */
+  /** Of a mount that was checked its height, mm; of a brace how many quarter turns it is turned in all; empty otherwise. */
   value: length.nullable().default(null),
 });
 
