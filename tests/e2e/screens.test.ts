@@ -84,7 +84,6 @@ describe('every screen of the demo', () => {
       const { page, errors } = window;
       await page.goto(path);
       await settled(page);
-      await page.locator('h1').first().waitFor({ state: 'attached' });
       await page.evaluate(axe);
       // The dark sheet differs by its tones alone.
       const violations = await page.evaluate(

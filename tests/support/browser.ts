@@ -48,6 +48,8 @@ export async function settled(page: Page): Promise<void> {
         const still = () =>
           dataset.alive === location.pathname &&
           dataset.working === undefined &&
+          // A part of the page that has come is hidden until it is put in its place.
+          document.querySelector('template[id^="B:"], [hidden][id^="S:"]') === null &&
           document.querySelector('[data-fetching]') === null;
         if (!still()) return resolve(false);
         // What has just come may ask for more: it stands still when it still does a moment later.
