@@ -7,7 +7,7 @@ import { buildRecord } from '@/core/report/record/record';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { aimOf } from '@/core/findings/brace-pull';
 import { judgeRound } from '@/core/round/judge/judge-round';
-import type { LogEntry, Round, Step } from '@/core/shell/job/entities';
+import { NEW_PULL, type LogEntry, type Round, type Step } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
 import { BENCHES, setUpOn } from './benches';
@@ -233,37 +233,39 @@ export function solbris(): DemoJob {
   const pull = job.add('pulls', {
     id: job.random.uuid(),
     jobId: job.jobId,
-    code: 'P1',
+    ...NEW_PULL,
     pointId: job.point('R4L'),
     roundId: round2.id,
     aimX: round1(aim[0]),
     aimY: round1(aim[1]),
     aimZ: round1(aim[2]),
+    ...{ attach: 'plate', chain: 1600, rated: 30_000, ramArea: 2000 },
     heldAt: 'Clamped at C1L, C1R and both sills',
     note: 'First trial pull: learn the spring-back, not the whole way',
     version: 1,
   });
+  job.rows.workItems.push({ id: pull.id, jobId: job.jobId, kind: 'pull', code: 'P1', name: 'P1', version: 1 });
   const holdIds = seeded(4021);
   for (const code of ['C1L', 'C1R'])
-    job.add('pullHolds', {
+    job.add('holds', {
       id: holdIds.uuid(),
-      pullId: pull.id,
+      itemId: pull.id,
       pointId: job.point(code),
       kind: 'clamp',
-      rating: null,
+      rating: 25_000,
     });
   const pullEvent = (kind: 'planned' | 'loaded' | 'released', note = '') =>
-    job.add('pullEvents', {
-      id: job.random.uuid(),
-      pullId: pull.id,
-      kind,
-      at: job.now(),
-      author: NILS!,
-      note,
+    job.add('workEvents', {
+      ...{ id: job.random.uuid(), itemId: pull.id, kind, key: '' },
+      ...{ at: job.now(), author: NILS!, reason: note, value: null },
     });
   pullEvent('planned');
   job.wait(60);
-  pullEvent('loaded', 'ratchet strap and screw jack');
+  job.add('strokes', {
+    ...{ id: holdIds.uuid(), pullId: pull.id, ordinal: 0, target: 5, rest: 2, plusMinus: 4 },
+    ...{ at: job.now(), author: NILS! },
+  });
+  pullEvent('loaded');
   const reach = now.get('R4L')![0];
   pullReading(job, round2, pull.id, 'underLoad', reach + 5.2);
   job.wait(4);

@@ -7,13 +7,13 @@ interface LastEvent {
 }
 
 /**
- * What happened last to an item of work, a pull or a step and was not taken back; undefined where nothing did.
+ * What happened last to an item of work or a step and was not taken back; undefined where nothing did.
  *
  * @param key the part of the item it is about
  */
 export async function lastEvent(
   tx: Queryable,
-  of: 'work' | 'pull' | 'step',
+  of: 'work' | 'step',
   id: string,
   key?: string,
 ): Promise<LastEvent | undefined> {
@@ -27,5 +27,5 @@ export async function lastEvent(
   return last;
 }
 
-export const lastKind = async (tx: Queryable, of: 'pull' | 'step', id: string): Promise<string | undefined> =>
+export const lastKind = async (tx: Queryable, of: 'step', id: string): Promise<string | undefined> =>
   (await lastEvent(tx, of, id))?.kind;

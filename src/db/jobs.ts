@@ -45,7 +45,7 @@ export async function loadJob(db: Queryable, jobId: string): Promise<JobRows | u
 }
 
 /** Tables read in the order of their codes, as people count and not as the database sorts. */
-const CODED = ['points', 'dimensions', 'seams', 'pulls', 'workItems'] as const satisfies readonly JobTable[];
+const CODED = ['points', 'dimensions', 'seams', 'workItems'] as const satisfies readonly JobTable[];
 
 // Aggregated, not built of arguments: PostgreSQL's functions take a hundred, which is fifty tables.
 const LOAD_JOB = `select json_object_agg(name, rows) as rows

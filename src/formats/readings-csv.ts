@@ -12,7 +12,7 @@ export function readingsCsv(rows: JobRows): string {
   const versionOf = new Map(rows.instrumentVersions.map((version) => [version.id, version]));
   const instrumentOf = new Map(rows.instruments.map((instrument) => [instrument.id, instrument.name]));
   const strikeOf = new Map(rows.readingStrikes.map((strike) => [strike.readingId, strike]));
-  const pullOf = new Map(rows.pulls.map((pull) => [pull.id, pull.code]));
+  const pullOf = new Map(rows.workItems.map(({ id, code }) => [id, code]));
   return writeCsv(
     rows.readings.map((reading) => {
       const round = roundOf.get(reading.roundId)!;

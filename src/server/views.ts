@@ -75,7 +75,7 @@ export const shopBenches = async (): Promise<ListedBench[]> => newestBenches(awa
 /** Everybody who ever wrote something here. */
 export async function people(): Promise<string[]> {
   const { database } = await store();
-  const tables = ['reading', 'log_entry', 'step_event', 'work_event', 'pull_event', 'round', 'round_event'];
+  const tables = ['reading', 'log_entry', 'step_event', 'work_event', 'round', 'round_event'];
   const rows = await database.query<{ author: string }>(
     tables.map((table) => `select distinct author from ${table}`).join(' union '),
   );

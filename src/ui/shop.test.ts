@@ -18,10 +18,12 @@ import { Standing } from './tape/standing';
 import { Tape } from './tape/tape';
 import { WalkSheet } from './tape/walk-sheet';
 import { cuttingPage } from '@/core/report/pages/cutting';
-import { pullsPage } from '@/core/report/pages/pulls';
+import { pullingPage } from '@/core/report/pages/pulling';
 import { settleNames } from '@/core/report/settle-words';
 import { BraceList } from '@/ui/cut/brace-list';
-import { Pulls } from '@/ui/work/pulls';
+import { packRows } from '@/formats/packed-rows';
+import type { PullActions } from '@/ui/pull/actions';
+import { PullingPlace } from '@/ui/pull/pulling-place';
 
 vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined, refresh: () => undefined }) }));
 
@@ -178,18 +180,16 @@ describe('braces', () => {
 });
 
 describe('pulls', () => {
-  const made = pullsPage(Job.of(solbris));
+  const made = pullingPage(Job.of(solbris));
   const listed = made.pulls;
-  const actions = {
-    ...{ planPull: action, recordPullEvent: action, setPullHolds: action },
-    ...{ correctPull: action, withdraw: action },
-  };
-  const pagesText = (of: typeof made) => textOf(rendered(createElement(Pulls, { rows: solbris, ...of, actions })));
+  const actions = new Proxy({}, { get: () => action }) as PullActions;
+  const pagesText = (page: typeof made) =>
+    textOf(rendered(createElement(PullingPlace, { rows: packRows(solbris), page, actions })));
   const text = pagesText(made);
 
   it('say what holds them, and offer the points of an older note', () => {
     expect(text).toContain('Held at C1L (clamp), C1R (clamp)');
-    const older = pagesText(pullsPage(Job.of({ ...solbris, pullHolds: [] })));
+    const older = pagesText(pullingPage(Job.of({ ...solbris, holds: [] })));
     expect(older).toMatch(/The note names C1L, C1R.*A note is not calculated with.*Make them holds/);
   });
 
@@ -198,6 +198,13 @@ describe('pulls', () => {
     expect(text).toContain(pull!.pull.code);
     expect(text).toContain(pull!.distance.toFixed(1));
     expect(text).toMatch(/rearward|forward/);
+  });
+
+  it('say what comes home, the next mark, what to watch, and what the rig may bear', () => {
+    expect(text).toMatch(/Comes home by [\d.]+ ±[\d.]+ mm, from 1 stroke in this region/);
+    expect(text).toMatch(/Next: pull to [\d.]+ under load, expect it to rest at [\d.]+ ±[\d.]+/);
+    expect(text).toMatch(/must stay/);
+    expect(text).toMatch(/Never harder than [\d.]+ kN \([\d]+ bar at the pump\)/);
   });
 });
 

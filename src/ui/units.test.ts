@@ -5,7 +5,7 @@ import { ladderOf } from '@/core/days/ladder';
 import { seeded, type Random } from '@/core/maths/random/seeded';
 import { cuttingPage } from '@/core/report/pages/cutting';
 import { gapsPage } from '@/core/report/pages/gaps';
-import { pullsPage } from '@/core/report/pages/pulls';
+import { pullingPage } from '@/core/report/pages/pulling';
 import { roundsPage } from '@/core/report/pages/rounds';
 import { buildRecord } from '@/core/report/record/record';
 import { settleNames } from '@/core/report/settle-words';
@@ -27,7 +27,9 @@ import { WalkSheet } from './tape/walk-sheet';
 import type { CuttingActions } from './cut/actions';
 import { CuttingPlace } from './cut/cutting-place';
 import { Instruments } from './work/instruments';
-import { Pulls } from './work/pulls';
+import { packRows } from '@/formats/packed-rows';
+import type { PullActions } from './pull/actions';
+import { PullingPlace } from './pull/pulling-place';
 import { Rounds } from './work/rounds';
 
 vi.mock('next/navigation', () => ({
@@ -125,9 +127,9 @@ function pagesOf(rows: JobRows): Readonly<Record<string, ReactElement>> {
         }),
       ]),
     ),
-    pulls: createElement(Pulls, {
-      ...{ rows, ...pullsPage(job) },
-      actions: { planPull: action, recordPullEvent: action, setPullHolds: action, correctPull: action, ...work },
+    pulls: createElement(PullingPlace, {
+      ...{ rows: packRows(rows), page: pullingPage(job) },
+      actions: new Proxy({}, { get: () => action }) as PullActions,
     }),
     gaps: createElement(Gaps, {
       ...{ rows, ...gapsPage(job) },

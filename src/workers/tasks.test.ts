@@ -146,7 +146,8 @@ function held(rows: JobRows): Partial<JobRows> {
     panelParts: once(rows.panelParts, ({ panelId, code }) => `${panelId} ${code}`),
     ...wholeStructures(rows),
     braceDimensions: once(rows.braceDimensions, ({ braceId, dimensionId }) => `${braceId} ${dimensionId}`),
-    pullHolds: once(rows.pullHolds, ({ pullId, pointId }) => `${pullId} ${pointId}`),
+    pulls: rows.pulls.filter(({ id }) => items.has(id)),
+    holds: once(rows.holds, ({ itemId, pointId }) => `${itemId} ${pointId}`),
     readingStrikes: once(rows.readingStrikes, ({ readingId }) => readingId),
     readingKeeps: once(rows.readingKeeps, ({ readingId }) => readingId),
     findingDetails: rows.findingDetails.filter(({ entryId }) => entries.has(entryId)),
@@ -178,8 +179,9 @@ async function failures(rows: JobRows): Promise<string[]> {
       failed.push(`${name}: ${(error as Error).stack!.split('\n').slice(0, 3).join(' ')}`);
     }
   };
-  for (const name of ['day', 'time', 'rounds', 'pulls', 'gaps'] as const) await attempt(name, () => TASKS[name](job));
+  for (const name of ['day', 'time', 'rounds', 'pulling', 'gaps'] as const) await attempt(name, () => TASKS[name](job));
   await attempt('set-up', () => TASKS.setUp(job, {}, run));
+  await attempt('pulls', () => TASKS.advisePulls(job, undefined, run));
   await attempt('cut', () => TASKS.cutting(job, { advise: true }));
   await attempt('record', () => recordDocument.parse(TASKS.record(job, { madeAt: '2026-11-24T12:00:00.000Z' })));
   const hands = { constant: 0.8, perMetre: 0.3, height: 0.7 };

@@ -1,3 +1,4 @@
+import { practiseStroke } from '@/core/practice/practise-stroke';
 import { daySheet, type DaySheet } from '@/core/days/day';
 import { analyseRound, type Agree, type RoundAnalysis } from '@/core/findings/analysis';
 import { compareRounds, type RoundChange } from '@/core/findings/change';
@@ -19,7 +20,8 @@ import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
 import { cuttingPage, type CuttingPage } from '@/core/report/pages/cutting';
 import { gapsPage, type GapsPage } from '@/core/report/pages/gaps';
-import { pullsPage, type PullsPage } from '@/core/report/pages/pulls';
+import { goingOf, pullingAdvice, pullingPage, pullTried } from '@/core/report/pages/pulling';
+import type { AdviceResult, PullGoing, PullingPage } from '@/core/report/pages/pulling';
 import { roundsPage, type ListedRound } from '@/core/report/pages/rounds';
 import { levellingNow, setUpPage, type SetUpPage } from '@/core/report/pages/set-up';
 import type { Levelled } from '@/core/report/pages/levelling';
@@ -161,7 +163,27 @@ export const TASKS = {
   record: (job: Job, { madeAt }: { readonly madeAt: string }): RecordDocument => buildRecord(job, madeAt),
   time: (job: Job): ThroughTime => lengthsThroughTime(job),
   rounds: (job: Job): ListedRound[] => roundsPage(job),
-  pulls: (job: Job): PullsPage => pullsPage(job),
+  pulling: (job: Job): PullingPage => pullingPage(job),
+  advisePulls: (job: Job, _: undefined, run: Running): AdviceResult =>
+    pullingAdvice(job, (share) => run.progress(share)),
+  /** How a pull goes with the readings that were typed since; null where it is gone. */
+  pullGoing(job: Job, { pullId, expected }: PullInput): PullGoing | null {
+    const pull = job.pulls.find(({ id }) => id === pullId);
+    return (
+      (pull &&
+        goingOf(
+          job,
+          pull,
+          job.ownRounds.map((round) => judgeRound(job, round)),
+          expected,
+        )) ??
+      null
+    );
+  },
+  tryPull: (job: Job, { pullId, direction }: { readonly pullId: string; readonly direction: Vector }) =>
+    pullTried(job, pullId, direction) ?? null,
+  practiseStroke: (job: Job, { pullId, target }: { readonly pullId: string; readonly target: number }) =>
+    practiseStroke(job, pullId, target) ?? null,
   gaps: (job: Job): GapsPage => gapsPage(job),
   cutting: (job: Job, input: { readonly at?: number; readonly advise: boolean }): CuttingPage =>
     cuttingPage(job, input),
@@ -171,6 +193,12 @@ export const TASKS = {
   ghosts: (job: Job, { roundId }: { readonly roundId: string }): Ghost[] =>
     ghostsOf(job, withControl(job, { roundId }).round),
 } satisfies Record<string, (job: Job, input: never, run: Running) => unknown>;
+
+/** A pull, and what was expected of it to come home before anything was tried, mm. */
+export interface PullInput {
+  readonly pullId: string;
+  readonly expected: { readonly by: number; readonly sd: number };
+}
 
 export type DeriveInput = { readonly roundIds: readonly string[] } & (
   | { readonly kind: 'earlierRound' }

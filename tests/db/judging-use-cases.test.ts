@@ -1,4 +1,4 @@
-import { NEW_BRACE } from '@/core/shell/job/entities';
+import { NEW_BRACE, NEW_PULL } from '@/core/shell/job/entities';
 import { buildRecord } from '@/core/report/record/record';
 import { Job } from '@/core/shell/job/job';
 import { loadJob } from '@/db/jobs';
@@ -162,15 +162,19 @@ describe('work on the shell', () => {
     valueOf(await work.recordItemEvent(fitted));
     const roundId = await bench().openRound('As found');
     const pull = {
-      ...{ id: randomUUID(), jobId: bench().jobId, code: 'P1', pointId: a, roundId, aimX: 3, aimY: 0, aimZ: -1 },
-      ...{ heldAt: 'sill clamps', note: '' },
+      ...{ id: randomUUID(), jobId: bench().jobId, pointId: a, roundId, aimX: 3, aimY: 0, aimZ: -1 },
+      ...{ ...NEW_PULL, heldAt: 'sill clamps' },
     };
-    valueOf(await work.planPull({ pull }));
-    valueOf(await work.recordPullEvent({ id: randomUUID(), pullId: pull.id, kind: 'loaded', note: '' }));
+    valueOf(await work.planPull({ item: { ...item, id: pull.id, kind: 'pull', code: 'P1', name: 'P1' }, pull }));
+    valueOf(await work.recordItemEvent({ ...fitted, id: randomUUID(), itemId: pull.id, kind: 'loaded' }));
+    const mark = { id: randomUUID(), pullId: pull.id, ordinal: 0, target: 4, rest: 1.5, plusMinus: 1 };
+    valueOf(await work.setStroke(mark));
+    valueOf(await work.setStroke(mark));
     const rows = await bench().rows();
     expect(Job.of(rows).braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
     expect(rows.braceDimensions).toEqual([{ braceId: brace.id, dimensionId: dimension.id }]);
-    expect(rows.pullEvents.map(({ kind }) => kind)).toEqual(['planned', 'loaded']);
+    expect(rows.strokes.map(({ target, rest }) => [target, rest])).toEqual([[4, 1.5]]);
+    expect(Job.of(rows).pullEvents.map(({ kind }) => kind)).toEqual(['planned', 'loaded']);
     const twin = await work.planBrace(
       ((id) => ({ item: { ...item, id }, brace: { ...brace, id }, dimensionIds: [] }))(randomUUID()),
     );

@@ -150,8 +150,8 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
         },
       ]),
       substitute: insert(database, 'points', [{ ...rows.points[0]!, id: id(), code: 'ZZ9', substituteForId: theirs }]),
-      hold: insert(database, 'pullHolds', [
-        { id: id(), pullId: rows.pulls[0]!.id, pointId: theirs, kind: 'clamp', rating: null },
+      hold: insert(database, 'holds', [
+        { id: id(), itemId: rows.pulls[0]!.id, pointId: theirs, kind: 'clamp', rating: null },
       ]),
       mine: insert(database, 'roundControls', [{ roundId: round.id, pointId: own }], { skipExisting: true }),
     };

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { disturbedPoints } from '@/core/round/observe/disturbed';
 import { judgeRound } from '@/core/round/judge/judge-round';
-import { pullsPage } from '@/core/report/pages/pulls';
+import { pullingPage } from '@/core/report/pages/pulling';
 import { Job } from '@/core/shell/job/job';
 import { ROWS_VERSION, upgradeDocument, versionOfFormat } from '@/core/shell/job/upgrades';
 import { recordDocument } from '@/core/shell/record-document';
@@ -53,6 +53,30 @@ describe('what the second version wrote', () => {
   });
 });
 
+describe('what the sixth version wrote', () => {
+  const files = ['job.json', 'rounds/01.json', 'rounds/02.json'];
+  const estate = files.map((name) => ({
+    path: name,
+    text: readFileSync(path.join('tests/fixtures/v6/solbris', name), 'utf8'),
+  }));
+  const old = (JSON.parse(estate[0]!.text) as { rows: Record<string, Record<string, unknown>[]> }).rows;
+
+  it('has pulls that are items of work now, with what happened to them and what holds against them', () => {
+    const read = readArchiveDocuments(estate);
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    const job = Job.of(read.value);
+    expect(job.pulls.map(({ id, code }) => [id, code])).toEqual(old.pulls!.map(({ id, code }) => [id, code]));
+    expect(job.pullEvents.map(({ id, kind, pullId }) => [id, kind, pullId])).toEqual(
+      old.pullEvents!.map(({ id, kind, pullId }) => [id, kind, pullId]),
+    );
+    expect(read.value.holds.map(({ id, itemId, pointId }) => [id, itemId, pointId])).toEqual(
+      old.pullHolds!.map(({ id, pullId, pointId }) => [id, pullId, pointId]),
+    );
+    expect(read.value.strokes).toEqual([]);
+    expect(readArchiveDocuments(archiveDocuments(read.value))).toEqual(read);
+  });
+});
+
 describe('what the third version wrote', () => {
   const V3 = 'tests/fixtures/v3';
 
@@ -82,8 +106,10 @@ describe('what the first version wrote', () => {
     if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
     const now = demoRows('solbris');
     expect(read.value.braces.map(({ id }) => id)).toEqual(now.braces.map(({ id }) => id));
-    for (const table of ['points', 'readings', 'readingStrikes', 'pulls', 'steps'] as const)
+    for (const table of ['points', 'readings', 'readingStrikes', 'steps'] as const)
       expect(read.value[table]).toEqual(now[table]);
+    const aims = (rows: typeof now) => rows.pulls.map(({ id, aimX, aimY, aimZ }) => [id, aimX, aimY, aimZ]);
+    expect(aims(read.value)).toEqual(aims(now));
     // The demo's log went on since.
     expect(now.logEntries.slice(0, read.value.logEntries.length)).toEqual(read.value.logEntries);
     const [asFound] = read.value.rounds;
@@ -96,7 +122,7 @@ describe('what the first version wrote', () => {
     const read = readArchiveDocuments(archive);
     if (!read.ok) throw new Error('not read');
     const job = Job.of(read.value);
-    const [pull] = pullsPage(job).pulls;
+    const [pull] = pullingPage(job).pulls;
     expect([pull!.holds, pull!.offered.map(({ code }) => code)]).toEqual([[], ['C1L', 'C1R']]);
     const disturbed = [...disturbedPoints(job, read.value.rounds[1]!)];
     expect(disturbed).toEqual([pull!.pull.pointId]);

@@ -39,7 +39,7 @@ function doubled(rows: JobRows): string[] {
     ),
     ...runs(
       'pull',
-      rows.pullEvents,
+      Job.of(rows).pullEvents,
       ({ pullId }) => pullId,
       ({ kind }) => kind,
     ),

@@ -1,5 +1,5 @@
 import { AXES } from '../maths/geometry/vector';
-import type { Brace, CodedBrace, Dimension, Pull, Quantity, Round, Rung } from '../shell/job/entities';
+import type { Brace, CodedBrace, CodedPull, Dimension, Quantity, Round, Rung } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { isFinished, ladderOf, type LadderStep } from './ladder';
 import { braceState, plannedBraces, unreadPulls } from '../findings/brace-pull';
@@ -28,7 +28,7 @@ export interface DaySheet {
     readonly missing: readonly LadderStep[];
     /** Braces that are only planned, and pulls nobody finished or read after release. */
     readonly unfitted: readonly CodedBrace[];
-    readonly unread: readonly Pull[];
+    readonly unread: readonly CodedPull[];
   };
   /** The three readings before the first tool of the day. */
   readonly morning: MorningProposal | NoMorning;

@@ -7,7 +7,7 @@ import {
   type Displacement,
   type Position,
 } from '../maths/geometry/vector';
-import type { Brace, BraceEvent, CodedBrace, Pull, PullEvent, Reading } from '../shell/job/entities';
+import type { Brace, BraceEvent, CodedBrace, CodedPull, Pull, PullState, Reading } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { AXIS_OF, distanceBetween } from '../round/observe/measured';
 import { observePull, subjectKey, type Observed } from '../round/observe/observe';
@@ -55,15 +55,15 @@ export const braceState = (job: Job, brace: Brace): BraceEvent['kind'] =>
   job.braceEvents.filter((event) => event.braceId === brace.id).at(-1)?.kind ?? 'planned';
 
 /** The last thing that happened to a pull. */
-export const pullState = (job: Job, pull: Pull): PullEvent['kind'] =>
-  job.pullEvents.findLast((event) => event.pullId === pull.id)?.kind ?? 'planned';
+export const pullState = (job: Job, { id }: Pick<Pull, 'id'>): PullState =>
+  job.pullEvents.flatMap(({ pullId, kind }) => (pullId === id && kind !== 'cleared' ? [kind] : [])).at(-1) ?? 'planned';
 
 /** Braces nobody has fitted yet. */
 export const plannedBraces = (job: Job): CodedBrace[] =>
   job.braces.filter((brace) => braceState(job, brace) === 'planned');
 
 /** Pulls that nobody finished, or read after their last release. */
-export const unreadPulls = (job: Job, judgements: readonly RoundJudgement[]): Pull[] =>
+export const unreadPulls = (job: Job, judgements: readonly RoundJudgement[]): CodedPull[] =>
   job.pulls.filter((pull) => {
     const state = pullState(job, pull);
     if (state === 'abandoned') return false;
@@ -120,7 +120,11 @@ export function pullProgress(job: Job, pull: Pull, judgement: RoundJudgement | u
   });
 }
 
-function valueBefore(reading: Reading, { measured }: RoundJudgement): number | undefined {
+/** What a quantity was read as in a round, before anything was pulled, mm. */
+export function valueBefore(
+  reading: Pick<Reading, 'quantity' | 'pointId' | 'toPointId' | 'measure'>,
+  { measured }: Pick<RoundJudgement, 'measured'>,
+): number | undefined {
   const axis = AXIS_OF[reading.quantity];
   if (axis && reading.pointId) return measured.points.get(reading.pointId)?.[axis]?.value;
   if (!reading.pointId || !reading.toPointId || !reading.measure) return undefined;

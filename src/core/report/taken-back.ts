@@ -22,8 +22,6 @@ function nameOf({ rows }: Job, { tableName, rowId }: Withdrawal): string {
   switch (tableName) {
     case 'work_item':
       return `${WORK_WORD[by(rows.workItems)?.kind ?? 'panel']} ${by(rows.workItems)?.code ?? ''}`;
-    case 'pull':
-      return `pull ${code(rows.pulls, rowId)}`;
     case 'seam':
       return `seam ${code(rows.seams, rowId)}`;
     case 'part_tag':
@@ -35,8 +33,6 @@ function nameOf({ rows }: Job, { tableName, rowId }: Withdrawal): string {
       const item = rows.workItems.find(({ id }) => id === event?.itemId);
       return `${WORK_WORD[item?.kind ?? 'panel']} ${item?.code ?? ''} ${event?.kind ?? ''}`;
     }
-    case 'pull_event':
-      return `pull ${code(rows.pulls, by(rows.pullEvents)?.pullId)} ${by(rows.pullEvents)?.kind ?? ''}`;
     case 'step_event': {
       const event = by(rows.stepEvents);
       return `“${rows.steps.find(({ id }) => id === event?.stepId)?.title ?? ''}” ${event?.kind ?? ''}`;

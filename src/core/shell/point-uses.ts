@@ -17,16 +17,19 @@ export interface PointUses {
 export function usesOfPoint(rows: JobRows, pointId: string): PointUses {
   const readings = rows.readings.filter((each) => each.pointId === pointId || each.toPointId === pointId);
   const rounds = new Set(readings.map(({ roundId }) => roundId));
-  const holding = new Set(rows.pullHolds.filter((each) => each.pointId === pointId).map(({ pullId }) => pullId));
+  const job = Job.of(rows);
+  const holding = new Set(rows.holds.filter((each) => each.pointId === pointId).map(({ itemId }) => itemId));
   return {
     readings: readings.length,
     rounds: rows.rounds.filter(({ id }) => rounds.has(id)).map(({ name }) => name),
     dimensions: rows.dimensions
       .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
       .map(({ code }) => code),
-    pulls: rows.pulls.filter((pull) => pull.pointId === pointId || holding.has(pull.id)).map(({ code }) => code),
-    braces: Job.of(rows)
-      .braces.filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
+    pulls: job.pulls
+      .filter((pull) => pull.pointId === pointId || pull.againstPointId === pointId || holding.has(pull.id))
+      .map(({ code }) => code),
+    braces: job.braces
+      .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
       .map(({ code }) => code),
     entries: rows.logSubjects.filter((subject) => subject.pointId === pointId).length,
     mornings: rows.morningReadings.filter((each) => each.fromPointId === pointId || each.toPointId === pointId).length,

@@ -50,7 +50,7 @@ function momentsOnNothing(
 }
 
 /** The forces of all parts on their nodes less the loads there, at what is fixed. */
-function reactionsOf(frame: ShellFrame, moved: NodeVector, load: NodeVector): Float64Array[] {
+export function reactionsOf(frame: ShellFrame, moved: NodeVector, load: NodeVector): Float64Array[] {
   const forces = forcesOf(frame, moved);
   return frame.supports.map(({ node, fix }) =>
     Float64Array.from({ length: 6 }, (_, k) => {

@@ -1,7 +1,7 @@
 import { minimise } from '../maths/search/small-quadratic';
 import { localStiffness } from './elements';
 import { lineBetween, localAxes, type NodeVector, type ShellFrame } from './shell-frame';
-import { displaced, factorise } from './stiffness';
+import { displaced, factorise, type Stiffness } from './stiffness';
 
 /** Where a member may yield: one of its ends, about one of its local axes, at a moment that is the same both ways, N·mm. */
 export interface Hinge {
@@ -46,17 +46,10 @@ const CARRIED = 1e-3;
 export function yieldUnder(frame: ShellFrame, hinges: readonly Hinge[], load: NodeVector): YieldResult {
   const result = factorise(frame);
   if (!result.ok) return { ok: false, why: 'loose', nodes: result.loose };
-  const { stiffness } = result;
-  const ends = hinges.map((hinge) => endOf(frame, hinge));
-  const elastic = displaced(stiffness, load);
-  const answers = ends.map(({ forces }) => displaced(stiffness, forces));
-  const a = ends.map(({ forces }) => product(forces, elastic));
-  const R = ends.map((end, i) =>
-    ends.map((other, j) => {
-      const own = hinges[i]!.member === hinges[j]!.member ? end.local[other.freedom]! : 0;
-      return own - product(end.forces, answers[j]!);
-    }),
-  );
+  const hinged = hingedFrame(result.stiffness, hinges);
+  const { ends, answers, R } = hinged;
+  const elastic = displaced(result.stiffness, load);
+  const a = hinged.moments(elastic);
   const path = followed(hinges, a, R, Math.max(1e-300, ...ends.map(({ local, freedom }) => local[freedom]!)));
   if (!path.ok) return path;
   const moved = (share: number, turns: readonly number[]) =>
@@ -72,28 +65,66 @@ export function yieldUnder(frame: ShellFrame, hinges: readonly Hinge[], load: No
   };
 }
 
-const product = (a: NodeVector, b: NodeVector): number => {
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
-  return sum;
-};
+/** A freedom that an end of a member can have against its node: a turn about a local axis, or a slide along itself. */
+export interface EndFreedom extends Pick<Hinge, 'member' | 'end'> {
+  readonly about: Hinge['about'] | 'along';
+}
+
+/** A frame with hinges at which members can turn against their nodes, or slide along themselves. */
+export interface HingedFrame {
+  readonly ends: readonly HingedEnd[];
+  /** Displacements under the forces that a unit turn of each hinge asks for: turning it moves everything by as much, the other way. */
+  readonly answers: readonly NodeVector[];
+  /** Moments that unit turns cause, N·mm/rad: symmetric, nowhere bent up. */
+  readonly R: readonly (readonly number[])[];
+  /** Moments at the hinges under displacements that nothing turned in, N·mm. */
+  readonly moments: (elastic: NodeVector) => number[];
+}
+
+export function hingedFrame(stiffness: Stiffness, hinges: readonly EndFreedom[]): HingedFrame {
+  const { frame } = stiffness;
+  const ends = hinges.map((hinge) => endOf(frame, hinge));
+  const answers = ends.map(({ forces }) => {
+    const all = new Float64Array(6 * frame.nodes.length);
+    for (const [freedom, force] of forces) all[freedom]! += force;
+    return displaced(stiffness, all);
+  });
+  const R = ends.map((end, i) =>
+    ends.map((other, j) => {
+      const own = hinges[i]!.member === hinges[j]!.member ? end.local[other.freedom]! : 0;
+      return own - product(end.forces, answers[j]!);
+    }),
+  );
+  return { ends, answers, R, moments: (elastic) => ends.map(({ forces }) => product(forces, elastic)) };
+}
+
+/** Forces at a few freedoms. */
+type Sparse = readonly (readonly [freedom: number, force: number])[];
+
+interface HingedEnd {
+  /** Row of the member's own stiffness, and the freedom among its twelve. */
+  readonly local: Float64Array;
+  readonly freedom: number;
+  readonly forces: Sparse;
+}
+
+const product = (a: Sparse, b: NodeVector): number => a.reduce((sum, [i, value]) => sum + value * b[i]!, 0);
 
 /** An end of a member: its freedom among the member's twelve, and the forces that a unit turn of it would ask of all freedoms. */
-function endOf(frame: ShellFrame, { member: at, end, about }: Hinge) {
+function endOf(frame: ShellFrame, { member: at, end, about }: EndFreedom): HingedEnd {
   const member = frame.members[at]!;
   const { length, along } = lineBetween(frame, member.from, member.to);
   const axes = localAxes(along);
   const k = localStiffness(member, length);
-  const freedom = (end === 'from' ? 3 : 9) + (about === 'y' ? 1 : 2);
+  const freedom = (end === 'from' ? 0 : 6) + { along: 0, y: 4, z: 5 }[about];
   const local = k.subarray(12 * freedom, 12 * freedom + 12);
-  const forces = new Float64Array(6 * frame.nodes.length);
-  [member.from, member.from, member.to, member.to].forEach((node, block) => {
-    for (let c = 0; c < 3; c++) {
+  const forces = [member.from, member.from, member.to, member.to].flatMap((node, block) =>
+    [0, 1, 2].map((c): [number, number] => {
       let sum = 0;
       for (let r = 0; r < 3; r++) sum += axes[r]![c]! * local[3 * block + r]!;
-      forces[6 * node + 3 * (block % 2) + c]! += sum;
-    }
-  });
+      return [6 * node + 3 * (block % 2) + c, sum];
+    }),
+  );
   return { local, freedom, forces };
 }
 

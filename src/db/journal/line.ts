@@ -1,7 +1,7 @@
 import { crc32 } from 'node:zlib';
 import { z } from 'zod';
 import { JOB_TABLE_NAMES, JOB_TABLES, type JobTable, type RowOf } from '@/core/shell/job/job-rows';
-import { ROWS_VERSION, upgradeRows, versionOfFormat } from '@/core/shell/job/upgrades';
+import { ROWS_VERSION, tableNow, upgradeRows, versionOfFormat } from '@/core/shell/job/upgrades';
 
 export const JOURNAL_FORMAT = 'vinkel.journal';
 
@@ -63,7 +63,8 @@ export function readLine(line: string): JournalLine {
     at,
     changes: changes.flatMap((change): TableChange[] => {
       const { table } = change;
-      if ('gone' in change) return isTable(table) ? [{ table, gone: change.gone }] : [];
+      const now = tableNow(table, version);
+      if ('gone' in change) return isTable(now) ? [{ table: now, gone: change.gone }] : [];
       const upgraded = upgradeRows({ [table]: change.rows }, version) as Record<string, unknown>;
       return JOB_TABLE_NAMES.filter((each) => upgraded[each] !== undefined).map(
         (each) => ({ table: each, rows: rowsOf(each, upgraded[each]) }) as TableChange,

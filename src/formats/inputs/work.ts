@@ -15,10 +15,15 @@ export const itemEvent = entity.workEvent
     error: 'a figure goes with a check and with a turn, and with nothing else',
   });
 
-const holds = z.array(entity.pullHold).max(40, 'at most 40 points can hold a pull');
-export const newPull = z.strictObject({ pull: entity.pull.omit({ version: true }), holds: holds.default([]) });
-export const pullEvent = entity.pullEvent.omit({ at: true, author: true });
-export const pullHolds = z.strictObject({ pullId: z.uuid(), holds });
+const holds = z.array(entity.hold).max(40, 'at most 40 points can hold it');
+export const newPull = z.strictObject({
+  item: entity.workItem.omit({ version: true }),
+  pull: entity.pull.omit({ version: true }),
+  holds: holds.default([]),
+});
+export const itemHolds = z.strictObject({ itemId: z.uuid(), holds });
+/** The mark of a stroke as it is shown before it. */
+export const newStroke = entity.stroke.omit({ at: true, author: true });
 
 /** A brace or a pull as it should have been written. */
 export const correctedBrace = z.strictObject({
@@ -26,7 +31,7 @@ export const correctedBrace = z.strictObject({
   brace: entity.brace,
   dimensionIds: z.array(z.uuid()),
 });
-export const correctedPull = entity.pull;
+export const correctedPull = z.strictObject({ item: entity.workItem, pull: entity.pull });
 export const correctedStep = entity.step;
 /** Something written taken back, or put back. */
 export const withdrawal = entity.withdrawal
@@ -42,8 +47,8 @@ export const stepEvent = entity.stepEvent.omit({ at: true, author: true });
 export type NewBrace = z.input<typeof newBrace>;
 export type ItemEventInput = z.input<typeof itemEvent>;
 export type NewPull = z.input<typeof newPull>;
-export type PullEventInput = z.input<typeof pullEvent>;
-export type PullHoldsInput = z.input<typeof pullHolds>;
+export type ItemHoldsInput = z.input<typeof itemHolds>;
+export type NewStroke = z.input<typeof newStroke>;
 export type CorrectedBrace = z.input<typeof correctedBrace>;
 export type CorrectedPull = z.input<typeof correctedPull>;
 export type CorrectedStep = z.input<typeof correctedStep>;

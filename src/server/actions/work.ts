@@ -3,9 +3,14 @@
 import * as input from '@/formats/inputs/work';
 import { insert } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
-import { lastEvent, lastKind } from '@/db/events';
+import { lastEvent } from '@/db/events';
 import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
+
+const plannedNow = (itemId: string, id: string, at: string, author: string) => ({
+  ...{ id, itemId, at, author },
+  ...{ kind: 'planned' as const, key: '', reason: '', value: null },
+});
 
 /** Plans a brace between two points, with the dimensions it is there to hold. */
 export const planBrace = useCase(input.newBrace, async (planned, { database, actor, now, newId }) => {
@@ -19,20 +24,7 @@ export const planBrace = useCase(input.newBrace, async (planned, { database, act
       'braceDimensions',
       dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })),
     );
-    await insert(tx, 'workEvents', [
-      ...[
-        {
-          id: newId(),
-          itemId: brace.id,
-          kind: 'planned' as const,
-          key: '',
-          at: now,
-          author: actor,
-          reason: '',
-          value: null,
-        },
-      ],
-    ]);
+    await insert(tx, 'workEvents', [plannedNow(brace.id, newId(), now, actor)]);
   });
   return done(null);
 });
@@ -47,35 +39,33 @@ export const recordItemEvent = useCase(input.itemEvent, (event, { database, acto
   }),
 );
 
-const strange = failed('holds', 'a hold of another pull cannot be made here');
+const strange = failed('holds', 'a hold of something else cannot be made here');
 
-export const planPull = useCase(input.newPull, async ({ pull, holds }, { database, actor, now, newId }) => {
-  if (holds.some(({ pullId }) => pullId !== pull.id)) return strange;
+/** Plans a pull, with what holds the shell against it. */
+export const planPull = useCase(input.newPull, async ({ item, pull, holds }, { database, actor, now, newId }) => {
+  if (item.id !== pull.id || item.kind !== 'pull') return failed('item', 'this is no pull');
+  if (holds.some(({ itemId }) => itemId !== pull.id)) return strange;
   await database.transaction(async (tx) => {
+    await insert(tx, 'workItems', [{ ...item, version: 1 }]);
     await insert(tx, 'pulls', [{ ...pull, version: 1 }]);
-    await insert(tx, 'pullHolds', holds);
-    await insert(tx, 'pullEvents', [
-      { id: newId(), pullId: pull.id, kind: 'planned', at: now, author: actor, note: '' },
-    ]);
+    await insert(tx, 'holds', holds);
+    await insert(tx, 'workEvents', [plannedNow(pull.id, newId(), now, actor)]);
   });
   return done(null);
 });
 
-/** Notes what happened to a pull; said twice it happened once. */
-export const recordPullEvent = useCase(input.pullEvent, (event, { database, actor, now }) =>
-  database.transaction(async (tx) => {
-    if ((await lastKind(tx, 'pull', event.pullId)) === event.kind) return done(null);
-    await insert(tx, 'pullEvents', [{ ...event, at: now, author: actor }]);
-    return done(null);
-  }),
-);
+/** Keeps the mark a stroke goes to; the same mark shown twice is one. */
+export const setStroke = useCase(input.newStroke, async (stroke, { database, actor, now }) => {
+  await insert(database, 'strokes', [{ ...stroke, at: now, author: actor }], { skipExisting: true });
+  return done(null);
+});
 
-/** Writes what holds the shell against a pull, in place of what was said before. */
-export const setPullHolds = useCase(input.pullHolds, async ({ pullId, holds }, { database }) => {
-  if (holds.some((hold) => hold.pullId !== pullId)) return strange;
+/** Writes what holds the shell against something that is done to it, in place of what was said before. */
+export const setHolds = useCase(input.itemHolds, async ({ itemId, holds }, { database }) => {
+  if (holds.some((hold) => hold.itemId !== itemId)) return strange;
   await database.transaction(async (tx) => {
-    await tx.query('delete from pull_hold where pull_id = $1', [pullId]);
-    await insert(tx, 'pullHolds', holds);
+    await tx.query('delete from hold where item_id = $1', [itemId]);
+    await insert(tx, 'holds', holds);
   });
   return done(null);
 });
@@ -98,10 +88,12 @@ export const correctBrace = useCase(input.correctedBrace, ({ item, brace, dimens
 );
 
 /** Corrects what was written of a pull; its readings stay what they were. */
-export const correctPull = useCase(input.correctedPull, (pull, context) =>
+export const correctPull = useCase(input.correctedPull, ({ item, pull }, context) =>
   context.database.transaction(async (tx) => {
     const result = await edit(tx, 'pulls', pull, context);
-    return result.ok ? done(null) : overtaken(result.current);
+    if (!result.ok) return overtaken(result.current);
+    const called = await edit(tx, 'workItems', item, context);
+    return called.ok ? done(null) : overtaken(called.current);
   }),
 );
 

@@ -1,17 +1,18 @@
 'use client';
 
 import { Pause, Play } from 'lucide-react';
-import dynamic from 'next/dynamic';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { CuttingPage, Worked } from '@/core/report/pages/cutting';
-import { project, type SheetLayout, type ViewName } from '@/core/report/drawing/sheet';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { slackWords } from '@/core/report/cut-words';
 import type { Formatter } from '@/formats/formatter';
 import { Button } from '../kit/button';
 import { FactorSlider, FACTORS } from '../sheet/factor-slider';
+import { Ghost } from '../sheet/ghost';
 import { Sheet } from '../sheet/sheet';
+import { usePlaying } from '../sheet/use-playing';
 import { useFormat } from '../shell/preferences-context';
+import { Scene } from '../space/fetched-scene';
 
 interface CuttingSheetProps {
   readonly page: CuttingPage;
@@ -23,15 +24,8 @@ interface CuttingSheetProps {
   readonly proposed: readonly { readonly from: string; readonly to: string }[];
 }
 
-/** The 3D library is fetched only when somebody opens this view. */
-const Scene = dynamic(() => import('../space/scene').then(({ Scene: scene }) => scene), {
-  ssr: false,
-  loading: () => <p role="status">Fetching the view in space …</p>,
-});
-
 /** A movement of the loosest length about so large on the sheet, mm of the shell. */
 const SHOWN = 90;
-const BEAT = 60;
 
 /** The shell after the stage in hand: what is out as outline alone, braces as struts, how it would move as a ghost. */
 export function CuttingSheet({ page, worked, part, onPart, proposed }: CuttingSheetProps) {
@@ -129,18 +123,6 @@ function useLoosest({ slack, stage }: Worked, braced: boolean) {
   };
 }
 
-/** From −1 to 1 and back while it plays; all the way out while it does not. */
-function usePlaying() {
-  const [playing, setPlaying] = useState(false);
-  const [beat, setBeat] = useState(0);
-  useEffect(() => {
-    if (!playing) return undefined;
-    const timer = setInterval(() => setBeat((last) => last + 1), BEAT);
-    return () => clearInterval(timer);
-  }, [playing]);
-  return { playing, phase: playing ? Math.sin(beat / 6) : 1, toggle: () => setPlaying(!playing) };
-}
-
 function factorFor(shape: readonly number[]): number {
   const most = shape.reduce((best, value) => Math.max(best, Math.abs(value)), 0);
   return FACTORS.findLast((factor) => factor * most <= SHOWN) ?? 1;
@@ -156,22 +138,5 @@ function membersMoved({ nodes, parts, out }: Worked, shape: readonly number[], b
   );
   return parts.flatMap(({ code, kind, ends }): [Vector, Vector][] =>
     kind === 'sheet' || out.includes(code) ? [] : [[at.get(ends[0]!)!, at.get(ends[1]!)!]],
-  );
-}
-
-interface GhostProps {
-  readonly view: ViewName;
-  readonly layout: SheetLayout;
-  readonly moved: readonly (readonly [Vector, Vector])[];
-}
-
-function Ghost({ view, layout, moved }: GhostProps) {
-  return (
-    <g stroke="var(--plus)" strokeWidth={1.3} strokeDasharray="6 3" opacity={0.85} data-ghost={view}>
-      {moved.map(([a, b], i) => {
-        const [[x1, y1], [x2, y2]] = [project(layout, view, a), project(layout, view, b)];
-        return <line key={i} {...{ x1, y1, x2, y2 }} />;
-      })}
-    </g>
   );
 }

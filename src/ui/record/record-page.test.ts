@@ -56,9 +56,7 @@ describe('the record on the screen', () => {
   it('of a job that has hardly begun is short, not broken', () => {
     const begun = { ...lodd, rounds: [], readings: [], roundControls: [], signedRecords: [], braces: [], pulls: [] };
     const bare = textOf(
-      rendered(
-        page({ record: buildRecord(Job.of({ ...begun, pullHolds: [], pullEvents: [] }), '2026-11-24T12:00:00.000Z') }),
-      ),
+      rendered(page({ record: buildRecord(Job.of({ ...begun, holds: [] }), '2026-11-24T12:00:00.000Z') })),
     );
     expect(bare).toContain('Rounds of measuring');
     expect(bare).not.toContain('Where the shell is');

@@ -19,6 +19,8 @@ export interface Besides {
   /** Parts of the shell that are out. */
   readonly out?: ReadonlySet<string>;
   readonly struts?: readonly { readonly from: string; readonly to: string; readonly strong?: boolean }[];
+  /** Pulls, from the metal to where their force comes from. */
+  readonly pulls?: readonly (readonly [Vector, Vector])[];
   /** Members where they would stand. */
   readonly ghost?: readonly (readonly [Vector, Vector])[];
 }
@@ -39,7 +41,7 @@ export function Scene({
   onSelect: (code: string) => void;
   besides?: Besides;
 }) {
-  const { whole = figure, out, struts = [], ghost = [] } = besides;
+  const { whole = figure, out, struts = [], ghost = [], pulls = [] } = besides;
   const { preferences } = usePreferences();
   const colours = useMemo(() => coloursOf(preferences.sheet), [preferences.sheet]);
   const controls = useRef<ComponentRef<typeof OrbitControls>>(null);
@@ -92,6 +94,15 @@ export function Scene({
         <Floor middle={middle} size={size} colours={colours} />
         {figure.shell ? <ShellInSpace shell={figure.shell} {...{ colours, out }} /> : null}
         <Struts {...{ struts, whole, colours }} />
+        {pulls.map(([from, to], i) => (
+          <group key={i}>
+            <Line points={[inScene(from), inScene(to)]} color={colours.ink} lineWidth={4.5} />
+            <mesh position={inScene(to)}>
+              <boxGeometry args={[0.07, 0.07, 0.07]} />
+              <meshBasicMaterial color={colours.ink} />
+            </mesh>
+          </group>
+        ))}
         {ghost.map(([from, to], i) => (
           <Line
             key={i}

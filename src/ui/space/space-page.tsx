@@ -1,7 +1,6 @@
 'use client';
 
 import { Job } from '@/core/shell/job/job';
-import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
 import { shellOf } from '@/core/report/drawing/shell';
 import { sheetFigure } from '@/core/report/drawing/points';
@@ -16,12 +15,7 @@ import { VerdictMark } from '../sheet/mark';
 import { layoutOf } from '../sheet/sheet';
 import { useFactor, useSheetAddress } from '../sheet/use-sheet-address';
 import { unpacked } from '../kit/unpacked';
-
-/** The 3D library is fetched only when somebody opens this view. */
-const Scene = dynamic(() => import('./scene').then(({ Scene: scene }) => scene), {
-  ssr: false,
-  loading: () => <p role="status">Fetching the view in space …</p>,
-});
+import { Scene } from './fetched-scene';
 
 /** The shell in space: its frame, the movements exaggerated, the same selection as on the sheet. */
 export const SpacePage = unpacked(Space);

@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import type { Phase, Pull, Round } from '@/core/shell/job/entities';
+import type { CodedPull, Phase, Round } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
 import type { Action } from '../kit/use-action';
 import { Cautions } from '../ladder/steps';
@@ -25,7 +25,7 @@ export function RoundHead({
   actions: RoundActions;
   /** Where nothing was read yet. */
   dropRound?: Action<string>;
-  pull?: Pull;
+  pull?: CodedPull;
   phase?: Phase;
 }) {
   const format = useFormat();

@@ -32,7 +32,7 @@ export function RungPage({
       <Steps jobId={job.row.id} rung={rung} steps={steps} actions={{ addStep, correctStep, recordStepEvent }} />
       {children}
       <TakenBackList
-        list={takenBack(job).filter(({ withdrawal }) => TAKEN_BACK_AT[withdrawal.tableName] === rung)}
+        list={takenBack(job).filter(({ withdrawal }) => rungOf(job, withdrawal) === rung)}
         withdraw={withdraw}
       />
     </div>
@@ -40,12 +40,11 @@ export function RungPage({
 }
 
 /** Where what was taken back can be put back; the log has its own list. */
-const TAKEN_BACK_AT: Readonly<Partial<Record<Withdrawal['tableName'], Rung>>> = {
-  work_item: 'brace',
-  work_event: 'brace',
-  pull: 'pull',
-  pull_event: 'pull',
-  seam: 'fit',
-};
+function rungOf(job: Job, { tableName, rowId }: Withdrawal): Rung | undefined {
+  if (tableName === 'seam') return 'fit';
+  if (tableName !== 'work_item' && tableName !== 'work_event') return undefined;
+  const itemId = tableName === 'work_item' ? rowId : job.rows.workEvents.find(({ id }) => id === rowId)?.itemId;
+  return job.rows.workItems.find(({ id }) => id === itemId)?.kind === 'pull' ? 'pull' : 'brace';
+}
 
 export type JobParams = { readonly params: Promise<{ job: string }> };

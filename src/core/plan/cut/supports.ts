@@ -1,3 +1,4 @@
+import type { SetUp } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import type { FrameSupport } from '../../structure/shell-frame';
 import type { ShellModel } from '../../structure/shell-model';
@@ -15,9 +16,12 @@ export interface ModelSupports {
  * nothing else holds it sideways and lengthwise, one of them does both and the one opposite to it the length, so that the shell
  * is held and no more.
  */
-export function supportsOf(job: Job, model: ShellModel): ModelSupports {
+export function supportsOf(
+  job: Job,
+  model: ShellModel,
   // As it is to stand while it is cut: the last that was planned.
-  const setUp = job.setUps.at(-1);
+  setUp: SetUp | undefined = job.setUps.at(-1),
+): ModelSupports {
   const mounts = setUp ? job.rows.mounts.filter(({ setUpId }) => setUpId === setUp.id) : [];
   const nodes = mounts.flatMap(({ pointId, x, y, z }) => {
     const tied = pointId === null ? -1 : model.nodes.findIndex((node) => node.pointId === pointId);

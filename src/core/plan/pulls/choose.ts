@@ -78,8 +78,28 @@ export function choosePulls(
 ): PullResult {
   const result = factorise(frame);
   if (!result.ok) return { ok: false, loose: result.loose };
-  const moves = pulls.map((pull) => displaced(result.stiffness, unitLoad(frame, pull)));
-  const problem = problemOf(wanted, keep, pulls, moves);
+  const moves = pulls.map((pull) => displaced(result.stiffness, unitLoad(frame, pull)).map((mm) => mm * pull.most));
+  return { ok: true, value: chooseAmong(wanted, keep, pulls, { loaded: moves, stays: moves }, together) };
+}
+
+/** What each pull at its most moves, by six freedoms a node: while it is on, and what of it stays. */
+export interface PullMoves {
+  readonly loaded: readonly NodeVector[];
+  readonly stays: readonly NodeVector[];
+}
+
+/**
+ * The same from movements that are known: wanted is what stays, kept is what must not move while the pulls are on. Less force
+ * is taken to move proportionally less.
+ */
+export function chooseAmong(
+  wanted: readonly WantedMove[],
+  keep: readonly KeptNode[],
+  pulls: readonly Pick<PullCandidate, 'most'>[],
+  moves: PullMoves,
+  together: number,
+): ChosenPulls {
+  const problem = problemOf(wanted, keep, moves);
   const before = errorOf(problem, [], []);
   const count = Math.min(together, pulls.length);
   const isFew = sets(pulls.length, count) <= ALL_SETS;
@@ -90,20 +110,18 @@ export function choosePulls(
         problem,
         pulls.map((_, i) => i),
       ).error;
-  const forces = pulls.map(({ most }, i) => (best.shares[best.members.indexOf(i)] ?? 0) * most);
-  const at = (node: number): Vector =>
+  const shares = pulls.map((_, i) => best.shares[best.members.indexOf(i)] ?? 0);
+  const at = (of: readonly NodeVector[], node: number): Vector =>
     [0, 1, 2].map((k) =>
-      forces.reduce((sum, force, i) => sum + force * moves[i]![6 * node + k]!, 0),
+      shares.reduce((sum, share, i) => sum + (share === 0 ? 0 : share * of[i]![6 * node + k]!), 0),
     ) as unknown as Vector;
   return {
-    ok: true,
-    value: {
-      ...{ forces, error: best.error, before },
-      moved: wanted.map(({ node }) => at(node)),
-      kept: keep.map(({ node }) => at(node)),
-      // With every pull at once it cannot be better than with few.
-      proven: isFew || best.error - everything <= SAME * before,
-    },
+    forces: shares.map((share, i) => share * pulls[i]!.most),
+    ...{ error: best.error, before },
+    moved: wanted.map(({ node }) => at(moves.stays, node)),
+    kept: keep.map(({ node }) => at(moves.loaded, node)),
+    // With every pull at once it cannot be better than with few.
+    proven: isFew || best.error - everything <= SAME * before,
   };
 }
 
@@ -116,20 +134,13 @@ function unitLoad({ nodes }: ShellFrame, { node, direction, against }: PullCandi
   return load;
 }
 
-function problemOf(
-  wanted: readonly WantedMove[],
-  keep: readonly KeptNode[],
-  pulls: readonly PullCandidate[],
-  moves: readonly NodeVector[],
-): Problem {
-  const rows = (list: readonly KeptNode[]) =>
-    list.flatMap(({ node, limit }) =>
-      [0, 1, 2].map((k) => pulls.map(({ most }, i) => (most * moves[i]![6 * node + k]!) / limit)),
-    );
-  const [a, kept] = [rows(wanted), rows(keep)];
+function problemOf(wanted: readonly WantedMove[], keep: readonly KeptNode[], { loaded, stays }: PullMoves): Problem {
+  const rows = (list: readonly KeptNode[], of: readonly NodeVector[]) =>
+    list.flatMap(({ node, limit }) => [0, 1, 2].map((k) => of.map((moves) => moves[6 * node + k]! / limit)));
+  const [a, kept] = [rows(wanted, stays), rows(keep, loaded)];
   const target = wanted.flatMap(({ move, limit }) => move.map((value) => value / limit));
   const column = (i: number) => a.map((row) => row[i]!);
-  const columns = pulls.map((_, i) => column(i));
+  const columns = stays.map((_, i) => column(i));
   const product = (p: readonly number[], q: readonly number[]) => p.reduce((sum, value, r) => sum + value * q[r]!, 0);
   return {
     H: columns.map((p) => columns.map((q) => product(p, q))),

@@ -9,6 +9,7 @@ import { bracesIn, plannedStages } from '../../plan/cut/stages';
 import { latestRound } from '../../plan/cut/structure-of';
 import { tellingLengths } from '../../plan/cut/telling';
 import { turnEffects } from '../../plan/cut/trim';
+import { declinedAdvice } from '../../plan/declined';
 import type {
   AdviceTaken,
   CutLine,
@@ -209,11 +210,7 @@ function worked(job: Job, cut: CutModel, stage: number, advise: boolean): Worked
   const { structure, stiffness, stands } = cut;
   const { model, template, edition } = structure;
   const code = (node: number) => model.nodes[node]!.code;
-  const declined = job.rows.adviceTaken.filter(({ kind }) => kind === 'brace');
-  // Of each pair the last word holds.
-  const no = [...new Map(declined.map((each) => [each.key, each])).values()].filter(
-    ({ choice }) => choice === 'declined',
-  );
+  const no = declinedAdvice(job.rows, 'brace');
   const pairs = no.map(({ key }) => key.split(' ').map((word) => job.pointCalled(word)?.id ?? '') as [string, string]);
   return {
     figure: figureOf(job, cut),

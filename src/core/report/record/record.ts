@@ -1,7 +1,7 @@
 import { dimensionsOf } from '../../days/day';
 import type { SheetFigure } from '../drawing/points';
 import type { Vector } from '../../maths/geometry/vector';
-import type { CodedBrace, Pull } from '../../shell/job/entities';
+import type { CodedBrace, CodedPull } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { braceGeometry, braceState, pullDistance, pullProgress, pullState } from '../../findings/brace-pull';
 import { compareRounds } from '../../findings/change';
@@ -193,7 +193,7 @@ function braceOf(job: Job, brace: CodedBrace, judgements: readonly RoundJudgemen
   };
 }
 
-function pullOf(job: Job, pull: Pull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
+function pullOf(job: Job, pull: CodedPull, judgements: readonly RoundJudgement[], codes: Codes): RecordPull {
   const judgement = ofRound(judgements, pull.roundId);
   return {
     code: pull.code,

@@ -5,8 +5,8 @@ import type {
   Brace,
   FindingDetail,
   PointCondition,
-  PullEvent,
-  PullHold,
+  PullState,
+  Hold,
   Reading,
   Reference,
   Rung,
@@ -53,6 +53,7 @@ export const WORK_WORD: Readonly<Record<WorkItem['kind'], string>> = {
   stage: 'stage',
   brace: 'brace',
   joint: 'joint',
+  pull: 'pull',
 };
 
 export const STATE_WORD: Readonly<Record<StateKind, string>> = {
@@ -220,7 +221,7 @@ export const GRADE_WORD: Readonly<Record<NonNullable<FindingDetail['grade']>, st
   cracked: 'cracked',
 };
 
-export const PULL_STATE_WORD: Readonly<Record<PullEvent['kind'], string>> = {
+export const PULL_STATE_WORD: Readonly<Record<PullState, string>> = {
   planned: 'only planned',
   loaded: 'under load',
   released: 'released',
@@ -252,7 +253,7 @@ export const MORNING_WAY_WORD: Readonly<Record<MorningWay, string>> = {
 
 export const MORNING_VERDICT_WORD = { still: 'nothing moved', moved: 'something moved' } as const;
 
-export const HOLD_WORD: Readonly<Record<PullHold['kind'], string>> = {
+export const HOLD_WORD: Readonly<Record<Hold['kind'], string>> = {
   clamp: 'clamp',
   head: 'fixture head',
   chain: 'chain',

@@ -8,7 +8,7 @@ import { disturbedPoints } from '../observe/disturbed';
 import { instrumentsInHand, spreadOf } from '../../shell/instruments';
 import { judgeRound } from './judge-round';
 import { placeAt } from '../../findings/place-names';
-import { pointsNamedIn, pullsPage } from '../../report/pages/pulls';
+import { pointsNamedIn, pullingPage } from '../../report/pages/pulling';
 import { lengthsThroughTime } from '../../findings/through-time';
 
 const solbris = demoRows('solbris');
@@ -86,7 +86,7 @@ describe('what stands behind a figure', () => {
 describe('a point that was pulled on or clamped', () => {
   it('is no control point until it is read again', () => {
     const pull = solbris.pulls[0]!;
-    const loaded = solbris.pullEvents.find(({ kind }) => kind === 'loaded')!;
+    const loaded = Job.of(solbris).pullEvents.find(({ kind }) => kind === 'loaded')!;
     const disturbed = disturbedPoints(Job.of(solbris), braced!);
     expect(disturbed.has(pull.pointId)).toBe(true);
     expect(disturbed.has(idOf('C1L'))).toBe(true);
@@ -114,7 +114,7 @@ describe('a point that was pulled on or clamped', () => {
 });
 
 describe('what holds a pull', () => {
-  const braced_ = { ...solbris, pullHolds: [] };
+  const braced_ = { ...solbris, holds: [] };
 
   it('is rows, never the words of a note: "not at F2L" holds nothing', () => {
     const pulls = solbris.pulls.map((pull) => ({ ...pull, heldAt: 'Clamped at C1L and C1R, not at F2L' }));
@@ -127,8 +127,8 @@ describe('what holds a pull', () => {
       'C1L',
       'C1R',
     ]);
-    expect(pullsPage(Job.of(braced_)).pulls[0]!.offered).toHaveLength(2);
-    const [pull] = pullsPage(Job.of(solbris)).pulls;
+    expect(pullingPage(Job.of(braced_)).pulls[0]!.offered).toHaveLength(2);
+    const [pull] = pullingPage(Job.of(solbris)).pulls;
     expect([pull!.offered, pull!.holds.map(({ code }) => code)]).toEqual([[], ['C1L', 'C1R']]);
   });
 });

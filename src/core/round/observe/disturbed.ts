@@ -11,7 +11,7 @@ export function disturbedPoints(job: Job, round: Round): Set<string> {
   for (const { pullId, kind, at } of job.pullEvents) {
     const pull = pulls.get(pullId);
     if (kind !== 'loaded' || !pull) continue;
-    const holds = job.rows.pullHolds.filter((hold) => hold.pullId === pullId).map(({ pointId }) => pointId);
+    const holds = job.rows.holds.filter(({ itemId }) => itemId === pullId).map(({ pointId }) => pointId);
     for (const id of [pull.pointId, ...holds]) if ((loadedAt.get(id) ?? '') < at) loadedAt.set(id, at);
   }
   const lastRead = new Map<string, string>();

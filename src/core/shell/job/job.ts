@@ -30,7 +30,7 @@ export class Job {
   readonly braceEvents: readonly entity.BraceEvent[];
   readonly panels: readonly entity.Panel[];
   readonly stages: readonly entity.CutStage[];
-  readonly pulls: readonly entity.Pull[];
+  readonly pulls: readonly entity.CodedPull[];
   readonly pullEvents: readonly entity.PullEvent[];
   readonly stepEvents: readonly entity.StepEvent[];
   readonly seams: readonly entity.Seam[];
@@ -71,19 +71,24 @@ export class Job {
       section: rows.sections.find(({ id }) => id === brace.sectionId)?.name ?? brace.note,
     }));
     this.braces = called.toSorted((a, b) => byCode(a.code, b.code));
-    const braced = new Set(this.braces.map(({ id }) => id));
-    this.braceEvents = rows.workEvents.flatMap((event) =>
-      stands(event) && braced.has(event.itemId) && isBraceEvent(event.kind)
-        ? [{ ...picked(event), braceId: event.itemId, kind: event.kind, note: event.reason }]
-        : [],
-    );
+    this.pulls = rows.pulls
+      .filter(stands)
+      .map((pull) => ({ ...pull, code: this.itemById.get(pull.id)!.code }))
+      .toSorted((a, b) => byCode(a.code, b.code));
+    const happened = rows.workEvents.filter(stands);
+    this.braceEvents = eventsOf(happened, this.braces, entity.BRACE_EVENTS).map(({ itemId, ...event }) => ({
+      ...event,
+      braceId: itemId,
+    }));
+    this.pullEvents = eventsOf(happened, this.pulls, entity.PULL_EVENTS).map(({ itemId, ...event }) => ({
+      ...event,
+      pullId: itemId,
+    }));
     this.stages = rows.stages.filter(stands);
     const ordinal = new Map(this.stages.map((stage) => [stage.id, stage.ordinal]));
     const order = ({ id, stageId }: entity.Panel) =>
       `${ordinal.get(stageId ?? '') ?? 999} ${this.itemById.get(id)?.name ?? ''}`;
     this.panels = rows.panels.filter(stands).toSorted((a, b) => byCode(order(a), order(b)));
-    this.pulls = rows.pulls.filter(stands);
-    this.pullEvents = rows.pullEvents.filter((event) => stands(event) && stands({ id: event.pullId }));
     this.stepEvents = rows.stepEvents.filter(stands);
     this.seams = rows.seams.filter(stands);
     this.logEntries = rows.logEntries.filter((entry) => stands(entry) && !corrected.has(entry.id));
@@ -251,9 +256,18 @@ function oppositePoints(points: readonly entity.Point[]): Map<string, entity.Poi
   );
 }
 
-const isBraceEvent = (kind: string): kind is entity.BraceEvent['kind'] =>
-  (entity.BRACE_EVENTS as readonly string[]).includes(kind);
-const picked = ({ id, at, author }: entity.WorkEvent) => ({ id, at, author });
+/** What happened to some items, of the kinds that can happen to them. */
+function eventsOf<Kind extends string>(
+  events: readonly entity.WorkEvent[],
+  items: readonly { readonly id: string }[],
+  kinds: readonly Kind[],
+) {
+  const ids = new Set(items.map(({ id }) => id));
+  const isOf = (kind: string): kind is Kind => (kinds as readonly string[]).includes(kind);
+  return events.flatMap(({ id, itemId, kind, at, author, reason: note }) =>
+    ids.has(itemId) && isOf(kind) ? [{ id, itemId, kind, at, author, note }] : [],
+  );
+}
 
 const OTHER_SIDE = { left: 'right', right: 'left', centre: undefined } as const;
 

@@ -3,7 +3,7 @@
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
  * version had only as words stays words.
  */
-export const ROWS_VERSION = 6;
+export const ROWS_VERSION = 7;
 
 type Rows = Readonly<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
@@ -23,11 +23,50 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
   4: (rows) => rows,
   // Braces became items of work and what happened to them its events; a section told in words stays in the note.
   5: bracesAsWork,
+  // Pulls became items of work too, what happened to them its events, and what holds a pull holds of an item.
+  6: pullsAsWork,
 };
 
+const listed = (rows: Rows, table: string): readonly Row[] | undefined =>
+  Array.isArray(rows[table]) ? (rows[table] as readonly Row[]) : undefined;
+
+function pullsAsWork({ pullEvents, pullHolds, ...rows }: Rows): Rows {
+  const pulls = listed(rows, 'pulls');
+  const items = [
+    ...(listed(rows, 'workItems') ?? []),
+    ...(pulls ?? []).map(({ id, jobId, code }) => ({ id, jobId, kind: 'pull', code, name: code, version: 1 })),
+  ];
+  const events = [
+    ...(listed(rows, 'workEvents') ?? []),
+    ...((pullEvents as readonly Row[] | undefined) ?? []).map(({ pullId, note, ...event }) =>
+      eventOfItem(event, pullId, note),
+    ),
+  ];
+  const withdrawals = listed(rows, 'withdrawals');
+  return {
+    ...rows,
+    ...(items.length > 0 ? { workItems: items } : {}),
+    ...(events.length > 0 ? { workEvents: events } : {}),
+    ...(pulls ? { pulls: pulls.map(({ code: _, ...pull }) => ({ ...pull, ...UNTOLD_PULL })) } : {}),
+    ...(Array.isArray(pullHolds)
+      ? { holds: (pullHolds as readonly Row[]).map(({ pullId, ...hold }) => ({ ...hold, itemId: pullId })) }
+      : {}),
+    ...(withdrawals ? { withdrawals: withdrawals.map(ofItems) } : {}),
+  };
+}
+
+const UNTOLD_PULL = {
+  ...{ againstPointId: null, dirX: null, dirY: null, dirZ: null, attach: null },
+  ...{ chain: null, rated: null, ramArea: null, together: '' },
+};
+
+const eventOfItem = (event: Row, itemId: unknown, note: unknown): Row => ({
+  ...event,
+  ...{ itemId, key: '', reason: note, value: null },
+});
+
 function bracesAsWork({ braceEvents, ...rows }: Rows): Rows {
-  const list = (table: string): readonly Row[] | undefined =>
-    Array.isArray(rows[table]) ? (rows[table] as readonly Row[]) : undefined;
+  const list = (table: string) => listed(rows, table);
   const braces = list('braces');
   const items = [
     ...(list('workItems') ?? []).map((item) => ({ ...item, version: 1 })),
@@ -35,13 +74,9 @@ function bracesAsWork({ braceEvents, ...rows }: Rows): Rows {
   ];
   const events = [
     ...(list('workEvents') ?? []),
-    ...((braceEvents as readonly Row[] | undefined) ?? []).map(({ braceId, note, ...event }) => ({
-      ...event,
-      itemId: braceId,
-      key: '',
-      reason: note,
-      value: null,
-    })),
+    ...((braceEvents as readonly Row[] | undefined) ?? []).map(({ braceId, note, ...event }) =>
+      eventOfItem(event, braceId, note),
+    ),
   ];
   const { panels, withdrawals } = { panels: list('panels'), withdrawals: list('withdrawals') };
   return {
@@ -68,7 +103,10 @@ const UNDECIDED_PANEL = {
   ...{ stressed: false, version: 1 },
 };
 
-const NEW_NAME: Readonly<Record<string, string>> = { brace: 'work_item', brace_event: 'work_event' };
+const NEW_NAME: Readonly<Record<string, string>> = {
+  ...{ brace: 'work_item', brace_event: 'work_event' },
+  ...{ pull: 'work_item', pull_event: 'work_event' },
+};
 const ofItems = (withdrawal: Row): Row => ({
   ...withdrawal,
   tableName: NEW_NAME[String(withdrawal.tableName)] ?? withdrawal.tableName,
@@ -95,6 +133,10 @@ export function versionOfFormat(format: unknown, name: string): number | undefin
   const version = Number(format.slice(name.length + 1));
   return Number.isInteger(version) && version >= 1 && version <= ROWS_VERSION ? version : undefined;
 }
+
+/** What a table of an earlier version is called now, where its rows only changed their name. */
+export const tableNow = (table: string, version: number): string =>
+  table === 'pullHolds' && version < 7 ? 'holds' : table;
 
 /** Rows of an earlier version as this one has them. */
 export function upgradeRows(rows: unknown, version: number): unknown {

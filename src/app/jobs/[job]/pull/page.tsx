@@ -1,18 +1,25 @@
-import { only } from '@/core/shell/job/job-rows';
-import { correctPull, planPull, recordPullEvent, setPullHolds, withdraw } from '@/server/actions/work';
-import { jobAnd } from '@/server/views';
-import { Pulls } from '@/ui/work/pulls';
+import { decideAdvice } from '@/server/actions/cut';
+import { correctPull, planPull, recordItemEvent, setHolds, withdraw } from '@/server/actions/work';
+import { jobAnd, rowsForRounds } from '@/server/views';
+import { PullingPlace } from '@/ui/pull/pulling-place';
 import { RungPage, type JobParams } from '../rung-page';
 
 export default async function Page({ params }: JobParams) {
-  const { rows, made } = await jobAnd((await params).job, 'pulls', undefined);
+  const { rows, made } = await jobAnd((await params).job, 'pulling', undefined);
   return (
-    <RungPage rows={rows} rung="pull">
-      <Pulls
-        rows={only(rows, 'jobs', 'points', 'pulls')}
-        {...made}
-        actions={{ planPull, recordPullEvent, setPullHolds, correctPull, withdraw }}
-      />
-    </RungPage>
+    <RungPage
+      rows={rows}
+      rung="pull"
+      place={
+        <PullingPlace
+          rows={rowsForRounds(
+            rows,
+            rows.rounds.map(({ id }) => id),
+          )}
+          page={made}
+          actions={{ planPull, correctPull, setHolds, recordItemEvent, withdraw, decideAdvice }}
+        />
+      }
+    />
   );
 }

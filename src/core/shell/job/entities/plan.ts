@@ -4,7 +4,7 @@ import { support } from './round';
 
 // What is planned and done, one item each; what happens to it; and the details of its kind.
 
-export const WORK_KINDS = ['setUp', 'panel', 'stage', 'brace', 'joint'] as const;
+export const WORK_KINDS = ['setUp', 'panel', 'stage', 'brace', 'joint', 'pull'] as const;
 export const workItem = z.strictObject({ id, jobId: id, kind: z.enum(WORK_KINDS), code, name, version });
 
 export const WORK_EVENTS = [
@@ -19,6 +19,11 @@ export const WORK_EVENTS = [
   'removed',
   'passed',
   'turned',
+  'cleared',
+  'loaded',
+  'released',
+  'done',
+  'abandoned',
 ] as const;
 /** Events that say a figure: a height, so many quarter turns. */
 export const hasFigure = (kind: (typeof WORK_EVENTS)[number]): boolean => kind === 'checked' || kind === 'turned';

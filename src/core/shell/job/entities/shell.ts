@@ -97,16 +97,7 @@ export const change = z.strictObject({
 });
 
 /** Tables whose rows can be taken back. */
-export const WITHDRAWABLE = [
-  'work_item',
-  'work_event',
-  'pull',
-  'pull_event',
-  'step_event',
-  'seam',
-  'log_entry',
-  'part_tag',
-] as const;
+export const WITHDRAWABLE = ['work_item', 'work_event', 'step_event', 'seam', 'log_entry', 'part_tag'] as const;
 /** Something written was taken back, or put back; of each row the last one holds. */
 export const withdrawal = z.strictObject({
   id,

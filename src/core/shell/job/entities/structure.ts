@@ -161,13 +161,13 @@ export const keepOut = z.strictObject({
   moveY: length,
   moveZ: length,
 });
-export const ADVICE_KINDS = ['brace', 'stage', 'gate'] as const;
+export const ADVICE_KINDS = ['brace', 'stage', 'gate', 'pull'] as const;
 /** What was decided on something the program proposed, and on what it rested. */
 export const adviceTaken = z.strictObject({
   id,
   jobId: id,
   kind: z.enum(ADVICE_KINDS),
-  /** What it is about: for a brace the codes of its two ends. */
+  /** What it is about: for a brace the codes of its two ends, for a pull its point and which way. */
   key: line,
   /** What it rested on: round, edition. */
   basis: line,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, at, code, line, name, text, author, count, version, length } from './fields';
+import { id, at, line, name, text, author, count, version, length } from './fields';
 
 // What is done to the shell: braces, pulls and steps.
 
@@ -29,34 +29,56 @@ export const brace = z.strictObject({
   version,
 });
 export const braceDimension = z.strictObject({ braceId: id, dimensionId: id });
+export const PULL_ATTACHMENTS = ['plate', 'tab', 'clamp', 'hook', 'strap', 'bolt', 'jack'] as const;
+/** A force applied on purpose to move metal; what it is called stands in its item, whose identity is its own. */
 export const pull = z.strictObject({
   id,
   jobId: id,
-  code,
   pointId: id,
+  /** Of a jack or strap between two places the point that takes the opposite force. */
+  againstPointId: id.nullable(),
   roundId: id,
   /** Wanted movement of the point in chart axes, mm. */
   aimX: length,
   aimY: length,
   aimZ: length,
+  /** Direction of the force, chart axes, of any length; empty: along the aim. */
+  dirX: length.nullable(),
+  dirY: length.nullable(),
+  dirZ: length.nullable(),
+  /** Where it takes hold of the metal; empty while nobody said. */
+  attach: z.enum(PULL_ATTACHMENTS).nullable(),
+  /** From the metal to what takes the chain, mm. */
+  chain: length.positive().nullable(),
+  /** What the weakest of chain, clamp and anchor is rated for, N. */
+  rated: z.number().positive().max(1_000_000).nullable(),
+  /** Effective area of the ram's piston, mm². */
+  ramArea: z.number().positive().max(100_000).nullable(),
+  /** Pulls of one group are loaded together, a little each in turn; empty: by itself. */
+  together: line,
   /** Where and how the shell is held, in words; the points are rows of their own. */
   heldAt: line,
   note: text,
   version,
 });
-export const pullEvent = z.strictObject({
+/** What is to be reached in one stroke, as it was shown before it. Along the aim, from where the point stood before the first. */
+export const stroke = z.strictObject({
   id,
   pullId: id,
-  kind: z.enum(['planned', 'loaded', 'released', 'done', 'abandoned']),
+  ordinal: count,
+  /** Under load, mm. */
+  target: length,
+  /** Where it is expected to rest, and two standard deviations of that, mm. */
+  rest: length,
+  plusMinus: length.positive(),
   at,
   author,
-  note: line,
 });
 export const HOLD_KINDS = ['clamp', 'head', 'chain', 'bolt', 'weld', 'stand'] as const;
-/** A point at which the shell is held while it is pulled. */
-export const pullHold = z.strictObject({
+/** A point at which the shell is held while something is done to it. */
+export const hold = z.strictObject({
   id,
-  pullId: id,
+  itemId: id,
   pointId: id,
   kind: z.enum(HOLD_KINDS),
   /** What it is rated for, N; empty where nobody knows. */
@@ -116,7 +138,34 @@ export interface BraceEvent {
 export type CodedBrace = Brace & { readonly code: string; readonly section: string };
 export type BraceDimension = z.infer<typeof braceDimension>;
 export type Pull = z.infer<typeof pull>;
-export type PullHold = z.infer<typeof pullHold>;
-export type PullEvent = z.infer<typeof pullEvent>;
+/** A pull with what it is called. */
+export type CodedPull = Pull & { readonly code: string };
+/** What a pull has besides its point and aim when it is first planned. */
+export const NEW_PULL = {
+  againstPointId: null,
+  dirX: null,
+  dirY: null,
+  dirZ: null,
+  attach: null,
+  chain: null,
+  rated: null,
+  ramArea: null,
+  together: '',
+  heldAt: '',
+  note: '',
+} as const;
+/** What happened to a pull: `cleared` is that nobody stood in the way before a stroke. */
+export const PULL_EVENTS = ['planned', 'cleared', 'loaded', 'released', 'done', 'abandoned'] as const;
+export interface PullEvent {
+  readonly id: string;
+  readonly pullId: string;
+  readonly kind: (typeof PULL_EVENTS)[number];
+  readonly at: string;
+  readonly author: string;
+  readonly note: string;
+}
+export type PullState = Exclude<(typeof PULL_EVENTS)[number], 'cleared'>;
+export type Hold = z.infer<typeof hold>;
+export type Stroke = z.infer<typeof stroke>;
 export type Step = z.infer<typeof step>;
 export type StepEvent = z.infer<typeof stepEvent>;

@@ -1,3 +1,4 @@
+import { Job } from '@/core/shell/job/job';
 import { only } from '@/core/shell/job/job-rows';
 import { dropRound, openInRound, recordRoundEvent } from '@/server/actions/rounds';
 import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
@@ -13,7 +14,7 @@ interface Props {
 export default async function Page({ params, searchParams }: Props) {
   const { pull: pullId, phase } = await searchParams;
   const { rows, round } = await roundRows(await params);
-  const pull = rows.pulls.find((each) => each.id === pullId);
+  const pull = Job.of(rows).pulls.find((each) => each.id === pullId);
   const context: PullContext | undefined = pull && {
     pullId: pull.id,
     phase: phase === 'released' ? 'released' : 'underLoad',

@@ -1,0 +1,149 @@
+import { Symmetric } from '../maths/linear/symmetric';
+import type { NodeVector } from './shell-frame';
+import { displaced, type Stiffness } from './stiffness';
+import { hingedFrame, type EndFreedom, type HingedFrame } from './yielding';
+
+/**
+ * A hinge, or a place where a member folds up along itself, that carries more the further it has gone (kinematic hardening,
+ * Prager 1956).
+ */
+export interface HardeningHinge extends EndFreedom {
+  readonly id: string;
+  /** What it carries before it gives, N·mm, or N where it slides, and how much more for each radian or millimetre; above zero. */
+  readonly moment: number;
+  readonly hardening: number;
+}
+
+/** What a load does to a frame whose hinges harden. Displacements count from before anything had turned. */
+export interface Hardened {
+  readonly loaded: NodeVector;
+  readonly released: NodeVector;
+  /** What each hinge has turned once the load is gone, the way its moment went, rad; mm where it slides. */
+  readonly turns: readonly number[];
+}
+
+/** So many times it is decided anew which hinges turn. */
+const MOST_ROUNDS = 80;
+/** Of a hinge's moment: nearer than this it is at it. */
+const AT_MOMENT = 1e-9;
+
+/**
+ * A frame whose hinges turn past their moment and harden. With m = λa − Rθ, θ the turns counted the way their moments go, and what a hinge carries moving along with its turn,
+ * the turns after a step of load are those that make ½θᵀ(R + H)θ − λaᵀθ + Σ M·|θ − θ₀| smallest: the step taken backward at once
+ * (Simo and Hughes, Computational Inelasticity, ch. 1). Which hinges turn is found by a primal-dual active set (Hintermüller, Ito
+ * and Kunisch 2003): those that turn are solved for together. Hardening leaves one answer.
+ */
+export class HardeningFrame {
+  private readonly hinged: HingedFrame;
+  /** R + H. */
+  private readonly Q: Symmetric;
+
+  constructor(
+    private readonly stiffness: Stiffness,
+    private readonly hinges: readonly HardeningHinge[],
+  ) {
+    this.hinged = hingedFrame(stiffness, hinges);
+    const n = hinges.length;
+    this.Q = Symmetric.zeros(n);
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j <= i; j++) this.Q.set(i, j, this.hinged.R[i]![j]! + (i === j ? hinges[i]!.hardening : 0));
+  }
+
+  /** One load, to be put on with any force. */
+  load(unit: NodeVector): HardeningLoad {
+    const elastic = displaced(this.stiffness, unit);
+    return new HardeningLoad(this, elastic, this.hinged.moments(elastic));
+  }
+
+  /**
+   * Turns once the moments that the load alone would cause are these.
+   *
+   * @param from what was turned before
+   */
+  turned(moments: readonly number[], from: readonly number[]): number[] {
+    const { Q, hinges } = this;
+    const before = Q.times(from);
+    // What every hinge would carry did none turn any more, and how far past its moment that is.
+    const carried = moments.map((own, i) => own - before[i]!);
+    const moment = (i: number) => hinges[i]!.moment;
+    let turns = hinges.map(() => 0);
+    let signs = carried.map((own, i) => (Math.abs(own) > moment(i) ? Math.sign(own) : 0));
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      const active = signs.flatMap((sign, i) => (sign === 0 ? [] : [i]));
+      const by = Q.part(active)
+        .factor()
+        ?.solve(Float64Array.from(active, (i) => carried[i]! - signs[i]! * moment(i)));
+      if (!by) break;
+      turns = hinges.map(() => 0);
+      active.forEach((i, k) => (turns[i] = by[k]!));
+      const eased = Q.times(turns);
+      const next = carried.map((own, i) => {
+        const left = own - eased[i]!;
+        // One that turns the other way than its moment stops; one that carries too much begins.
+        if (signs[i] !== 0) return turns[i]! * signs[i]! > 0 ? signs[i]! : 0;
+        return Math.abs(left) > moment(i) * (1 + AT_MOMENT) ? Math.sign(left) : 0;
+      });
+      if (next.every((sign, i) => sign === signs[i])) break;
+      signs = next;
+    }
+    return turns.map((turn, i) => from[i]! + turn);
+  }
+
+  /** How turns move everything, added to what a load moves elastically. */
+  moved(elastic: NodeVector, force: number, turns: readonly number[]): NodeVector {
+    const all = elastic.map((value) => force * value);
+    turns.forEach((turn, j) => {
+      const answer = this.hinged.answers[j]!;
+      if (turn !== 0) for (let i = 0; i < all.length; i++) all[i]! += turn * answer[i]!;
+    });
+    return all;
+  }
+
+  get untouched(): readonly number[] {
+    return this.hinges.map(() => 0);
+  }
+
+  /** How far turns move something that unit movements of the freedoms move by `weights`. */
+  movedBy(turns: readonly number[], weights: readonly (readonly [freedom: number, weight: number])[]): number {
+    return turns.reduce(
+      (sum, turn, j) =>
+        turn === 0
+          ? sum
+          : sum + turn * weights.reduce((each, [i, weight]) => each + weight * this.hinged.answers[j]![i]!, 0),
+      0,
+    );
+  }
+}
+
+/** A load on a frame, of unit size. */
+export class HardeningLoad {
+  constructor(
+    private readonly frame: HardeningFrame,
+    private readonly elastic: NodeVector,
+    private readonly moments: readonly number[],
+  ) {}
+
+  /** Turns of the hinges with so much of it on, and once it is gone. */
+  turns(force: number, from: readonly number[] = this.frame.untouched) {
+    const on = this.frame.turned(
+      this.moments.map((each) => force * each),
+      from,
+    );
+    return {
+      on,
+      off: this.frame.turned(
+        this.moments.map(() => 0),
+        on,
+      ),
+    };
+  }
+
+  under(force: number, from: readonly number[] = this.frame.untouched): Hardened {
+    const { on, off } = this.turns(force, from);
+    return {
+      loaded: this.frame.moved(this.elastic, force, on),
+      released: this.frame.moved(this.elastic, 0, off),
+      turns: off,
+    };
+  }
+}
