@@ -1,3 +1,4 @@
+import { ATTACH_WORD, partsText } from '@/core/report/pull-words';
 import type { RecordDocument } from '@/core/shell/record-document';
 import {
   counted,
@@ -187,17 +188,25 @@ const linesOfWork = ({ braces, pulls }: RecordDocument, format: Formatter): { co
       state,
     ].join('; '),
   })),
-  ...pulls.map(({ code, point, distance, heldAt, springBacks, state }) => ({
-    code,
-    text: [
-      `at ${point}, ${format.length(distance)} ${format.unit} wanted`,
-      ...(state ? [PULL_STATE_WORD[state]] : []),
-      `held: ${heldAt || 'not said'}`,
-      ...(springBacks.length > 0
-        ? [`sprang back ${springBacks.map(format.difference).join(', ')} ${format.unit}`]
-        : []),
-    ].join('; '),
-  })),
+  ...pulls.map(
+    ({ code, point, against, attach, aim, distance, heldAt, springBacks, state, strokes = [], by = [] }) => ({
+      code,
+      text: [
+        `at ${point}${against ? ` against ${against}` : ''}, ${format.length(distance)} ${format.unit} wanted: ${partsText(aim, format.length)}`,
+        ...(attach ? [ATTACH_WORD[attach]] : []),
+        ...(state ? [PULL_STATE_WORD[state]] : []),
+        `held: ${heldAt || 'not said'}`,
+        ...(springBacks.length > 0
+          ? [`sprang back ${springBacks.map(format.difference).join(', ')} ${format.unit}`]
+          : []),
+        ...strokes.map(
+          ({ loaded, rested }, i) =>
+            `stroke ${i + 1}: ${format.length(loaded)} under load, came to rest at ${format.length(rested)}`,
+        ),
+        ...(by.length > 0 ? [`by ${by.join(', ')}`] : []),
+      ].join('; '),
+    }),
+  ),
 ];
 
 type Entry = RecordDocument['log'][number];

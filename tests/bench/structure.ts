@@ -1,6 +1,7 @@
 import type { Vector } from '@/core/maths/geometry/vector';
 import { seeded } from '@/core/maths/random/seeded';
 import { chooseBraces, type BracingTask } from '@/core/plan/braces/choose';
+import { choosePulls } from '@/core/plan/pulls/choose';
 import { solveFrame } from '@/core/structure/frame';
 import { STEEL, type Member, type ShearPanel, type ShellFrame } from '@/core/structure/shell-frame';
 import { slackOf, stageStiffness, type CriticalLength } from '@/core/structure/slack';
@@ -65,6 +66,22 @@ const task: BracingTask = {
     ...{ area: () => 224, maxLength: 2400, forbid: [], keepOut: [] },
   },
 };
+/** Five hundred pulls, of which three are to bring ten nodes back while twelve stay. */
+const pulls = Array.from({ length: 500 }, (_, i) => ({
+  node: at(2 + (i % 16), Math.floor(i / 16)),
+  direction: [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+    [-1, 0, 0],
+  ][i % 4] as unknown as Vector,
+  most: 8000,
+}));
+const wanted = Array.from({ length: 10 }, (_, i) => ({
+  ...{ node: at(15 + (i % 4), i), limit: 1.5 },
+  move: [8 - i / 2, (i % 3) - 1, 2] as const,
+}));
+const keep = Array.from({ length: 12 }, (_, i) => ({ node: at(1 + (i % 5), i), limit: 1 }));
 const load = new Float64Array(6 * frame.nodes.length);
 load[6 * at(10, 3) + 2] = 500;
 
@@ -73,5 +90,6 @@ export const structure: readonly Case[] = [
   { of: 'structure', what: 'assemble and factor, 1,670 unknowns', run: () => factorise(frame) },
   { of: 'structure', what: 'assemble, factor and solve', run: () => solveFrame(frame, load, true) },
   { of: 'structure', what: 'one length of a stage', run: () => slackOf(stage.value, lengths[0]!, 200, 0) },
+  { of: 'structure', what: 'pulls, 500 candidates', run: () => choosePulls(frame, wanted, keep, pulls, 3) },
   { of: 'structure', what: 'braces, 10 lengths', run: () => chooseBraces(task) },
 ];

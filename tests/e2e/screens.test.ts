@@ -39,6 +39,7 @@ const SCREENS: readonly (readonly [name: string, path: string])[] = [
   ['brace', `${s}/brace`],
   ['cut', `${s}/cut`],
   ['pull', `${s}/pull`],
+  ['pump', `${s}/pull/${solbris.pulls[0]!.id}`],
   ['fit', `${s}/fit`],
   ['weld', `${s}/weld`],
   ['verify', `${l}/verify`],

@@ -39,9 +39,9 @@ function doubled(rows: JobRows): string[] {
     ),
     ...runs(
       'pull',
-      Job.of(rows).pullEvents,
-      ({ pullId }) => pullId,
-      ({ kind }) => kind,
+      rows.workEvents.filter(({ itemId }) => rows.pulls.some(({ id }) => id === itemId)),
+      ({ itemId }) => itemId,
+      ({ kind, key }) => `${kind} ${key}`,
     ),
     ...runs(
       'step',
@@ -92,6 +92,7 @@ const round = (rows: JobRows, number: number) => at(rows, `/rounds/${rows.rounds
 const SCREENS: readonly string[] = [
   ...['', '/chart', '/log', '/measure', '/references', '/brace', '/pull', '/fit', '/weld'].map((path) => at(s!, path)),
   ...[round(s!, 2), `${round(s!, 1)}/sheet`, at(l!, '/record?record=now'), at(l!, '/verify')],
+  at(s!, `/pull/${s!.pulls[0]!.id}`),
   ...[at(k!, '/lay-out'), at(s!, '/set-up'), '/benches', '/instruments', '/'],
 ];
 

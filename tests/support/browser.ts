@@ -80,3 +80,11 @@ export async function typeLine(page: Page, line: string): Promise<void> {
 export async function acceptOpen(page: Page): Promise<void> {
   for (const reason of await page.locator('[data-open] input').all()) await reason.fill('handed over as it is');
 }
+
+/** Everything that is looked at before the first stroke with a rig is so. */
+export async function clearRig(page: Page): Promise<void> {
+  const checks = page.getByRole('region', { name: /Before the first stroke/ });
+  await checks.waitFor();
+  for (const box of await checks.getByRole('checkbox').all()) await box.check();
+  await checks.getByRole('button', { name: 'All of it is so' }).click();
+}

@@ -36,7 +36,7 @@ export function practiseStroke(job: Job, pullId: string, target: number): Practi
   const subject = shownBy(pull);
   const before = shownBefore(pull, round && judgeRound(job, round));
   if (!at || before === undefined) return undefined;
-  const { loaded, rested } = strokeTo(shell, turned, at, target, unitAim(pull));
+  const { loaded, rested } = strokeTo(shell, turned, at, target, readAlong(job, pull));
   const random = seeded(seed + job.pullReadings(pull).length);
   const axis = AXIS_OF[subject.quantity];
   const read = (moves: Float64Array) => {
@@ -83,9 +83,17 @@ function replayed(job: Job, { shell, nodeOf }: Hidden): Turned {
   let turned: Turned;
   for (const { pull, loaded } of made) {
     const at = pullAt(pull, nodeOf);
-    if (at) ({ turned } = strokeTo(shell, turned, at, loaded, unitAim(pull)));
+    if (at) ({ turned } = strokeTo(shell, turned, at, loaded, readAlong(job, pull)));
   }
   return turned;
+}
+
+/** What of a movement counts along the aim as the pull is read: its own coordinate alone, by how much of the aim that shows. */
+function readAlong(job: Job, pull: CodedPull): Vector {
+  const subject = shownBy(pull);
+  const axis = AXIS_OF[subject.quantity];
+  const share = shareOf(job, pull, subject);
+  return axis && share !== 0 ? scale(UNIT[axis], 1 / share) : unitAim(pull);
 }
 
 const unitAim = (pull: CodedPull): Vector => {

@@ -126,6 +126,11 @@ const pull = z.strictObject({
   distance: mm,
   heldAt: text,
   springBacks: z.array(mm),
+  /** What it went against, how it took hold, and its strokes along the aim; records signed before these came have none. */
+  against: text.optional(),
+  attach: z.enum(['plate', 'tab', 'clamp', 'hook', 'strap', 'bolt', 'jack']).optional(),
+  strokes: z.array(z.strictObject({ loaded: mm, rested: mm, mark: mm.optional() })).optional(),
+  by: z.array(text).optional(),
   state: z.enum(['planned', 'loaded', 'released', 'done', 'abandoned']).optional(),
 });
 

@@ -68,7 +68,7 @@ export function AdviceList({ page, picture, advice, actions }: AdviceProps) {
       ))}
       {worst ? (
         <p className="text-sm text-soft">
-          Of what stands right, {code(worst.pointId)} moves most while they are on:{' '}
+          Of what stands right, {code(worst.pointId)} moves most while one of them is on:{' '}
           {words.length(Math.abs(worst.moves))} of {words.length(worst.limit)}.
         </p>
       ) : null}
@@ -111,7 +111,6 @@ function Proposed({ page, advice, proposal, place, words, actions }: ProposedPro
         pull: {
           ...{ id, jobId, roundId: roundId!, pointId: what.pointId, aimX, aimY, aimZ, ...NEW_PULL },
           ...{ againstPointId: what.againstPointId ?? null, attach: what.attach },
-          together: what.together ? what.section : '',
         },
         holds: advice.holds.map(({ pointId }) => ({
           ...{ id: crypto.randomUUID(), itemId: id, pointId, kind: 'clamp' as const, rating: null },
@@ -128,7 +127,6 @@ function Proposed({ page, advice, proposal, place, words, actions }: ProposedPro
           {what.againstPointId ? ` against ${words.point(what.againstPointId)}` : ''}
         </strong>
         , {words.length(what.gain)} {wayText(what.direction)}
-        {what.together ? ', together with the others of its section' : ''}
       </p>
       <ul className="text-sm text-soft">
         <li>

@@ -255,8 +255,21 @@ function PullTo(props: InHandProps) {
 /** Past its mark by more than this it was pulled too far, mm. */
 const TOO_FAR = 1.5;
 
+interface TapeLinkProps {
+  readonly pull: PullView['pull'];
+  readonly phase: 'underLoad' | 'released';
+}
+
+/** Readings of other points, on the tape of the round. */
+const TapeLink = ({ pull, phase }: TapeLinkProps) => (
+  <Link className="underline" href={`/jobs/${pull.jobId}/rounds/${pull.roundId}?pull=${pull.id}&phase=${phase}`}>
+    watch list
+  </Link>
+);
+
 function UnderLoad(props: InHandProps) {
   const { going, view } = props;
+  const { pull } = view;
   const { course } = going;
   const format = useFormat();
   const mark = view.marks.find(({ ordinal }) => ordinal === course.strokes.length) ?? going.next;
@@ -275,7 +288,10 @@ function UnderLoad(props: InHandProps) {
           {format.length(past)} past its mark: let go, read, and look at what must not have moved.
         </p>
       ) : null}
-      <p className="text-lg">Read the watch list now. Then let go slowly, wait until nothing moves, and read again.</p>
+      <p className="text-lg">
+        Read the <TapeLink pull={pull} phase="underLoad" /> now. Then let go slowly, wait until nothing moves, and read
+        again.
+      </p>
       <StrokeEntry {...props} phase="released" label="Reads after release" />
     </section>
   );

@@ -81,8 +81,8 @@ export function RoundHead({
           <p className="border-y-2 border-ink py-1 font-medium">
             Reading pull {pull.code} {phase === 'released' ? 'after release' : 'under load'}: these lines belong to the
             pull, not to the round.{' '}
-            <Link className="underline" href={`/jobs/${round.jobId}/pull`}>
-              Back to the pulls
+            <Link className="underline" href={`/jobs/${round.jobId}/pull/${pull.id}`}>
+              Back to the pump
             </Link>
           </p>
           <Cautions rung="pull" />

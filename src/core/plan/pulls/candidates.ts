@@ -1,8 +1,11 @@
-import { dot, norm, scale, type Vector } from '../../maths/geometry/vector';
+import { add, dot, norm, scale, subtract, type Vector } from '../../maths/geometry/vector';
+import { Symmetric } from '../../maths/linear/symmetric';
 import type { Job } from '../../shell/job/job';
+import type { NodeVector } from '../../structure/shell-frame';
+import { displaced } from '../../structure/stiffness';
 import { chooseAmong, type ChosenPulls } from './choose';
 import type { KeptPoint, PullModel, WantedPoint } from './pull-model';
-import { tryPull, type PullAt, type TriedPull } from './try-pull';
+import { loadOf, tryPull, type PullAt, type TriedPull } from './try-pull';
 
 /** A pull that could be made, tried as far as its own point is out. */
 export interface Candidate extends PullAt {
@@ -20,8 +23,8 @@ export interface Chosen {
   readonly brought: number;
 }
 
-/** So many pulls are proposed at once: more cannot be watched. */
-const TOGETHER = 3;
+/** So many pulls are proposed at once: after them the shell is measured again. */
+const AT_ONCE = 3;
 /** A move has a part of its own along an axis where that is so much of its limit. */
 const OF_ITS_OWN = 0.5;
 
@@ -76,12 +79,65 @@ export function candidatesOf(job: Job, model: PullModel, ask: (share: number) =>
       : [];
   });
   const all = [...places, ...across];
-  return all.flatMap((place, i): Candidate[] => {
-    ask(i / all.length);
+  const tries = all.length + out.length;
+  const straight = all.flatMap((place, i): Candidate[] => {
+    ask(i / tries);
     const tried = tryPull(model, place, place.gain);
     return tried ? [{ ...place, tried }] : [];
   });
+  const turned = out.flatMap((wanted, i): Candidate[] => {
+    ask((all.length + i) / tries);
+    const candidate = held.has(wanted.node) ? undefined : homeward(model, wanted);
+    return candidate ? [candidate] : [];
+  });
+  return [...straight, ...turned];
 }
+
+/** So often a direction is bettered by what its pull leaves. */
+const TURNS = 3;
+
+/**
+ * The pull that brings a point straight home: metal seldom goes the way it is pulled, so that the force has to lean against what
+ * it does besides. At first by the inverse of how the place gives elastically, then by what was left over of the way.
+ */
+function homeward(model: PullModel, wanted: WantedPoint): Candidate | undefined {
+  const { node, move } = wanted;
+  const gives = AXES.map((direction): Vector =>
+    movedAt(displaced(model.stiffness, loadOf(model, { node, direction })), node),
+  );
+  const compliance = new Symmetric(3, Float64Array.from(gives.flat())).factor();
+  if (!compliance) return undefined;
+  let towards: Vector = move;
+  let best: { readonly candidate: Candidate; readonly beside: number } | undefined;
+  for (let i = 0; i < TURNS; i++) {
+    const force = [...compliance.solve(new Float64Array(towards))] as unknown as Vector;
+    const direction = scale(force, 1 / norm(force));
+    const gain = dot(move, direction);
+    if (gain < LEAST_GAIN) break;
+    const tried = tryPull(model, { node, direction }, gain);
+    if (!tried) break;
+    const left = subtract(move, movedAt(tried.stays, node));
+    const beside = norm(left);
+    if (best && beside >= best.beside) break;
+    best = { candidate: { node, direction, wanted, gain, tried }, beside };
+    towards = add(towards, left);
+  }
+  return best?.candidate;
+}
+
+/** A pull that is to leave less than this along itself is none, mm. */
+const LEAST_GAIN = 0.5;
+const AXES: readonly Vector[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
+/** The movement of a node, mm. */
+export const movedAt = (moves: ArrayLike<number>, node: number): Vector => [
+  moves[6 * node]!,
+  moves[6 * node + 1]!,
+  moves[6 * node + 2]!,
+];
 
 /** A pull that comes home by more than this of its way moves everything but its place, mm. */
 const mostHome = (gain: number): number => 2 * gain + 8;
@@ -91,20 +147,39 @@ const ENOUGH = 0.6;
 /** The best few pulls: of those that bend nothing sound, unless these alone bring too little. */
 export function chosenOf({ wanted }: PullModel, candidates: readonly Candidate[], kept: readonly KeptPoint[]): Chosen {
   const moves = wanted.map(({ node, move, weighedLimit }) => ({ node, move, limit: weighedLimit }));
-  const choose = (from: readonly Candidate[]) => {
+  const choose = (of: readonly Candidate[]) => {
+    const from = of.map((candidate) => asFarAs(candidate, kept));
     const stays = from.map(({ tried }) => tried.stays);
-    const loaded = from.map(({ tried }) => tried.loaded);
-    const chosen = chooseAmong(
-      moves,
-      kept,
-      from.map(() => ({ most: 1 })),
-      { loaded, stays },
-      TOGETHER,
-    );
+    // One is let go before the next is put on: of the others only what stays is there while it is loaded.
+    const pulls = from.map(() => ({ most: 1 }));
+    const chosen = chooseAmong(moves, kept, pulls, { loaded: stays, stays }, AT_ONCE);
     return { candidates: from, chosen, brought: chosen.before - chosen.error };
   };
   const firm = candidates.filter(({ gain, tried }) => tried.springBack <= mostHome(gain));
   const all = choose(firm.length > 0 ? firm : candidates);
-  const gentle = choose(all.candidates.filter(({ tried }) => tried.soundYields.length === 0));
+  const gentle = choose(candidates.filter((each) => firm.includes(each) && each.tried.soundYields.length === 0));
   return gentle.brought >= ENOUGH * all.brought ? gentle : all;
 }
+
+/** A shell may be softer than its model: of what a point may move so much is used. */
+const SURE = 0.75;
+
+/** As much of a pull as no point that stands right passes its limit under. */
+function asFarAs(candidate: Candidate, kept: readonly KeptPoint[]): Candidate {
+  const { tried, gain } = candidate;
+  const share = kept.reduce((least, { node, limit }) => {
+    const by = Math.abs(largest(movedAt(tried.loaded, node)));
+    return by > 0 ? Math.min(least, (SURE * limit) / by) : least;
+  }, 1);
+  if (share === 1) return candidate;
+  const less = (moves: NodeVector): NodeVector => moves.map((value) => share * value);
+  const { loaded, stays, springBack, force } = tried;
+  return {
+    ...{ ...candidate, gain: share * gain },
+    // What comes home is a length of its own once it yields, and stays as long.
+    tried: { ...tried, loaded: less(loaded), stays: less(stays), springBack, force: Math.max(share, HALF) * force },
+  };
+}
+
+/** Less than half of a pull takes about half of its force at least: metal gives only past its yield. */
+const HALF = 0.5;

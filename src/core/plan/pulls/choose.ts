@@ -1,7 +1,7 @@
 import type { Vector } from '../../maths/geometry/vector';
 import { minimise, type Bound } from '../../maths/search/small-quadratic';
 import type { NodeVector, ShellFrame } from '../../structure/shell-frame';
-import { displaced, factorise } from '../../structure/stiffness';
+import { displaced, factorise, type Stiffness } from '../../structure/stiffness';
 
 /** How a node should move, and the limit of each axis, mm. */
 export interface WantedMove {
@@ -42,6 +42,12 @@ export type PullResult =
 const ALL_SETS = 40_000;
 /** Of more, so many are followed at once. */
 const BEAM = 24;
+/** The best few of the last are bettered by exchanging pulls. */
+const EXCHANGED = 3;
+/** So many sets of a size at most are worked out, those with the best bounds. */
+const WORKED_OUT = 700;
+/** What all pulls at once would come to is worked out, as a bound, where they are no more than these. */
+const ALL_AT_ONCE = 60;
 /** Two errors are one where they differ by less than this share of the error with no pull. */
 const SAME = 1e-6;
 
@@ -78,7 +84,7 @@ export function choosePulls(
 ): PullResult {
   const result = factorise(frame);
   if (!result.ok) return { ok: false, loose: result.loose };
-  const moves = pulls.map((pull) => displaced(result.stiffness, unitLoad(frame, pull)).map((mm) => mm * pull.most));
+  const moves = movesOf(frame, result.stiffness, [...wanted, ...keep], pulls);
   return { ok: true, value: chooseAmong(wanted, keep, pulls, { loaded: moves, stays: moves }, together) };
 }
 
@@ -104,12 +110,13 @@ export function chooseAmong(
   const count = Math.min(together, pulls.length);
   const isFew = sets(pulls.length, count) <= ALL_SETS;
   const best = isFew ? ofAll(problem, pulls.length, count, before) : ofMany(problem, pulls.length, count, before);
-  const everything = isFew
-    ? 0
-    : solved(
-        problem,
-        pulls.map((_, i) => i),
-      ).error;
+  const everything =
+    isFew || pulls.length > ALL_AT_ONCE
+      ? 0
+      : solved(
+          problem,
+          pulls.map((_, i) => i),
+        ).error;
   const shares = pulls.map((_, i) => best.shares[best.members.indexOf(i)] ?? 0);
   const at = (of: readonly NodeVector[], node: number): Vector =>
     [0, 1, 2].map((k) =>
@@ -123,6 +130,39 @@ export function chooseAmong(
     // With every pull at once it cannot be better than with few.
     proven: isFew || best.error - everything <= SAME * before,
   };
+}
+
+/**
+ * What each pull at its most moves, at the nodes looked at. Of many pulls by Maxwell's reciprocity: what a force here moves there,
+ * the same force there moves here, so that one solution for each freedom looked at does for all of them.
+ */
+function movesOf(
+  frame: ShellFrame,
+  stiffness: Stiffness,
+  looked: readonly { readonly node: number }[],
+  pulls: readonly PullCandidate[],
+): NodeVector[] {
+  const freedoms = [...new Set(looked.map(({ node }) => node))].flatMap((node) => [
+    6 * node,
+    6 * node + 1,
+    6 * node + 2,
+  ]);
+  if (pulls.length <= freedoms.length)
+    return pulls.map((pull) => displaced(stiffness, unitLoad(frame, pull)).map((mm) => mm * pull.most));
+  const size = 6 * frame.nodes.length;
+  const under = freedoms.map((freedom) => {
+    const load = new Float64Array(size);
+    load[freedom] = 1;
+    return displaced(stiffness, load);
+  });
+  return pulls.map(({ node, direction, against, most: newtons }) => {
+    const moves = new Float64Array(size);
+    freedoms.forEach((freedom, i) => {
+      const by = (at: number) => direction.reduce((sum, part, k) => sum + part * under[i]![6 * at + k]!, 0);
+      moves[freedom] = newtons * (by(node) - (against === undefined ? 0 : by(against)));
+    });
+    return moves;
+  });
 }
 
 function unitLoad({ nodes }: ShellFrame, { node, direction, against }: PullCandidate): NodeVector {
@@ -172,6 +212,8 @@ function solved(problem: Problem, members: readonly number[]): PullSet {
     }),
     ...problem.kept.flatMap((row): Bound[] => {
       const a = pick(row);
+      // Even with all of them at their most it does not come to its limit.
+      if (a.reduce((sum, value) => sum + Math.abs(value), 0) <= 1) return [];
       return [
         { a, b: 1 },
         { a: a.map((value) => -value), b: 1 },
@@ -217,22 +259,50 @@ function ofMany(problem: Problem, pulls: number, together: number, before: numbe
   for (let size = 1; size <= together; size++) {
     const seen = new Set<string>();
     const grown = beam.flatMap(({ members }) =>
-      Array.from({ length: pulls }, (_, i) => i).flatMap((i): PullSet[] => {
+      Array.from({ length: pulls }, (_, i) => i).flatMap((i) => {
         if (members.includes(i)) return [];
         const next = [...members, i].toSorted((a, b) => a - b);
         const key = next.join();
         if (seen.has(key)) return [];
         seen.add(key);
-        return [solved(problem, next)];
+        return [{ members: next, least: before - most(problem, next) }];
       }),
     );
-    beam = grown.toSorted((a, b) => a.error - b.error).slice(0, BEAM);
+    beam = bestOf(problem, grown);
     for (const each of beam) if (isBetter(each, best, before)) best = each;
   }
-  return beam.reduce((kept, each) => {
+  return beam.slice(0, EXCHANGED).reduce((kept, each) => {
     const better = exchanged(problem, each, pulls, before);
     return isBetter(better, kept, before) ? better : kept;
   }, best);
+}
+
+/** The best sets of some, each worked out only where its bound lets it be among them. */
+function bestOf(problem: Problem, sets: readonly { readonly members: readonly number[]; readonly least: number }[]) {
+  let best: PullSet[] = [];
+  for (const { members, least } of sets.toSorted((a, b) => a.least - b.least).slice(0, WORKED_OUT)) {
+    if (best.length === BEAM && least >= best.at(-1)!.error) break;
+    best = [...best, solved(problem, members)].toSorted((a, b) => a.error - b.error).slice(0, BEAM);
+  }
+  return best;
+}
+
+/** What a set brings at most: were its forces free of every bound, gᵀH⁻¹g, by elimination. */
+function most({ H, g }: Problem, members: readonly number[]): number {
+  const rows = members.map((i) => [...members.map((k) => H[i]![k]!), g[i]!]);
+  const n = members.length;
+  let brought = 0;
+  for (let k = 0; k < n; k++) {
+    const pivot = rows[k]![k]!;
+    // Two pulls that do the same bring together what one does.
+    if (pivot <= SAME * H[members[k]!]![members[k]!]!) continue;
+    brought += rows[k]![n]! ** 2 / pivot;
+    for (let r = k + 1; r < n; r++) {
+      const by = rows[r]![k]! / pivot;
+      for (let c = k; c <= n; c++) rows[r]![c]! -= by * rows[k]![c]!;
+    }
+  }
+  return brought;
 }
 
 /** One pull exchanged for another as long as that helps. */
@@ -243,10 +313,9 @@ function exchanged(problem: Problem, start: PullSet, pulls: number, before: numb
     for (const out of best.members)
       for (let i = 0; i < pulls; i++) {
         if (best.members.includes(i)) continue;
-        const tried = solved(
-          problem,
-          best.members.map((each) => (each === out ? i : each)),
-        );
+        const members = best.members.map((each) => (each === out ? i : each));
+        if (before - most(problem, members) >= best.error) continue;
+        const tried = solved(problem, members);
         if (tried.error >= best.error - SAME * before) continue;
         [best, again] = [tried, true];
         break;

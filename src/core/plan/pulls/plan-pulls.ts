@@ -1,9 +1,9 @@
-import { dot, norm, scale, type Vector } from '../../maths/geometry/vector';
+import { dot, norm, scale, subtract, type Vector } from '../../maths/geometry/vector';
 import type { Hold, Pull } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { extentOf, sectionAt, type Section } from '../../shell/sections';
 import type { Proposal } from '../proposal';
-import { candidatesOf, chosenOf, largest, mainAxis, pullKey, type Candidate } from './candidates';
+import { candidatesOf, chosenOf, largest, mainAxis, movedAt, pullKey, type Candidate } from './candidates';
 import type { ChosenPulls } from './choose';
 import { tooFarGone, type TooFarGone } from './too-far-gone';
 import { pullModel, type PullModel } from './pull-model';
@@ -19,8 +19,6 @@ export interface ProposedPull {
   readonly gain: number;
   readonly attach: NonNullable<Pull['attach']>;
   readonly section: Section;
-  /** It is loaded together with the others of its section, a little each in turn. */
-  readonly together: boolean;
 }
 
 export type PullReason =
@@ -45,7 +43,7 @@ export interface ForeseenPoint {
   readonly limit: number;
 }
 
-/** A point that must stay: the most it moves along an axis while the pulls are on, mm. */
+/** A point that must stay: the most it moves along an axis while one of the pulls is on, mm. */
 export interface WatchedPoint {
   readonly pointId: string;
   readonly moves: number;
@@ -90,12 +88,13 @@ export function advisePulls(
   { declined = NONE, ask = () => undefined }: { declined?: ReadonlySet<string>; ask?: (share: number) => void } = {},
 ): PullAdvice {
   const plan = planOn(job, model, declined, (share) => ask(share / 2));
-  const more = furtherHolds(job, plan);
+  const more = furtherHolds(plan);
   if (more.length === 0) return adviceOf(job, plan, []);
   const known = model.holds.flatMap(({ hold }) => hold ?? []);
   const held = pullModel(job, [...known, ...more.map(({ pointId }) => holdAt(pointId))]);
   if (!held.ok) return adviceOf(job, plan, []);
-  const better = planOn(job, held.model, declined, (share) => ask((1 + share) / 2));
+  const firmer = { ...held.model, wanted: model.wanted, kept: model.kept };
+  const better = planOn(job, firmer, declined, (share) => ask((1 + share) / 2));
   return better.brought > WORTH_HOLDING * plan.brought ? adviceOf(job, better, more) : adviceOf(job, plan, []);
 }
 
@@ -106,6 +105,8 @@ const holdAt = (pointId: string): Hold => ({ id: '', itemId: '', pointId, kind: 
 
 interface Plan {
   readonly model: PullModel;
+  /** All pulls that could be made. */
+  readonly all: readonly Candidate[];
   readonly candidates: readonly Candidate[];
   readonly chosen: ChosenPulls;
   readonly brought: number;
@@ -115,22 +116,24 @@ function planOn(job: Job, model: PullModel, declined: ReadonlySet<string>, ask: 
   const all = candidatesOf(job, model, ask).filter(
     (each) => !declined.has(pullKey(job, { ...each, pointId: each.wanted.pointId })),
   );
-  return { model, ...chosenOf(model, all, model.kept) };
+  return { model, all, ...chosenOf(model, all, model.kept) };
 }
 
 /** So many further holds at most are asked for. */
 const FURTHER = 2;
 
-/** The points that stand right and move furthest past their limits under the pulls one would make, were there none. */
-function furtherHolds(job: Job, { model, candidates }: Plan): FurtherHold[] {
-  const free = chosenOf(model, candidates, []);
+/** The points that stand right and move furthest past their limits under one of the pulls one would make, were there none. */
+function furtherHolds({ model, all }: Plan): FurtherHold[] {
+  const free = chosenOf(model, all, []);
   const held = new Set(model.holds.map(({ node }) => node));
+  const made = free.candidates.flatMap(({ tried }, c) => {
+    const share = free.chosen.forces[c]!;
+    return share > 0 ? [{ loaded: tried.loaded, share }] : [];
+  });
   return model.kept
     .map(({ node, limit, pointId }) => {
-      const by = ([0, 1, 2] as const).map((k) =>
-        free.candidates.reduce((sum, { tried }, c) => sum + free.chosen.forces[c]! * tried.loaded[6 * node + k]!, 0),
-      );
-      return { pointId, node, limit, without: Math.abs(largest(by as unknown as Vector)) };
+      const under = made.map(({ loaded, share }) => Math.abs(share * largest(movedAt(loaded, node))));
+      return { pointId, node, limit, without: Math.max(0, ...under) };
     })
     .filter(({ node, without, limit }) => !held.has(node) && without > limit)
     .toSorted((a, b) => b.without / b.limit - a.without / a.limit)
@@ -138,21 +141,30 @@ function furtherHolds(job: Job, { model, candidates }: Plan): FurtherHold[] {
     .map(({ pointId, without, limit }) => ({ pointId, without, limit }));
 }
 
+/** A pull that leaves less than this is lost in the readings, mm. */
+const WORTH = 1.2;
+
+/** Pulls that are no more than noise are left out, unless there is no other. */
+function worthMaking(all: readonly Made[]): readonly Made[] {
+  const made = all.filter(({ share }) => share > 0);
+  const worth = made.filter(({ candidate, share }) => share * candidate.gain >= WORTH);
+  return worth.length > 0 ? worth : made.slice(0, 1);
+}
+
 function adviceOf(job: Job, { model, candidates, chosen }: Plan, holds: readonly FurtherHold[]): PullAdvice {
   const { wanted, kept } = model;
   const shares = chosen.forces;
+  const made = worthMaking(candidates.map((candidate, c) => ({ candidate, share: shares[c]! })));
   const rests = new Array<number>(6 * model.frame.nodes.length).fill(0);
-  candidates.forEach(({ tried }, c) => {
-    if (shares[c]! > 0) tried.stays.forEach((value, i) => (rests[i]! += shares[c]! * value));
-  });
-  const points = wanted.map(({ pointId, node, move, limit }, i): ForeseenPoint => ({
+  for (const { candidate, share } of made) candidate.tried.stays.forEach((value, i) => (rests[i]! += share * value));
+  const points = wanted.map(({ pointId, node, move, limit }): ForeseenPoint => ({
     ...{ pointId, node, limit, before: scale(move, -1) },
-    after: chosen.moved[i]!.map((value, k) => value - move[k]!) as unknown as Vector,
+    after: subtract(movedAt(rests, node), move),
   }));
-  const watched = kept.map(({ pointId, limit }, i): WatchedPoint => ({
-    ...{ pointId, limit, moves: largest(chosen.kept[i]!) },
-  }));
-  const made = candidates.flatMap((candidate, c) => (shares[c]! > 0 ? [{ candidate, share: shares[c]! }] : []));
+  const watched = kept.map(({ pointId, limit, node }): WatchedPoint => {
+    const under = made.map(({ candidate, share }) => share * largest(movedAt(candidate.tried.loaded, node)));
+    return { pointId, limit, moves: under.reduce((most, by) => (Math.abs(by) > Math.abs(most) ? by : most), 0) };
+  });
   return { proposals: inOrder(job, model, made, points), ...{ points, watched, holds, stays: rests } };
 }
 
@@ -207,7 +219,6 @@ function inOrder(job: Job, model: PullModel, made: readonly Made[], points: read
         ...{ pointId: wanted.pointId, direction, gain, section },
         ...(againstPointId ? { againstPointId } : {}),
         attach: againstPointId ? 'jack' : 'plate',
-        together: made.filter((other) => sectionOf(other) === section).length > 1,
       },
       cost: { minutes: MINUTES_A_STROKE * Math.max(2, Math.ceil(gain / STROKE)) },
       gain: { before: norm(own.before), after: norm(own.after) },

@@ -3,6 +3,7 @@ import type { SheetFigure } from '../drawing/points';
 import type { Vector } from '../../maths/geometry/vector';
 import type { CodedBrace, CodedPull } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
+import { courseOf } from '../../findings/strokes';
 import { braceGeometry, braceState, pullDistance, pullProgress, pullState } from '../../findings/brace-pull';
 import { compareRounds } from '../../findings/change';
 import { doubtsOf, entryOf, morningsOf, partsOf, stepsDone, takenBackOf } from './told';
@@ -205,6 +206,13 @@ function pullOf(job: Job, pull: CodedPull, judgements: readonly RoundJudgement[]
     springBacks: pullProgress(job, pull, judgement).flatMap((progress) =>
       progress.cycles.flatMap((cycle) => (cycle.springBack === undefined ? [] : [cycle.springBack])),
     ),
+    ...(pull.againstPointId === null ? {} : { against: codes.get(pull.againstPointId)! }),
+    ...(pull.attach === null ? {} : { attach: pull.attach }),
+    strokes: courseOf(job, pull, judgement).strokes.map(({ loaded, rested }, i) => {
+      const mark = job.rows.strokes.find(({ pullId, ordinal }) => pullId === pull.id && ordinal === i)?.target;
+      return { loaded, rested, ...(mark === undefined ? {} : { mark }) };
+    }),
+    by: [...new Set(job.pullReadings(pull).map(({ author }) => author))],
   };
 }
 

@@ -1,0 +1,126 @@
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoArchive } from '../../scripts/demo-archive.mjs';
+import { clearRig, launch, openWindow, settled } from '../support/browser';
+import { demoRows } from '../support/demo-rows';
+import { send, Server } from '../support/server';
+
+const estate = demoRows('solbris');
+const job = `/jobs/${estate.jobs[0]!.id}`;
+
+describe('pulling', () => {
+  let server: Server;
+  let browser: Browser;
+  beforeAll(async () => {
+    [server, browser] = await Promise.all([Server.start(), launch()]);
+    await send(server, '/api/archive', await demoArchive('solbris'));
+  });
+  afterAll(async () => {
+    await browser.close();
+    await server.remove();
+  });
+
+  const proposals = (page: Page) => page.locator('[data-proposed]');
+  const card = (page: Page, code: string) => page.locator(`article[data-code=${code}]`);
+
+  it('proposes pulls, looks for others when one is declined, and plans one with what it is to be held at', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`${job}/pull`);
+    await settled(page);
+    const first = (await proposals(page).first().getAttribute('data-proposed'))!;
+    await proposals(page).first().getByRole('button', { name: 'Decline …' }).click();
+    await page.getByRole('button', { name: 'Decline it' }).click();
+    await page.getByText('say why not').waitFor();
+    await page.getByLabel('Why not').fill('no way to anchor there');
+    await page.getByRole('button', { name: 'Decline it' }).click();
+    await page.locator(`[data-proposed="${first}"]`).waitFor({ state: 'detached' });
+    await page.getByText(/no way to anchor there/).waitFor();
+    await settled(page);
+    await page.getByRole('button', { name: 'Allow again' }).click();
+    await page.locator(`[data-proposed="${first}"]`).waitFor();
+
+    await proposals(page).first().getByRole('button', { name: 'Take' }).click();
+    await card(page, 'P2').waitFor();
+    await settled(page);
+    expect(await card(page, 'P2').textContent()).toMatch(/Next: pull to [\d.]+ under load/);
+    await page.getByRole('button', { name: 'Side by side' }).click();
+    expect(await page.locator('svg [data-pulls=plan]').count()).toBe(2);
+    await context.close();
+  });
+
+  it('turns a pull: the prediction follows at once, and is kept when one says so', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`${job}/pull`);
+    await settled(page);
+    const ghost = () => page.locator('[data-ghost=plan] line').first().getAttribute('x1');
+    const before = await ghost();
+    const heading = page.getByRole('slider', { name: /In plan/ });
+    const angle = Number(await heading.getAttribute('aria-valuenow'));
+    await heading.press('ArrowRight');
+    expect(Number(await heading.getAttribute('aria-valuenow'))).toBe(angle + 1);
+    // By the mouse: the block at its far end, taken towards the rear.
+    const block = page.locator('[data-pulls=plan] [data-pull=P1] rect').last();
+    const box = (await block.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2 - 10, box.y + box.height / 2 + 60, { steps: 4 });
+    const dragged = await ghost();
+    expect(dragged).not.toBe(before);
+    await page.mouse.up();
+    await page.getByText(/Reckoned with what yields|No pull that way/).waitFor();
+    await page.getByRole('button', { name: 'Keep this direction' }).click();
+    await page.getByText('nothing is kept until you say so').waitFor();
+    await settled(page);
+    expect(Number(await heading.getAttribute('aria-valuenow'))).not.toBe(angle);
+    await context.close();
+  });
+
+  it('is pulled stroke by stroke on the simulated shell, a mistyped reading undone, until it is there', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    const [pull] = estate.pulls;
+    await page.goto(`${job}/pull/${pull!.id}`);
+    await settled(page);
+    await clearRig(page);
+    const stroke = async (number: number) => {
+      await page.getByRole('heading', { name: `Stroke ${number}`, exact: true }).waitFor();
+      await page.getByRole('button', { name: 'Clear', exact: true }).click();
+      await page.getByRole('heading', { name: `Stroke ${number}: pull until it reads` }).waitFor();
+    };
+    await stroke(2);
+    await page
+      .getByText(/Never harder than [\d.]+ kN, [\d]+ bar at the pump/)
+      .first()
+      .waitFor();
+    await page.getByRole('button', { name: 'Take the reading' }).click();
+    await page.getByText('type what it reads').waitFor();
+    await page.getByLabel(/Reads under load/).fill('3342');
+    await page.getByRole('button', { name: 'Take the reading' }).click();
+    await page.getByText(/past its mark: let go/).waitFor();
+    await page.getByRole('button', { name: /Undo “R4L l 3342”/ }).click();
+    await page.getByRole('heading', { name: 'Stroke 2: pull until it reads' }).waitFor();
+
+    const simulate = () => page.getByRole('button', { name: 'Read the simulated shell' }).click();
+    await simulate();
+    await page.getByRole('heading', { name: 'Stroke 2: under load' }).waitFor();
+    await simulate();
+    await page.locator('[data-stroke="2"]').waitFor();
+    for (let number = 3; number < 12; number++) {
+      await settled(page);
+      if ((await page.getByRole('region', { name: 'There' }).count()) > 0) break;
+      await stroke(number);
+      await simulate();
+      await page.getByRole('heading', { name: `Stroke ${number}: under load` }).waitFor();
+      await simulate();
+      await page.locator(`[data-stroke="${number}"]`).waitFor();
+    }
+    await page.getByRole('region', { name: 'There' }).getByRole('button', { name: 'Done' }).click();
+    await page.getByText('This pull is over.').waitFor();
+    await page.goto(`${job}/record?record=now`);
+    await settled(page);
+    await page
+      .getByText(/P1: .*R4L/)
+      .first()
+      .waitFor();
+    await context.close();
+  });
+});
