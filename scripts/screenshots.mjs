@@ -29,7 +29,7 @@ const VIEWS = {
   time: [`${lodd}/time`],
   brace: [`${solbris}/brace?stage=2`, { press: 'Show without braces' }],
   cut: [`${solbris}/cut`],
-  pull: [`${solbris}/pull`],
+  pull: [`${solbris}/pull`, { wait: '[data-proposed] >> nth=0' }],
   'set-up': [`${lodd}/set-up`],
   log: [`${solbris}/log`],
   verify: [`${lodd}/verify`],

@@ -8,6 +8,14 @@ import { send, Server } from '../support/server';
 const estate = demoRows('solbris');
 const job = `/jobs/${estate.jobs[0]!.id}`;
 
+/** Where the block at the far end of a pull is drawn in plan. */
+async function blockOf(page: Page, code: string): Promise<readonly [number, number]> {
+  const block = page.locator(`[data-pulls=plan] [data-pull=${code}] rect`).last();
+  await block.scrollIntoViewIfNeeded();
+  const { x, y, width, height } = (await block.boundingBox())!;
+  return [x + width / 2, y + height / 2];
+}
+
 describe('pulling', () => {
   let server: Server;
   let browser: Browser;
@@ -52,26 +60,31 @@ describe('pulling', () => {
     const { page, context } = await openWindow(browser, server.address);
     await page.goto(`${job}/pull`);
     await settled(page);
-    const ghost = () => page.locator('[data-ghost=plan] line').first().getAttribute('x1');
+    const ghost = () =>
+      page.locator('[data-ghost=plan] line').evaluateAll((all) => all.map((line) => line.getAttribute('y1')).join());
     const before = await ghost();
+    // By the mouse: the block at its far end, taken towards the rear.
+    const [x, y] = await blockOf(page, 'P2');
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 60, y - 10, { steps: 4 });
+    await page.getByText('Direction of P2').waitFor();
+    expect(await ghost()).not.toBe(before);
+    await page.mouse.up();
     const heading = page.getByRole('slider', { name: /In plan/ });
     const angle = Number(await heading.getAttribute('aria-valuenow'));
     await heading.press('ArrowRight');
     expect(Number(await heading.getAttribute('aria-valuenow'))).toBe(angle + 1);
-    // By the mouse: the block at its far end, taken towards the rear.
-    const block = page.locator('[data-pulls=plan] [data-pull=P1] rect').last();
-    const box = (await block.boundingBox())!;
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-    await page.mouse.down();
-    await page.mouse.move(box.x + box.width / 2 - 10, box.y + box.height / 2 + 60, { steps: 4 });
-    const dragged = await ghost();
-    expect(dragged).not.toBe(before);
-    await page.mouse.up();
     await page.getByText(/Reckoned with what yields|No pull that way/).waitFor();
     await page.getByRole('button', { name: 'Keep this direction' }).click();
     await page.getByText('nothing is kept until you say so').waitFor();
     await settled(page);
-    expect(Number(await heading.getAttribute('aria-valuenow'))).not.toBe(angle);
+    await page.reload();
+    await settled(page);
+    const [atX, atY] = await blockOf(page, 'P2');
+    await page.mouse.click(atX, atY);
+    await page.getByText('Direction of P2').waitFor();
+    expect(Number(await heading.getAttribute('aria-valuenow'))).toBe(angle + 1);
     await context.close();
   });
 

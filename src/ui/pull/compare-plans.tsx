@@ -35,7 +35,7 @@ export function ComparePlans({ page, picture, planned, hasPlan, advice }: Compar
             <th className="num">Out now {format.unit}</th>
             <th className="num">Limit</th>
             {hasPlan ? <th className="num">Planned pulls leave</th> : null}
-            {advice ? <th className="num">Proposed pulls leave</th> : null}
+            {advice ? <th className="num">{hasPlan ? 'With those proposed' : 'Proposed pulls leave'}</th> : null}
           </tr>
         </thead>
         <tbody>

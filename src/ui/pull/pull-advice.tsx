@@ -59,9 +59,13 @@ export function AdviceList({ page, picture, advice, actions }: AdviceProps) {
   );
   return (
     <section aria-label="Proposed pulls" className="flex flex-col gap-3">
-      <h2 className="caps">Proposed, in this order</h2>
+      <h2 className="caps">
+        {page.pulls.some(({ isOpen }) => isOpen)
+          ? 'Proposed besides those planned, in this order'
+          : 'Proposed, in this order'}
+      </h2>
       {advice.proposals.length === 0 ? (
-        <p>No pull brings what is out nearer to where it belongs without moving what stands right.</p>
+        <p>No further pull brings what is out nearer to where it belongs without moving what stands right.</p>
       ) : null}
       {advice.proposals.map((proposal, i) => (
         <Proposed key={proposal.key} {...{ page, picture, advice, proposal, words, actions }} place={i + 1} />

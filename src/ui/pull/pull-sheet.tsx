@@ -48,7 +48,11 @@ export function PullSheet({ picture, arrows, stays, title, watched, on, small }:
     [picture.now, stays, share],
   );
   const figure = useMemo(() => movedFigure(picture, shape), [picture, shape]);
-  const moved = useMemo(() => membersAt(picture, shape, times), [picture, shape, times]);
+  const moved = useMemo(
+    // What stands where it belongs has no ghost.
+    () => (shape.some((value) => value !== 0) ? membersAt(picture, shape, times) : []),
+    [picture, shape, times],
+  );
   const faint = useMemo(() => unnamed(picture, arrows, watched), [picture, arrows, watched]);
   return (
     <figure className="flex min-w-0 flex-col gap-2" data-after={share.toFixed(2)}>
@@ -64,12 +68,8 @@ export function PullSheet({ picture, arrows, stays, title, watched, on, small }:
           drawn={{
             ...{ figure, factor: times, faint },
             title: [title, share > 0 ? 'as the pulls leave it' : 'as it was read'],
-            over: (view, layout) => (
-              <>
-                <Ghost {...{ view, layout, moved }} />
-                <PullArrows {...{ view, layout, arrows, on }} />
-              </>
-            ),
+            over: (view, layout) => <Ghost {...{ view, layout, moved }} />,
+            above: (view, layout) => <PullArrows {...{ view, layout, arrows, on }} />,
           }}
         />
       )}

@@ -94,21 +94,25 @@ function Drawn({ rows, page, picture, actions, advice }: DrawnProps) {
   const theirs = (
     <PullSheet
       {...sheet}
-      title="Proposed pulls"
-      arrows={proposedArrows}
-      stays={advice?.stays ?? []}
+      title={open.length > 0 ? 'Planned and proposed pulls' : 'Proposed pulls'}
+      arrows={[...plannedArrows, ...proposedArrows]}
+      stays={together([planned, advice?.stays ?? []].filter((shape) => shape.length > 0))}
       small={showing === 'both'}
     />
   );
   return (
     <div className="flex flex-col gap-3">
       <div className="no-print flex flex-wrap items-center gap-2" role="group" aria-label="Which plan is drawn">
-        {(
-          [
-            ['planned', `Planned: ${open.length}`],
-            ['proposed', `Proposed: ${advice?.proposals.length ?? '…'}`],
-            ['both', 'Side by side'],
-          ] as const
+        {(page.why
+          ? []
+          : ([
+              ['planned', `Planned: ${open.length}`],
+              [
+                'proposed',
+                `${open.length > 0 ? 'With those proposed' : 'Proposed'}: ${advice?.proposals.length ?? '…'}`,
+              ],
+              ['both', 'Side by side'],
+            ] as const)
         ).map(([which, label]) => (
           <Button key={which} aria-pressed={showing === which} onClick={() => choose(which)}>
             {label}

@@ -48,6 +48,8 @@ export interface SheetDrawing {
   readonly plain?: boolean;
   /** Drawn over the shell and under the marks. */
   readonly over?: (view: ViewName, layout: SheetLayout) => ReactNode;
+  /** Drawn over everything, and taken hold of before the marks. */
+  readonly above?: (view: ViewName, layout: SheetLayout) => ReactNode;
   /** Movements of an earlier round, and its name. */
   readonly ghost?: { readonly name: string; readonly movements: ReadonlyMap<string, Vector> };
 }
@@ -68,7 +70,7 @@ const MOST_ZOOM = 30;
 
 /** Plan, side and end views of the shell on one sheet, movements exaggerated by the factor shown. */
 export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, drawing }: SheetProps) {
-  const { figure, factor, title, pairs = NONE, faint, stations, ghost, shellState, over, plain } = drawn;
+  const { figure, factor, title, pairs = NONE, faint, stations, ghost, shellState, over, above, plain } = drawn;
   const format = useFormat();
   const { place, size } = useSheetSize();
   const whole = useMemo(() => layoutOf(figure, size, only), [figure, size, only]);
@@ -115,6 +117,7 @@ export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, dr
                 {over?.(view, layout)}
                 <Movements {...{ view, layout, figure, factor, faint }} ghost={ghost?.movements} />
                 <Marks {...{ view, layout, figure, selected, onSelect, pairs, faint, stations }} />
+                {above?.(view, layout)}
               </g>
               {zoom ? (
                 <rect

@@ -4,7 +4,7 @@ import type { NextMark, PullCourse, ReadStroke, SpringBack } from '../../finding
 import type { Displacement, Vector } from '../../maths/geometry/vector';
 import { structureOf, knownPoints, latestRound, type JobStructure } from '../../plan/cut/structure-of';
 import { declinedAdvice } from '../../plan/declined';
-import { pullModel, type PullModelResult, type WantedPoint } from '../../plan/pulls/pull-model';
+import { pullModel, type PullModel, type PullModelResult, type WantedPoint } from '../../plan/pulls/pull-model';
 import { pullKey } from '../../plan/pulls/candidates';
 import { advisePulls, type PullProposal } from '../../plan/pulls/plan-pulls';
 import type { PullAdvice } from '../../plan/pulls/plan-pulls';
@@ -289,7 +289,7 @@ export function pullingAdvice(job: Job, ask: (share: number) => void): AdviceRes
   const result = pullModel(job, openHolds(job));
   if (!result.ok) return result;
   const declined = new Set(declinedAdvice(job.rows, 'pull').map(({ key }) => key));
-  const { proposals, stays, ...advice } = advisePulls(job, result.model, { declined, ask });
+  const { proposals, stays, ...advice } = advisePulls(job, afterPlanned(job, result.model), { declined, ask });
   return {
     ok: true,
     advice: {
@@ -298,6 +298,23 @@ export function pullingAdvice(job: Job, ask: (share: number) => void): AdviceRes
       stays: threeANode(stays),
     },
   };
+}
+
+/** What is left to be done once the pulls that are planned are made. */
+function afterPlanned(job: Job, model: PullModel): PullModel {
+  const models = modelsOf(job);
+  const judgements = job.ownRounds.map((round) => judgeRound(job, round));
+  const open = job.pulls.flatMap((pull) => {
+    const view = isOpen(lastOf(job, pull)) ? viewOf(job, pull, judgements, models) : undefined;
+    return view?.worked ? [view.worked.stays] : [];
+  });
+  const wanted = model.wanted.map((each) => {
+    const move = ([0, 1, 2] as const).map((k) =>
+      open.reduce((left, stays) => left - (stays[3 * each.node + k] ?? 0), each.move[k]),
+    ) as unknown as Vector;
+    return { ...each, move, isOut: each.isOut && Math.max(...move.map(Math.abs)) > each.limit };
+  });
+  return { ...model, wanted };
 }
 
 const threeANode = (moves: readonly number[]): number[] =>
