@@ -101,7 +101,8 @@ describe('one pull on the model', () => {
     for (const { pointId, stop } of still)
       expect(stop).toBe(model.kept.find((each) => each.pointId === pointId)!.limit);
     const part = watchedIn(worked, { target: worked.tried!.reach / 4, rest: 0 }, 0);
-    expect(part.watch[0]!.loaded).toBeCloseTo(worked.watch[0]!.loaded / 4, 6);
+    expect(part.watch[0]!.loaded).toBeCloseTo((worked.shown * worked.tried!.reach) / 4, 6);
+    expect(part.watch[1]!.loaded).toBeCloseTo(worked.watch[1]!.loaded / 4, 6);
     expect(part.watch.at(-1)!.stop).toBe(worked.watch.at(-1)!.stop);
   });
 

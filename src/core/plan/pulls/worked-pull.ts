@@ -46,6 +46,8 @@ export interface WorkedPull {
   readonly influence: readonly (readonly number[])[];
   readonly rig: RigForces;
   readonly watch: readonly WatchedReading[];
+  /** How much of the coordinate its own point is watched by a millimetre along the aim makes. */
+  readonly shown: number;
   readonly lengths: readonly ChangedLength[];
   readonly gone?: TooFarGone;
   /** The place itself is held, the way it is pulled. */
@@ -92,6 +94,7 @@ export function workPull(job: Job, model: PullModel, pull: CodedPull, rested: nu
   const direction = directionOf(pull);
   const at: PullAt = { node, direction, ...(against < 0 ? {} : { against }) };
   const aim = aimVector(pull);
+  const towards = norm(aim) > 0 ? aim : direction;
   const left = norm(aim) - rested;
   const gain = norm(aim) > 0 ? left * Math.max(LEAST_ALONG, dot(direction, aim) / norm(aim)) : 0;
   const tried = gain > NEAR_AIM ? tryPull(model, at, gain) : undefined;
@@ -117,7 +120,8 @@ export function workPull(job: Job, model: PullModel, pull: CodedPull, rested: nu
       ] as const
     ).map((axis) => shapeOf(displaced(model.stiffness, loadOf(model, { ...at, direction: axis })), 9)),
     rig,
-    watch: tried ? watchOf(model, pull.pointId, mainAxis(norm(aim) > 0 ? aim : direction), tried) : [],
+    watch: tried ? watchOf(model, pull.pointId, mainAxis(towards), tried) : [],
+    shown: towards[mainAxis(towards)]! / norm(towards),
     lengths: tried ? lengthsOf(model, tried) : [],
     ...(gone ? { gone } : {}),
     isHeld: model.holds.some(
@@ -146,7 +150,7 @@ export type WatchedStroke = Pick<WorkedPull, 'watch' | 'lengths'>;
  * @param rested where its place rests now, mm
  */
 export function watchedIn(
-  { watch, lengths, tried }: WorkedPull,
+  { watch, lengths, tried, shown, at }: WorkedPull,
   next: { readonly target: number; readonly rest: number } | undefined,
   rested: number,
 ): WatchedStroke {
@@ -155,10 +159,13 @@ export function watchedIn(
   const on = share(next.target - rested, tried.reach);
   const off = share(next.rest - rested, whole);
   return {
-    watch: watch.map((each) => {
-      const loaded = on * each.loaded;
+    watch: watch.map((each, i) => {
+      // Its own point, which comes first, goes to the mark.
+      const isOwn = i === 0 && at.against === undefined;
+      const loaded = isOwn ? shown * (next.target - rested) : on * each.loaded;
+      const stays = isOwn ? shown * (next.rest - rested) : off * each.stays;
       const stop = each.wanted ? loaded + Math.sign(loaded) * PAST : each.stop;
-      return { ...each, loaded, stays: off * each.stays, stop };
+      return { ...each, loaded, stays, stop };
     }),
     lengths: lengths.map((each) => ({ ...each, loaded: on * each.loaded, stays: off * each.stays })),
   };
