@@ -1,27 +1,12 @@
 import { spawnSync } from 'node:child_process';
-import path from 'node:path';
-import { build } from 'esbuild';
+import { benchBundle } from './bench-bundle.mjs';
 
-const root = path.join(import.meta.dirname, '..');
-
-// Bundled as the program is, and run twice: with the kernel of this machine, and with its fallback.
-await build({
-  absWorkingDir: root,
-  entryPoints: ['tests/bench/run.ts'],
-  outfile: 'dist/bench.mjs',
-  bundle: true,
-  platform: 'node',
-  target: 'node20',
-  mainFields: ['module', 'main'],
-  format: 'esm',
-  // It brings WebAssembly of its own.
-  external: ['highs'],
-  logLevel: 'error',
-});
+// Run twice: with the kernel of this machine, and with its fallback.
+const file = await benchBundle('tests/bench/run.ts', 'dist/bench.mjs');
 const withoutWasm = 'data:text/javascript,delete globalThis.WebAssembly';
 const run = (...flags) =>
   JSON.parse(
-    spawnSync(process.execPath, [...flags, path.join(root, 'dist/bench.mjs'), ...process.argv.slice(2)], {
+    spawnSync(process.execPath, [...flags, file, ...process.argv.slice(2)], {
       stdio: ['ignore', 'pipe', 'inherit'],
       encoding: 'utf8',
     }).stdout,

@@ -5,15 +5,11 @@ import type { BraceProposal } from '@/core/plan/cut/brace-advice';
 import type { CuttingPage, Worked } from '@/core/report/pages/cutting';
 import { braceReasonText, type CutWords } from '@/core/report/cut-words';
 import { NEW_BRACE } from '@/core/shell/job/entities';
-import { decidedAdvice } from '@/formats/inputs/cut';
 import { Button } from '../kit/button';
-import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
-import { TextField } from '../kit/field';
-import { FormFields } from '../kit/form-fields';
 import { useAction } from '../kit/use-action';
-import { useEntryForm } from '../kit/use-entry-form';
 import { useFormat } from '../shell/preferences-context';
+import { Decline, Declined } from '../work/declined';
 import { freeCode } from '../work/free-code';
 import type { CuttingActions } from './actions';
 
@@ -74,7 +70,12 @@ export function BraceAdviceList({ page, worked, actions }: AdviceProps) {
           ) : null}
         </>
       )}
-      <Declined {...{ page, worked, actions }} />
+      <Declined
+        declined={worked.declined}
+        said={(key) => key.replace(' ', ' to ')}
+        on={(key) => adviceOn(page, worked, key)}
+        decideAdvice={actions.decideAdvice}
+      />
     </section>
   );
 }
@@ -137,33 +138,15 @@ function ProposedBrace({ page, worked, proposal, words, actions }: ProposedProps
         <Button look="main" disabled={taking.pending} onClick={take}>
           Take
         </Button>
-        <FormDialog
+        <Decline
           title={`Not from ${code(fromPointId)} to ${code(toPointId)}`}
           description="It is not proposed again until it is allowed; another way is looked for"
-          trigger={<Button>Decline …</Button>}
-        >
-          {(close) => <DeclineForm {...{ page, worked, actions, ends }} done={close} />}
-        </FormDialog>
+          placeholder="in the way of my arms"
+          on={adviceOn(page, worked, ends)}
+          decideAdvice={actions.decideAdvice}
+        />
       </div>
     </article>
-  );
-}
-
-function DeclineForm({ page, worked, actions, ends, done }: AdviceProps & { ends: string; done: () => void }) {
-  const form = useEntryForm({
-    schema: decidedAdvice,
-    action: actions.decideAdvice,
-    defaults: { reason: '' },
-    read: ({ reason = '' }, faults, id) => {
-      if (!reason.trim()) faults.push({ path: 'reason', message: 'say why not' });
-      return { id, ...adviceOn(page, worked, ends), choice: 'declined' as const, reason };
-    },
-    done,
-  });
-  return (
-    <FormFields form={form} yes="Decline it">
-      <TextField label="Why not" placeholder="in the way of my arms" {...form.field('reason')} />
-    </FormFields>
   );
 }
 
@@ -171,33 +154,3 @@ const adviceOn = ({ jobId }: CuttingPage, worked: Worked, key: string) => ({
   ...{ jobId, kind: 'brace' as const, key, shown: '' },
   basis: worked.edition === undefined ? `template ${worked.template}` : `structure ${worked.edition}`,
 });
-
-function Declined({ page, worked, actions }: AdviceProps) {
-  const allowing = useAction(actions.decideAdvice);
-  if (worked.declined.length === 0) return null;
-  return (
-    <div className="text-sm text-soft">
-      <h3 className="caps">Declined</h3>
-      <Faults faults={allowing.faults} />
-      <ul>
-        {worked.declined.map(({ id, key, reason, author }) => (
-          <li key={id} className="flex flex-wrap items-center gap-2">
-            {key.replace(' ', ' to ')}: {reason} ({author})
-            <Button
-              look="quiet"
-              onClick={() =>
-                allowing.run({
-                  id: crypto.randomUUID(),
-                  ...adviceOn(page, worked, key),
-                  ...{ choice: 'allowed', reason: '' },
-                })
-              }
-            >
-              Allow again
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
-}

@@ -7,16 +7,12 @@ import type { AdviceResult } from '@/core/report/pages/pulling';
 import { ATTACH_WORD, partsText, pullKeyText, pullReasonText, wayText, type PullWords } from '@/core/report/pull-words';
 import { listed } from '@/core/report/vocabulary/words';
 import { NEW_PULL } from '@/core/shell/job/entities';
-import { decidedAdvice } from '@/formats/inputs/cut';
 import { Button } from '../kit/button';
-import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
-import { TextField } from '../kit/field';
-import { FormFields } from '../kit/form-fields';
 import { useAction } from '../kit/use-action';
-import { useEntryForm } from '../kit/use-entry-form';
 import type { TaskState } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
+import { Decline, Declined } from '../work/declined';
 import { freeCode } from '../work/free-code';
 import type { PullActions } from './actions';
 import { anglesOf } from './shape';
@@ -88,7 +84,12 @@ export function AdviceList({ page, picture, advice, actions }: AdviceProps) {
           : what is proposed counts on it, and taking a pull writes it down.
         </p>
       ) : null}
-      <Declined {...{ page, actions }} />
+      <Declined
+        declined={page.declined}
+        said={pullKeyText}
+        on={(key) => adviceOn(page, key)}
+        decideAdvice={actions.decideAdvice}
+      />
     </section>
   );
 }
@@ -149,64 +150,18 @@ function Proposed({ page, advice, proposal, place, words, actions }: ProposedPro
         <Button look="main" disabled={taking.pending || roundId === null} onClick={take}>
           Take
         </Button>
-        <FormDialog
+        <Decline
           title={`Not ${pullKeyText(key)}`}
           description="It is not proposed again until it is allowed; others are looked for"
-          trigger={<Button>Decline …</Button>}
-        >
-          {(close) => <DeclineForm {...{ page, actions }} of={key} done={close} />}
-        </FormDialog>
+          placeholder="no way to anchor there"
+          on={adviceOn(page, key)}
+          decideAdvice={actions.decideAdvice}
+        />
       </div>
     </article>
   );
 }
 
-type Deciding = Pick<AdviceProps, 'page' | 'actions'>;
-
 const adviceOn = ({ jobId, roundId }: PullingPage, key: string) => ({
   ...{ jobId, kind: 'pull' as const, key, shown: '', basis: `round ${roundId ?? ''}` },
 });
-
-function DeclineForm({ page, actions, of, done }: Deciding & { of: string; done: () => void }) {
-  const form = useEntryForm({
-    schema: decidedAdvice,
-    action: actions.decideAdvice,
-    defaults: { reason: '' },
-    read: ({ reason = '' }, faults, id) => {
-      if (!reason.trim()) faults.push({ path: 'reason', message: 'say why not' });
-      return { id, ...adviceOn(page, of), choice: 'declined' as const, reason };
-    },
-    done,
-  });
-  return (
-    <FormFields form={form} yes="Decline it">
-      <TextField label="Why not" placeholder="no way to anchor there" {...form.field('reason')} />
-    </FormFields>
-  );
-}
-
-function Declined({ page, actions }: Deciding) {
-  const allowing = useAction(actions.decideAdvice);
-  if (page.declined.length === 0) return null;
-  return (
-    <div className="text-sm text-soft">
-      <h3 className="caps">Declined</h3>
-      <Faults faults={allowing.faults} />
-      <ul>
-        {page.declined.map(({ id, key, reason, author }) => (
-          <li key={id} className="flex flex-wrap items-center gap-2">
-            {pullKeyText(key)}: {reason} ({author})
-            <Button
-              look="quiet"
-              onClick={() =>
-                allowing.run({ id: crypto.randomUUID(), ...adviceOn(page, key), choice: 'allowed', reason: '' })
-              }
-            >
-              Allow again
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
-}

@@ -43,7 +43,7 @@ const ALL_SETS = 40_000;
 /** Of more, so many are followed at once. */
 const BEAM = 24;
 /** The best few of the last are bettered by exchanging pulls. */
-const EXCHANGED = 3;
+const EXCHANGED = 2;
 /** So many sets of a size at most are worked out, those with the best bounds. */
 const WORKED_OUT = 700;
 /** What all pulls at once would come to is worked out, as a bound, where they are no more than these. */
