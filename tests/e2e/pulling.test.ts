@@ -136,4 +136,28 @@ describe('pulling', () => {
       .waitFor();
     await context.close();
   });
+
+  it('of a point that this round did not read begins with reading where it stands', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`${job}/pull`);
+    await settled(page);
+    await page.getByRole('button', { name: 'Plan a pull' }).click();
+    await page.getByLabel('Point that is to move').fill('R3L');
+    await page.getByText(/Back by 12.9/).waitFor();
+    await page.getByLabel('Held at these points').fill('C1L C9X');
+    await page.getByRole('button', { name: 'Plan it' }).click();
+    await page.getByText('no point "C9X" in this job').waitFor();
+    await page.getByLabel('Held at these points').fill('C1L C1R');
+    await page.getByRole('button', { name: 'Plan it' }).click();
+    await card(page, 'P3').getByRole('link', { name: 'At the pump' }).click();
+    await settled(page);
+    await clearRig(page);
+    await page.getByRole('heading', { name: 'Before it is loaded' }).waitFor();
+    await page.getByRole('button', { name: 'Read the simulated shell' }).click();
+    await page.getByRole('button', { name: 'Clear', exact: true }).click();
+    await page.getByRole('heading', { name: 'Stroke 1: pull until it reads' }).waitFor();
+    await page.getByRole('button', { name: 'Read the simulated shell' }).click();
+    await page.getByRole('heading', { name: 'Stroke 1: under load' }).waitFor();
+    await context.close();
+  });
 });

@@ -5,6 +5,7 @@ import { pullModel } from '../plan/pulls/pull-model';
 import { along, type PullAt } from '../plan/pulls/try-pull';
 import { judgeRound } from '../round/judge/judge-round';
 import { AXIS_OF } from '../round/observe/measured';
+import { referencePosition } from '../shell/references/chosen';
 import type { CodedPull } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { strokeTo, yieldingShell, type Turned, type YieldingShell } from './yielding-shell';
@@ -34,7 +35,9 @@ export function practiseStroke(job: Job, pullId: string, target: number): Practi
   const at = pullAt(pull, nodeOf);
   const round = job.round(pull.roundId);
   const subject = shownBy(pull);
-  const before = shownBefore(pull, round && judgeRound(job, round));
+  const judgement = round && judgeRound(job, round);
+  const before =
+    courseOf(job, pull, judgement).before ?? shownBefore(pull, judgement) ?? chartedAt(job, pull.pointId, subject);
   if (!at || before === undefined) return undefined;
   const { loaded, rested } = strokeTo(shell, turned, at, target, readAlong(job, pull));
   const random = seeded(seed + job.pullReadings(pull).length);
@@ -48,6 +51,13 @@ export function practiseStroke(job: Job, pullId: string, target: number): Practi
   return { loaded: read(loaded), released: read(rested) };
 }
 
+/** Where a point belongs, along the axis of a quantity: where nobody measured it, it stands there for practising. */
+function chartedAt(job: Job, pointId: string, { quantity }: ReturnType<typeof shownBy>): number | undefined {
+  const axis = AXIS_OF[quantity];
+  return axis && referencePosition(job.references, pointId)?.[AXES.indexOf(axis)];
+}
+
+const AXES: readonly Axis[] = ['x', 'y', 'z'];
 const UNIT: Readonly<Record<Axis, Vector>> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
 interface Hidden {

@@ -135,7 +135,7 @@ function PlanForm({ page, actions, roundId, done }: PlanProps & { roundId: strin
       const chosen = find(point);
       if (!code.trim()) faults.push({ path: 'code', message: 'mark it with a code' });
       if (!chosen) {
-        const message = point ? `"${point}" is not a point with a deviation in the latest round` : 'name a point';
+        const message = point ? `"${point}" is not a point with a deviation` : 'name a point';
         faults.push({ path: 'point', message });
       }
       const [aimX, aimY, aimZ] = chosen?.aim ?? [0, 0, 0];

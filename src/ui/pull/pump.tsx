@@ -162,11 +162,21 @@ function StrokeInHand(props: InHandProps) {
   const { course, next } = going;
   const ordinal = course.strokes.length;
   const cleared = isCleared(rows.workEvents, pull.id, strokeKey(ordinal));
+  if (course.before === undefined) return <NotLoaded {...props} />;
   if (course.underLoad !== undefined) return <UnderLoad {...props} />;
   if (!next) return <Reached {...props} />;
   if (!cleared) return <Clear {...{ view, going, actions, ordinal }} />;
   return <PullTo {...props} />;
 }
+
+/** Where nobody read in this round where the point stands, that comes first. */
+const NotLoaded = (props: InHandProps) => (
+  <section aria-label="Before it is loaded" className="flex flex-col gap-3 border-2 border-ink p-4">
+    <h2 className="text-xl">Before it is loaded</h2>
+    <p className="text-lg">Nobody read in this round where it stands: read it once with nothing pulling.</p>
+    <StrokeEntry {...props} asked={{ phase: 'released', label: 'Reads now', quiet: true }} />
+  </section>
+);
 
 /** One answer for each stroke. */
 function Clear({
@@ -247,7 +257,7 @@ function PullTo(props: InHandProps) {
         </p>
       ) : null}
       <p className="text-soft">Pump stopped and held while you read, from outside the chain’s sweep.</p>
-      <StrokeEntry {...props} phase="underLoad" label="Reads under load" />
+      <StrokeEntry {...props} asked={{ phase: 'underLoad', label: 'Reads under load' }} />
     </section>
   );
 }
@@ -292,7 +302,7 @@ function UnderLoad(props: InHandProps) {
         Read the <TapeLink pull={pull} phase="underLoad" /> now. Then let go slowly, wait until nothing moves, and read
         again.
       </p>
-      <StrokeEntry {...props} phase="released" label="Reads after release" />
+      <StrokeEntry {...props} asked={{ phase: 'released', label: 'Reads after release' }} />
     </section>
   );
 }

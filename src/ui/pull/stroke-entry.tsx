@@ -25,15 +25,23 @@ interface EntryProps {
   readonly going: PullGoing;
   readonly put: ReturnType<typeof useTape>['put'];
   readonly actions: Pick<PumpActions, 'recordItemEvent'>;
+  readonly asked: Asked;
+}
+
+/** Which reading is asked for. */
+interface Asked {
   readonly phase: Extract<Phase, 'underLoad' | 'released'>;
   readonly label: string;
+  /** Nothing was loaded or released with it. */
+  readonly quiet?: boolean;
 }
 
 const LETTER = { length: 'l', width: 'w', height: 'h', distance: '' } as const;
 type ReadBy = keyof typeof LETTER;
 
 /** The reading of one phase of a stroke, as a line of the round's tape; a number alone is of the quantity the pull is read by. */
-export function StrokeEntry({ rows, view, going, put, actions, phase, label }: EntryProps) {
+export function StrokeEntry({ rows, view, going, put, actions, asked }: EntryProps) {
+  const { phase, label, quiet } = asked;
   const { format, preferences } = usePreferences();
   const { pull, point, against } = view;
   const round = rows.rounds.find(({ id }) => id === pull.roundId)!;
@@ -53,6 +61,7 @@ export function StrokeEntry({ rows, view, going, put, actions, phase, label }: E
     type('');
     const writer = { roundId: round.id, author: preferences.person || round.author };
     put(readingsEntry(writer, line, parsed.readings, { pullId: pull.id, phase }, instruments.versionFor));
+    if (quiet) return;
     void noting.run({
       ...{ id: crypto.randomUUID(), itemId: pull.id, kind: phase === 'underLoad' ? 'loaded' : 'released' },
       ...{ key: '', reason: '', value: null },
@@ -81,7 +90,7 @@ export function StrokeEntry({ rows, view, going, put, actions, phase, label }: E
   );
 }
 
-interface PractiseProps extends Pick<EntryProps, 'rows' | 'view' | 'going' | 'phase'> {
+interface PractiseProps extends Pick<EntryProps, 'rows' | 'view' | 'going'>, Pick<Asked, 'phase'> {
   readonly onReading: (mm: number) => void;
   readonly onFault: (fault: string) => void;
 }
@@ -89,7 +98,7 @@ interface PractiseProps extends Pick<EntryProps, 'rows' | 'view' | 'going' | 'ph
 /** Reads the made-up shell instead of a real one. */
 function Practise({ rows, view, going, phase, onReading, onFault }: PractiseProps) {
   const [busy, setBusy] = useState(false);
-  const target = phase === 'underLoad' ? going.next?.target : going.course.underLoad;
+  const target = phase === 'underLoad' ? going.next?.target : (going.course.underLoad ?? 0);
   const read = async () => {
     setBusy(true);
     let stroke: PractisedStroke | null = null;

@@ -13,6 +13,7 @@ import { workPull, type WorkedPull } from '../../plan/pulls/worked-pull';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import type { AdviceTaken, CodedPull, Hold, Point, PullEvent, Stroke, WorkItem } from '../../shell/job/entities';
+import { byCode } from '../../shell/by-code';
 import type { Job } from '../../shell/job/job';
 import type { SheetFigure } from '../drawing/points';
 import { sheetFigure } from '../drawing/points';
@@ -100,14 +101,21 @@ export function pullingPage(job: Job): PullingPage {
     points: rows.points.map(({ id, code, name }) => ({ id, code, name })),
     pulls,
     usedCodes: rows.workItems.filter(({ kind }) => kind === 'pull').map(({ code }) => ({ code })),
-    pullable: (latest?.points ?? []).flatMap(({ point, judged }) =>
-      latest && judged ? [{ pointId: point.id, code: point.code, aim: aimOf(latest, point.id)! }] : [],
-    ),
+    pullable: pullableIn(judgements),
     roundId: latest?.round.id ?? null,
     declined: declinedAdvice(rows, 'pull'),
     ...(open.ok ? {} : { why: open }),
     ...pictureOf(job, latest, open),
   };
+}
+
+/** Every point with a deviation, as the newest round of this shell that judged it found it. */
+function pullableIn(judgements: readonly RoundJudgement[]): Pullable[] {
+  const found = new Map<string, Pullable>();
+  for (const judgement of judgements)
+    for (const { point, judged } of judgement.round.shell === '' ? judgement.points : [])
+      if (judged) found.set(point.id, { pointId: point.id, code: point.code, aim: aimOf(judgement, point.id)! });
+  return [...found.values()].toSorted((a, b) => byCode(a.code, b.code));
 }
 
 /** One model for each set of holds. */
