@@ -29,7 +29,7 @@ export function RigPanel({ pull, worked: { rig, tried }, nodes, codeOf }: RigPro
   const told = rig.reactions.filter(({ size }) => size >= TOLD);
   return (
     <section className="flex min-w-0 flex-col gap-1" aria-label={`Rig of ${pull.code}`}>
-      <h4 className="caps">Rig</h4>
+      <h3 className="caps">Rig</h3>
       <p>
         {wayText(rig.parts)}: {rig.heading.toFixed(0)}° in plan, {rig.rise.toFixed(0)}° above the bench. Of each kN{' '}
         {percent(Math.abs(rig.parts[0]))} go lengthwise, {percent(Math.abs(rig.parts[1]))} sideways and{' '}

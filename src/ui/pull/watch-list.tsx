@@ -16,7 +16,7 @@ export function WatchList({ stroke: { watch, lengths }, codeOf }: WatchProps) {
   const way = (axis: number, by: number) => `${format.length(Math.abs(by))} ${directionWord(AXES[axis]!, by)}`;
   return (
     <section className="flex min-w-0 flex-col gap-1" aria-label="Watch in this stroke">
-      <h4 className="caps">Watch in this stroke, from where it stands now</h4>
+      <h3 className="caps">Watch in this stroke, from where it stands now</h3>
       {watch.length > 0 ? (
         <table className="ruled">
           <thead>
