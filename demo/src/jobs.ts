@@ -234,6 +234,7 @@ export function solbris(): DemoJob {
     id: job.random.uuid(),
     jobId: job.jobId,
     ...NEW_PULL,
+    anchor: 'tower' as const,
     pointId: job.point('R4L'),
     roundId: round2.id,
     aimX: round1(aim[0]),

@@ -53,6 +53,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   pulls: ofJob('pull'),
   strokes: of('stroke', 'pull_id', 'pulls', 'stroke.ordinal, stroke.at'),
   holds: of('hold', 'item_id', 'workItems'),
+  plates: of('plate', 'item_id', 'workItems'),
   stages: ofJob('stage', 'ordinal'),
   panels: ofJob('panel'),
   panelPoints: keyed('panel_point', ['panelId', 'pointId'], 'panels'),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { norm, scale, type Vector } from '@/core/maths/geometry/vector';
+import { evenRoom } from '@/core/plan/pulls/room';
 import { choosePulls } from '@/core/plan/pulls/choose';
 import type { Computed } from './computed';
 import { duplicateFaults, pathText, type Fault, type Parsed } from './faults';
@@ -68,7 +69,7 @@ export function computePulling(document: PullDocument): Computed<PullingAnswer> 
   const result = choosePulls(
     frameOf(document),
     wanted.map(({ node, ...rest }) => ({ node: place(node), ...rest })),
-    keep.map(({ node, limit }) => ({ node: place(node), limit })),
+    keep.map(({ node, limit }) => ({ node: place(node), ...evenRoom(limit) })),
     pulls.map(({ node, direction, most, against }) => ({
       ...{ node: place(node), direction: unit(direction), most },
       ...(against === undefined ? {} : { against: place(against) }),

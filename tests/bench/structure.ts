@@ -2,6 +2,7 @@ import type { Vector } from '@/core/maths/geometry/vector';
 import { seeded } from '@/core/maths/random/seeded';
 import { chooseBraces, type BracingTask } from '@/core/plan/braces/choose';
 import { choosePulls } from '@/core/plan/pulls/choose';
+import { evenRoom } from '@/core/plan/pulls/room';
 import { solveFrame } from '@/core/structure/frame';
 import { STEEL, type Member, type ShearPanel, type ShellFrame } from '@/core/structure/shell-frame';
 import { slackOf, stageStiffness, type CriticalLength } from '@/core/structure/slack';
@@ -81,7 +82,7 @@ const wanted = Array.from({ length: 10 }, (_, i) => ({
   ...{ node: at(15 + (i % 4), i), limit: 1.5 },
   move: [8 - i / 2, (i % 3) - 1, 2] as const,
 }));
-const keep = Array.from({ length: 12 }, (_, i) => ({ node: at(1 + (i % 5), i), limit: 1 }));
+const keep = Array.from({ length: 12 }, (_, i) => ({ node: at(1 + (i % 5), i), ...evenRoom(1) }));
 const load = new Float64Array(6 * frame.nodes.length);
 load[6 * at(10, 3) + 2] = 500;
 

@@ -170,7 +170,14 @@ describe('work on the shell', () => {
     const mark = { id: randomUUID(), pullId: pull.id, ordinal: 0, target: 4, rest: 1.5, plusMinus: 1 };
     valueOf(await work.setStroke(mark));
     valueOf(await work.setStroke(mark));
+    const plate = { id: randomUUID(), itemId: pull.id, pointId: b, share: 0.4 };
+    valueOf(await work.setPlates({ itemId: pull.id, plates: [plate] }));
+    const own = await work.setPlates({ itemId: pull.id, plates: [{ ...plate, pointId: a }] });
+    expect(faultsOf(own)).toMatchObject([{ path: 'plates' }]);
+    const all = await work.setPlates({ itemId: pull.id, plates: [plate, { ...plate, id: randomUUID(), share: 0.7 }] });
+    expect(faultsOf(all)).toMatchObject([{ path: 'plates', message: expect.stringMatching(/less than 100 %/) }]);
     const rows = await bench().rows();
+    expect(Job.of(rows).platesOf(pull)).toEqual([plate]);
     expect(Job.of(rows).braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
     expect(rows.braceDimensions).toEqual([{ braceId: brace.id, dimensionId: dimension.id }]);
     expect(rows.strokes.map(({ target, rest }) => [target, rest])).toEqual([[4, 1.5]]);

@@ -77,6 +77,22 @@ describe('what the sixth version wrote', () => {
   });
 });
 
+describe('what the seventh version wrote', () => {
+  const estate = ['job.json', 'rounds/01.json', 'rounds/02.json'].map((name) => ({
+    path: name,
+    text: readFileSync(path.join('tests/fixtures/v7/solbris', name), 'utf8'),
+  }));
+
+  it('has pulls at one place each, anchored to nothing that is named', () => {
+    const read = readArchiveDocuments(estate);
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    expect(read.value.pulls.map(({ anchor }) => anchor)).toEqual([null]);
+    expect(read.value.plates).toEqual([]);
+    expect(read.value.holds.length).toBeGreaterThan(0);
+    expect(readArchiveDocuments(archiveDocuments(read.value))).toEqual(read);
+  });
+});
+
 describe('what the third version wrote', () => {
   const V3 = 'tests/fixtures/v3';
 

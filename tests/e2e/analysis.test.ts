@@ -4,7 +4,7 @@ import type { Browser, Page } from 'playwright-core';
 import { PLYLoader } from 'three/addons/loaders/PLYLoader.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
-import { launch, openWindow } from '../support/browser';
+import { launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { Server } from '../support/server';
 
@@ -68,6 +68,8 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
       before,
     );
     expect((await page.getByText(/^Aligned on/).textContent())!.split(',').length).toBeGreaterThan(25);
+    // It is shown before the server has it.
+    await settled(page);
     await page.reload();
     expect((await page.getByText(/^Aligned on/).textContent())!.split(',').length).toBeGreaterThan(25);
   });

@@ -53,6 +53,59 @@ describe('pulling', () => {
     expect(await card(page, 'P2').textContent()).toMatch(/Next: pull to [\d.]+ under load/);
     await page.getByRole('button', { name: 'Side by side' }).click();
     expect(await page.locator('svg [data-pulls=plan]').count()).toBe(2);
+    // Two plans of one's own: the left without the second pull, the right without what is proposed.
+    const of = (name: string) => page.getByRole('group', { name: `Pulls of the ${name} plan` });
+    const table = page.getByRole('region', { name: 'What the plans leave' });
+    await of('right').getByRole('button', { name: 'Proposed' }).click();
+    const alike = (await table.getByRole('row').nth(1).textContent())!;
+    await of('left').getByRole('button', { name: 'P2' }).click();
+    expect(await table.getByRole('row').nth(1).textContent()).not.toBe(alike);
+    await page.getByRole('img', { name: /P1/ }).first().waitFor();
+    await context.close();
+  });
+
+  it('goes by a bar through several plates, each with its share', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`${job}/pull`);
+    await settled(page);
+    await card(page, 'P2').getByRole('button', { name: 'Plates' }).click();
+    const field = page.getByLabel('Bar also through plates at');
+    await field.fill('R2L 30 R9Z');
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await page.getByText('no point “R9Z” in this job').waitFor();
+    expect(await field.inputValue()).toBe('R2L 30 R9Z');
+    await field.fill('R2L 30 R1L 20');
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await card(page, 'P2').getByText('R2L 30 %, R1L 20 % of the force').waitFor();
+    await settled(page);
+    await context.close();
+  });
+
+  it('keeps an anchor in the floor at its height while the pull is turned', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`${job}/pull`);
+    await settled(page);
+    await card(page, 'P2').getByRole('button', { name: 'Correct …' }).click();
+    await page.getByLabel('Anchored to').selectOption('floor');
+    await page.getByLabel(/Chain so long/).fill('2000');
+    await page.getByRole('button', { name: 'Keep it so' }).click();
+    await card(page, 'P2').getByText('anchor in the floor').waitFor();
+    const [x, y] = await blockOf(page, 'P2');
+    await page.mouse.click(x, y);
+    const turning = page.getByRole('region', { name: 'Turn a pull' });
+    await turning.getByText('The anchor in the floor from the point').waitFor();
+    await turning.getByLabel('Up').fill('-600');
+    await turning.getByLabel('Up').press('Enter');
+    await turning.getByRole('button', { name: 'Keep this direction' }).waitFor();
+    const heading = turning.getByRole('slider', { name: /In plan/ });
+    for (let i = 0; i < 3; i++) await heading.press('ArrowRight');
+    expect(await turning.getByLabel('Up').inputValue()).toMatch(/^[-−]600/);
+    await turning.getByRole('button', { name: 'Keep this direction' }).click();
+    await page.getByText('nothing is kept until you say so').waitFor();
+    await settled(page);
+    await card(page, 'P2')
+      .getByText(/to the anchor in the floor: it stands .* away in plan and 600.* lower/)
+      .waitFor();
     await context.close();
   });
 

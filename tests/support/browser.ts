@@ -38,26 +38,29 @@ export async function openWindow(
   return { context, page, errors };
 }
 
+/** Whether the page has come to life, has put its parts in place and works at nothing: run in the page. */
+function standsStill(): boolean {
+  const { dataset } = document.documentElement;
+  return (
+    dataset.alive === location.pathname &&
+    dataset.working === undefined &&
+    // A part of the page that has come is hidden until it is put in its place.
+    document.querySelector('template[id^="B:"], [hidden][id^="S:"], [data-fetching]') === null
+  );
+}
+
 /** Waits until the page has come to life and has worked out what it shows. */
 export async function settled(page: Page): Promise<void> {
   await page.getByRole('main').waitFor();
-  await page.waitForFunction(
-    () =>
-      new Promise<boolean>((resolve) => {
-        const { dataset } = document.documentElement;
-        const still = () =>
-          dataset.alive === location.pathname &&
-          dataset.working === undefined &&
-          // A part of the page that has come is hidden until it is put in its place.
-          document.querySelector('template[id^="B:"], [hidden][id^="S:"]') === null &&
-          document.querySelector('[data-fetching]') === null;
-        if (!still()) return resolve(false);
-        // What has just come may ask for more: it stands still when it still does a moment later.
-        setTimeout(() => resolve(still()), 80);
-      }),
-    undefined,
-    { polling: 40 },
-  );
+  const end = Date.now() + 20_000;
+  // What has just come may ask for more: it stands still when it is seen to twice, a moment apart.
+  for (let seen = 0; seen < 2;) {
+    // A page that is just being left answers nothing.
+    const still = await page.evaluate(standsStill).catch(() => false);
+    seen = still ? seen + 1 : 0;
+    if (seen === 0 && Date.now() > end) throw new Error(`${page.url()} never stands still`);
+    if (seen < 2) await page.waitForTimeout(seen === 0 ? 40 : 80);
+  }
 }
 
 /** Enter, and once more where the line is asked about. */

@@ -2,7 +2,8 @@ import { aimVector, courseOf, directionOf, shareOf, shownBefore, shownBy } from 
 import { norm, scale, type Axis, type Vector } from '../maths/geometry/vector';
 import { seeded } from '../maths/random/seeded';
 import { pullModel } from '../plan/pulls/pull-model';
-import { along, type PullAt } from '../plan/pulls/try-pull';
+import { pullAt } from '../plan/pulls/pull-at';
+import { along } from '../plan/pulls/try-pull';
 import { judgeRound } from '../round/judge/judge-round';
 import { AXIS_OF } from '../round/observe/measured';
 import { referencePosition } from '../shell/references/chosen';
@@ -32,7 +33,7 @@ export function practiseStroke(job: Job, pullId: string, target: number): Practi
   if (!hidden) return undefined;
   const { shell, seed, nodeOf } = hidden;
   const turned = replayed(job, hidden);
-  const at = pullAt(pull, nodeOf);
+  const at = pullAt(job, pull, nodeOf);
   const round = job.round(pull.roundId);
   const subject = shownBy(pull);
   const judgement = round && judgeRound(job, round);
@@ -92,7 +93,7 @@ function replayed(job: Job, { shell, nodeOf }: Hidden): Turned {
     .toSorted((a, b) => a.at.localeCompare(b.at));
   let turned: Turned;
   for (const { pull, loaded } of made) {
-    const at = pullAt(pull, nodeOf);
+    const at = pullAt(job, pull, nodeOf);
     if (at) ({ turned } = strokeTo(shell, turned, at, loaded, readAlong(job, pull)));
   }
   return turned;
@@ -110,9 +111,3 @@ const unitAim = (pull: CodedPull): Vector => {
   const aim = aimVector(pull);
   return norm(aim) > 0 ? scale(aim, 1 / norm(aim)) : directionOf(pull);
 };
-
-function pullAt(pull: CodedPull, nodeOf: Hidden['nodeOf']): PullAt | undefined {
-  const [node, against] = [nodeOf.get(pull.pointId), pull.againstPointId ? nodeOf.get(pull.againstPointId) : undefined];
-  if (node === undefined) return undefined;
-  return { node, direction: directionOf(pull), ...(against === undefined ? {} : { against }) };
-}

@@ -13,6 +13,27 @@ export interface YieldingShell {
   readonly yielding: HardeningFrame;
 }
 
+/** The same shell, clamped at further nodes where it rests now; let go of them, it is the first again. */
+export function clampedBesides(
+  { frame, yielding }: YieldingShell,
+  turned: Turned,
+  nodes: readonly number[],
+): YieldingShell | undefined {
+  const clamps = nodes.map((node): FrameSupport => ({ node, fix: ['x', 'y', 'z'] }));
+  const supports = [...frame.supports.filter(({ node }) => !nodes.includes(node)), ...clamps];
+  const held = { ...frame, supports };
+  const result = factorise(held);
+  return result.ok
+    ? { frame: held, yielding: yielding.heldAnew(result.stiffness, turned ?? yielding.untouched) }
+    : undefined;
+}
+
+/** Where a shell comes to rest with nothing on it, and what its hinges have turned then. */
+export function atRest({ frame, yielding }: YieldingShell, turned: Turned): Omit<Stroked, 'loaded'> {
+  const { released, turns } = yielding.load(new Float64Array(6 * frame.nodes.length)).under(0, turned);
+  return { rested: released, turned: turns };
+}
+
 /** What its hinges have turned; nothing before the first stroke. */
 export type Turned = readonly number[] | undefined;
 

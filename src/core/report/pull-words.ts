@@ -1,4 +1,5 @@
 import { norm, type Vector } from '../maths/geometry/vector';
+import { BAR } from '../plan/pulls/candidates';
 import type { PullReason } from '../plan/pulls/plan-pulls';
 import type { TooFarGone } from '../plan/pulls/too-far-gone';
 import type { Pull } from '../shell/job/entities';
@@ -20,6 +21,11 @@ export const ATTACH_WORD: Readonly<Record<NonNullable<Pull['attach']>, string>> 
   strap: 'strap',
   bolt: 'bolt in a threaded hole',
   jack: 'screw jack or turnbuckle between two points',
+};
+
+export const ANCHOR_WORD: Readonly<Record<NonNullable<Pull['anchor']>, string>> = {
+  tower: 'tower on the bench',
+  floor: 'anchor in the floor',
 };
 
 /** What each way of taking hold asks for. */
@@ -63,9 +69,9 @@ export function wayText(direction: Vector): string {
 export function pullKeyText(key: string): string {
   const words = key.split(' ');
   const way = words.at(-1)!;
-  const [point, against] = words.slice(0, -1);
+  const [point, other] = words.slice(0, -1);
   const towards = directionWord(way[1] as 'x' | 'y' | 'z', way[0] === '-' ? -1 : 1);
-  return `${point}${against ? ` against ${against}` : ''} ${towards}`;
+  return `${point}${other === BAR ? ' and others by a bar' : other ? ` against ${other}` : ''} ${towards}`;
 }
 
 export function goneText(gone: TooFarGone): string {
@@ -83,6 +89,10 @@ export function pullReasonText(why: PullReason, { point, length }: PullWords): s
       return `about ${length(why.by)} is expected to come home when it is let go: the first stroke tells`;
     case 'soundYields':
       return `bends ${listed(why.members)}, which was sound: hold nearer to the damage, or pull elsewhere`;
+    case 'deepestFirst':
+      return `the deepest of ${listed(why.pointIds.map(point))}, ${length(why.bow)} beyond the line of the others: pull it alone until a bar goes straight through plates at all of them, then all together`;
+    case 'bar':
+      return `by a bar through plates at ${listed(why.pointIds.map(point))}: they stand in one line, and come out together`;
     case 'leaves':
       return `the point leaves with “${why.panel}”: pull while it is there, it has something to take hold of`;
     case 'tooFarGone':

@@ -18,7 +18,9 @@ export function usesOfPoint(rows: JobRows, pointId: string): PointUses {
   const readings = rows.readings.filter((each) => each.pointId === pointId || each.toPointId === pointId);
   const rounds = new Set(readings.map(({ roundId }) => roundId));
   const job = Job.of(rows);
-  const holding = new Set(rows.holds.filter((each) => each.pointId === pointId).map(({ itemId }) => itemId));
+  const holding = new Set(
+    [...rows.holds, ...rows.plates].filter((each) => each.pointId === pointId).map(({ itemId }) => itemId),
+  );
   return {
     readings: readings.length,
     rounds: rows.rounds.filter(({ id }) => rounds.has(id)).map(({ name }) => name),

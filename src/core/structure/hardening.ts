@@ -22,6 +22,13 @@ export interface Hardened {
   readonly turns: readonly number[];
 }
 
+/** A frame as it rested when it was held anew: turns of its hinges, displacements of its nodes, and what its hinges had eased by. */
+interface Stood {
+  readonly turns: readonly number[];
+  readonly moved: NodeVector;
+  readonly eased: readonly number[];
+}
+
 /** So many times it is decided anew which hinges turn. */
 const MOST_ROUNDS = 80;
 /** Of a hinge's moment: nearer than this it is at it. */
@@ -34,19 +41,32 @@ const AT_MOMENT = 1e-9;
  * and Kunisch 2003): those that turn are solved for together. Hardening leaves one answer.
  */
 export class HardeningFrame {
+  /** Turns before any load. */
+  readonly untouched: readonly number[];
   private readonly hinged: HingedFrame;
   /** R + H. */
   private readonly Q: Symmetric;
 
+  /**
+   * @param stood where it stood, and what its hinges had turned and carried, when it was held as it is now
+   */
   constructor(
     private readonly stiffness: Stiffness,
     private readonly hinges: readonly HardeningHinge[],
+    private readonly stood?: Stood,
   ) {
     this.hinged = hingedFrame(stiffness, hinges);
     const n = hinges.length;
+    this.untouched = stood?.turns ?? hinges.map(() => 0);
     this.Q = Symmetric.zeros(n);
     for (let i = 0; i < n; i++)
       for (let j = 0; j <= i; j++) this.Q.set(i, j, this.hinged.R[i]![j]! + (i === j ? hinges[i]!.hardening : 0));
+  }
+
+  /** The same frame held anew where it rests: its hinges keep what they have turned and carry, and its places stand where they are. */
+  heldAnew(stiffness: Stiffness, turns: readonly number[]): HardeningFrame {
+    const moved = this.moved(new Float64Array(6 * this.stiffness.frame.nodes.length), 0, turns);
+    return new HardeningFrame(stiffness, this.hinges, { turns, moved, eased: this.eased(turns) });
   }
 
   /** One load, to be put on with any force. */
@@ -56,13 +76,13 @@ export class HardeningFrame {
   }
 
   /**
-   * Turns once the moments that the load alone would cause are these.
+   * Turns once the moments that the load alone would cause, as it is held now, are these.
    *
    * @param from what was turned before
    */
   turned(moments: readonly number[], from: readonly number[]): number[] {
     const { Q, hinges } = this;
-    const before = Q.times(from);
+    const before = this.eased(from);
     // What every hinge would carry did none turn any more, and how far past its moment that is.
     const carried = moments.map((own, i) => own - before[i]!);
     const moment = (i: number) => hinges[i]!.moment;
@@ -89,28 +109,38 @@ export class HardeningFrame {
     return turns.map((turn, i) => from[i]! + turn);
   }
 
+  /** Where everything comes to rest as it is held now with nothing on it, once its hinges had turned so far held otherwise. */
+  rested(turns: readonly number[]): NodeVector {
+    const none = turns.map(() => 0);
+    return this.moved(new Float64Array(6 * this.stiffness.frame.nodes.length), 0, this.turned(none, turns));
+  }
+
+  /** How much less of what a load alone would cause the hinges carry for what they have turned. */
+  private eased(turns: readonly number[]): number[] {
+    const { Q, stood, untouched } = this;
+    const eased = Q.times(turns.map((turn, i) => turn - untouched[i]!));
+    return Array.from(eased, (by, i) => by + (stood?.eased[i] ?? 0));
+  }
+
   /** How turns move everything, added to what a load moves elastically. */
   moved(elastic: NodeVector, force: number, turns: readonly number[]): NodeVector {
-    const all = elastic.map((value) => force * value);
-    turns.forEach((turn, j) => {
+    const { stood, untouched } = this;
+    const all = elastic.map((value, i) => force * value + (stood?.moved[i] ?? 0));
+    turns.forEach((turned, j) => {
+      const turn = turned - untouched[j]!;
       const answer = this.hinged.answers[j]!;
       if (turn !== 0) for (let i = 0; i < all.length; i++) all[i]! += turn * answer[i]!;
     });
     return all;
   }
 
-  get untouched(): readonly number[] {
-    return this.hinges.map(() => 0);
-  }
-
   /** How far turns move something that unit movements of the freedoms move by `weights`. */
   movedBy(turns: readonly number[], weights: readonly (readonly [freedom: number, weight: number])[]): number {
+    const { stood, untouched } = this;
+    const weighed = (moves: NodeVector) => weights.reduce((sum, [i, weight]) => sum + weight * moves[i]!, 0);
     return turns.reduce(
-      (sum, turn, j) =>
-        turn === 0
-          ? sum
-          : sum + turn * weights.reduce((each, [i, weight]) => each + weight * this.hinged.answers[j]![i]!, 0),
-      0,
+      (sum, turn, j) => (turn === untouched[j] ? sum : sum + (turn - untouched[j]!) * weighed(this.hinged.answers[j]!)),
+      stood ? weighed(stood.moved) : 0,
     );
   }
 }

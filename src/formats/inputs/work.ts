@@ -16,12 +16,21 @@ export const itemEvent = entity.workEvent
   });
 
 const holds = z.array(entity.hold).max(40, 'at most 40 points can hold it');
+/** What goes through the plates of a bar leaves something for the pull's own point. */
+const plates = z
+  .array(entity.plate)
+  .max(12, 'at most 12 plates on a bar')
+  .refine((list) => list.reduce((sum, { share }) => sum + share, 0) < 1, {
+    message: 'the shares of the plates leave nothing for the pull’s own point: they come to less than 100 %',
+  });
 export const newPull = z.strictObject({
   item: entity.workItem.omit({ version: true }),
   pull: entity.pull.omit({ version: true }),
   holds: holds.default([]),
+  plates: plates.default([]),
 });
 export const itemHolds = z.strictObject({ itemId: z.uuid(), holds });
+export const itemPlates = z.strictObject({ itemId: z.uuid(), plates });
 /** The mark of a stroke as it is shown before it. */
 export const newStroke = entity.stroke.omit({ at: true, author: true });
 
@@ -48,6 +57,7 @@ export type NewBrace = z.input<typeof newBrace>;
 export type ItemEventInput = z.input<typeof itemEvent>;
 export type NewPull = z.input<typeof newPull>;
 export type ItemHoldsInput = z.input<typeof itemHolds>;
+export type ItemPlatesInput = z.input<typeof itemPlates>;
 export type NewStroke = z.input<typeof newStroke>;
 export type CorrectedBrace = z.input<typeof correctedBrace>;
 export type CorrectedPull = z.input<typeof correctedPull>;

@@ -40,15 +40,21 @@ export const recordItemEvent = useCase(input.itemEvent, (event, { database, acto
 );
 
 const strange = failed('holds', 'a hold of something else cannot be made here');
+const ofAnother = failed('plates', 'a plate of another pull cannot be made here');
+const onItself = failed('plates', 'the pull’s own point takes what the plates leave: name it once');
 
-/** Plans a pull, with what holds the shell against it. */
-export const planPull = useCase(input.newPull, async ({ item, pull, holds }, { database, actor, now, newId }) => {
+/** Plans a pull, with what holds the shell against it and the further plates its bar goes through. */
+export const planPull = useCase(input.newPull, async (planned, { database, actor, now, newId }) => {
+  const { item, pull, holds, plates } = planned;
   if (item.id !== pull.id || item.kind !== 'pull') return failed('item', 'this is no pull');
   if (holds.some(({ itemId }) => itemId !== pull.id)) return strange;
+  if (plates.some(({ itemId }) => itemId !== pull.id)) return ofAnother;
+  if (plates.some(({ pointId }) => pointId === pull.pointId)) return onItself;
   await database.transaction(async (tx) => {
     await insert(tx, 'workItems', [{ ...item, version: 1 }]);
     await insert(tx, 'pulls', [{ ...pull, version: 1 }]);
     await insert(tx, 'holds', holds);
+    await insert(tx, 'plates', plates);
     await insert(tx, 'workEvents', [plannedNow(pull.id, newId(), now, actor)]);
   });
   return done(null);
@@ -68,6 +74,18 @@ export const setHolds = useCase(input.itemHolds, async ({ itemId, holds }, { dat
     await insert(tx, 'holds', holds);
   });
   return done(null);
+});
+
+/** Writes the further plates a pull's bar goes through, in place of what was said before. */
+export const setPlates = useCase(input.itemPlates, async ({ itemId, plates }, { database }) => {
+  if (plates.some((plate) => plate.itemId !== itemId)) return ofAnother;
+  return database.transaction(async (tx) => {
+    const [pull] = await tx.query<{ pointId: string }>('select point_id from pull where id = $1', [itemId]);
+    if (plates.some(({ pointId }) => pointId === pull?.pointId)) return onItself;
+    await tx.query('delete from plate where item_id = $1', [itemId]);
+    await insert(tx, 'plates', plates);
+    return done(null);
+  });
 });
 
 /** Corrects a brace and what it is there to hold; how it was is kept. */

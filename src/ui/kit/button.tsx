@@ -1,7 +1,8 @@
 import type { ButtonHTMLAttributes } from 'react';
 
 const LOOK = {
-  plain: 'border border-rule bg-sheet hover:bg-faint',
+  plain:
+    'border border-rule bg-sheet hover:bg-faint aria-pressed:border-ink aria-pressed:shadow-[inset_0_-3px_0_var(--ink)]',
   main: 'border border-ink bg-ink text-paper hover:opacity-90',
   quiet: 'border border-transparent hover:bg-faint',
 } as const;

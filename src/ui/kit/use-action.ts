@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useState, useTransition } from 'react';
 import type { Fault } from '@/formats/faults';
 import { NO_PERSON, type Outcome } from '@/formats/outcome';
+import { markWorking } from './ready';
 import { useAskPerson } from '../shell/ask-person';
 
 /** A server action as a component gets it. */
@@ -23,11 +24,15 @@ export function useAction<In, T>(action: Action<In, T>) {
     (input: In, request?: string): Promise<Outcome<T>> =>
       new Promise((resolve) =>
         start(async () => {
-          const attempt = () =>
-            action(input, request).catch((): Outcome<T> => ({
-              ok: false,
-              faults: [{ path: 'server', message: 'it cannot be reached; what you typed is still here' }],
-            }));
+          const attempt = () => {
+            const answered = markWorking();
+            return action(input, request)
+              .catch((): Outcome<T> => ({
+                ok: false,
+                faults: [{ path: 'server', message: 'it cannot be reached; what you typed is still here' }],
+              }))
+              .finally(answered);
+          };
           let outcome = await attempt();
           const nameless = !outcome.ok && outcome.faults.some(({ path }) => path === NO_PERSON);
           if (nameless && (await askPerson())) outcome = await attempt();

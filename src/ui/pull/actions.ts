@@ -3,6 +3,7 @@ import type {
   CorrectedPull,
   ItemEventInput,
   ItemHoldsInput,
+  ItemPlatesInput,
   NewPull,
   NewStroke,
   WithdrawalInput,
@@ -14,6 +15,7 @@ export interface PullActions {
   readonly planPull: Action<NewPull>;
   readonly correctPull: Action<CorrectedPull>;
   readonly setHolds: Action<ItemHoldsInput>;
+  readonly setPlates: Action<ItemPlatesInput>;
   readonly recordItemEvent: Action<ItemEventInput>;
   readonly withdraw: Action<WithdrawalInput>;
   readonly decideAdvice: Action<DecidedAdvice>;

@@ -120,6 +120,7 @@ function Proposed({ page, advice, proposal, place, words, actions }: ProposedPro
         holds: advice.holds.map(({ pointId }) => ({
           ...{ id: crypto.randomUUID(), itemId: id, pointId, kind: 'clamp' as const, rating: null },
         })),
+        plates: (what.plates ?? []).map((plate) => ({ id: crypto.randomUUID(), itemId: id, ...plate })),
       },
       id,
     );
@@ -130,6 +131,9 @@ function Proposed({ page, advice, proposal, place, words, actions }: ProposedPro
         <strong>
           {place}. {words.point(what.pointId)}
           {what.againstPointId ? ` against ${words.point(what.againstPointId)}` : ''}
+          {what.plates
+            ? ` and ${listed(what.plates.map(({ pointId, share }) => `${words.point(pointId)} (${Math.round(100 * share)} %)`))} by a bar`
+            : ''}
         </strong>
         , {words.length(what.gain)} {wayText(what.direction)}
       </p>

@@ -13,6 +13,8 @@ export interface Arrow {
   /** Of a pull only proposed: dashed, and not turned by hand. */
   readonly proposed?: boolean;
   readonly lit?: boolean;
+  /** Where its bar goes through further plates. */
+  readonly plates?: readonly Vector[];
 }
 
 /** What a hand does to a pull on the drawing. */
@@ -78,6 +80,15 @@ function Strut({ arrow, view, layout, on }: Omit<ArrowsProps, 'arrows'> & { read
         strokeWidth={arrow.lit ? 4.5 : 3}
         strokeDasharray={arrow.proposed ? '7 5' : undefined}
       />
+      {arrow.plates?.map((plate) => {
+        const [x, y] = project(layout, view, plate);
+        return (
+          <g key={plate.join()}>
+            <line x1={x1} y1={y1} x2={x} y2={y} stroke="var(--ink)" strokeWidth={6} strokeOpacity={0.5} />
+            <circle cx={x} cy={y} r={3.5} fill="var(--ink)" />
+          </g>
+        );
+      })}
       <circle cx={x1} cy={y1} r={3.5} fill="var(--ink)" />
       <rect
         x={x2 - block / 2}

@@ -12,6 +12,7 @@ import { TakeBack } from '../work/take-back';
 import type { PullActions } from './actions';
 import { CycleTable } from './cycle-table';
 import { Holds } from './holds';
+import { Plates } from './plates';
 import { CorrectPull } from './pull-form';
 import { RigPanel } from './rig-panel';
 import { WatchList } from './watch-list';
@@ -55,6 +56,7 @@ export function PullCard({ page, view, actions }: CardProps) {
       ) : null}
       {pull.note ? <p className="text-sm text-soft">{format.name(pull.note)}</p> : null}
       <Warnings {...{ view, codeOf }} modelSays={!page.why} />
+      <Plates {...{ pull, point }} plates={view.plates} points={page.points} setPlates={actions.setPlates} />
       <Holds {...{ pull, holds, offered }} points={page.points} setHolds={actions.setHolds} />
       <Going view={view} />
       <CycleTable points={page.points} progress={progress} />
@@ -98,7 +100,9 @@ function Warnings({ view, modelSays, codeOf }: WarningsProps) {
     );
   if (worked?.tried && worked.tried.soundYields.length > 0)
     said.push(`It bends ${listed(worked.tried.soundYields)}, which was sound: hold nearer to the damage.`);
-  const disturbs = (worked?.watch ?? []).filter(({ wanted, loaded, stop }) => !wanted && Math.abs(loaded) > stop);
+  const disturbs = (worked?.watch ?? []).filter(
+    ({ wanted, loaded, stop }) => !wanted && Math.abs(loaded) > Math.abs(stop),
+  );
   if (disturbs.length > 0) {
     const codes = disturbs.map(({ pointId }) => codeOf(pointId));
     said.push(

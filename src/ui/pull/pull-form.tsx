@@ -2,9 +2,9 @@
 
 import { norm, type Vector } from '@/core/maths/geometry/vector';
 import type { Pullable, PullingPage, PullView } from '@/core/report/pages/pulling';
-import { ATTACH_RULE, ATTACH_WORD, partsText } from '@/core/report/pull-words';
+import { ANCHOR_WORD, ATTACH_RULE, ATTACH_WORD, partsText } from '@/core/report/pull-words';
 import { HOLD_WORD } from '@/core/report/vocabulary/words';
-import { HOLD_KINDS, PULL_ATTACHMENTS, type Hold, type Pull } from '@/core/shell/job/entities';
+import { HOLD_KINDS, PULL_ANCHORS, PULL_ATTACHMENTS, type Hold, type Pull } from '@/core/shell/job/entities';
 import type { Fault } from '@/formats/faults';
 import { correctedPull, newPull } from '@/formats/inputs/work';
 import { typedUnit } from '@/formats/preferences';
@@ -19,11 +19,13 @@ import { freeCode } from '../work/free-code';
 import type { PullActions } from './actions';
 import { amountOf } from './amount';
 import { readHolds } from './holds';
+import { readPlates } from './plates';
 
 /** What a pull's form has besides its code, point and aim. */
 interface RigTexts {
   readonly against: string;
   readonly attach: NonNullable<Pull['attach']> | '';
+  readonly anchor: NonNullable<Pull['anchor']> | '';
   readonly chain: string;
   readonly rated: string;
   readonly ramArea: string;
@@ -33,7 +35,7 @@ interface RigTexts {
 }
 
 const NO_RIG: RigTexts = {
-  ...{ against: '', attach: '', chain: '', rated: '', ramArea: '', together: '', heldAt: '', note: '' },
+  ...{ against: '', attach: '', anchor: '', chain: '', rated: '', ramArea: '', together: '', heldAt: '', note: '' },
 };
 
 /** Newtons in a kilonewton, square millimetres in a square centimetre. */
@@ -57,6 +59,7 @@ function readRig(values: RigTexts, points: Points, pointId: string, unit: Length
   return {
     againstPointId: against?.id ?? null,
     attach: values.attach || null,
+    anchor: values.anchor || null,
     chain: chain?.ok ? chain.mm : null,
     rated: rated === null ? null : KILO * rated,
     ramArea: ramArea === null ? null : SQUARE * ramArea,
@@ -85,6 +88,11 @@ function RigFields({ field, attach }: RigFieldsProps) {
         label="Against this point"
         hint="of a jack, strap or turnbuckle across an opening; empty: a tower or floor anchor"
         {...field('against')}
+      />
+      <SelectField
+        label="Anchored to"
+        options={[['', 'nobody said'], ...PULL_ANCHORS.map((kind) => [kind, ANCHOR_WORD[kind]] as const)]}
+        {...field('anchor')}
       />
       <TextField label={`Chain so long, ${format.unit}`} {...field('chain')} />
       <TextField label="Weakest part rated for, kN" hint="of chain, clamp, tower and anchor" {...field('rated')} />
@@ -128,10 +136,17 @@ function PlanForm({ page, actions, roundId, done }: PlanProps & { roundId: strin
     schema: newPull,
     action: actions.planPull,
     defaults: {
-      ...{ code: freeCode(page.usedCodes, 'P'), point: '', points: '', kind: 'clamp' as Hold['kind'], rating: '' },
+      ...{
+        code: freeCode(page.usedCodes, 'P'),
+        point: '',
+        plates: '',
+        points: '',
+        kind: 'clamp' as Hold['kind'],
+        rating: '',
+      },
       ...NO_RIG,
     },
-    read: ({ code, point, points: held, kind, rating, ...rig }, faults, id) => {
+    read: ({ code, point, plates, points: held, kind, rating, ...rig }, faults, id) => {
       const chosen = find(point);
       if (!code.trim()) faults.push({ path: 'code', message: 'mark it with a code' });
       if (!chosen) {
@@ -147,6 +162,7 @@ function PlanForm({ page, actions, roundId, done }: PlanProps & { roundId: strin
           ...readRig(rig, points, pointId, typedUnit(preferences), faults),
         },
         holds: readHolds(held, points, id, { kind, rating }, faults),
+        plates: readPlates(plates, points, id, faults),
       };
     },
     done,
@@ -166,6 +182,11 @@ function PlanForm({ page, actions, roundId, done }: PlanProps & { roundId: strin
           ? `Back by ${format.length(norm(chosen.aim))} ${format.unit}: ${partsText(chosen.aim, format.length)}.`
           : 'The direction and the distance come from the point’s deviation.'}
       </p>
+      <TextField
+        label="Bar also through plates at"
+        hint="points, each with its share of the force in %; none: shared evenly"
+        {...form.field('plates')}
+      />
       <TextField label="Held at these points" placeholder="C1L C1R" {...form.field('points')} />
       <SelectField label="By" options={HOLD_KINDS.map((kind) => [kind, HOLD_WORD[kind]])} {...form.field('kind')} />
       <TextField label="Each hold rated for, kN" {...form.field('rating')} />
@@ -196,7 +217,13 @@ const AIMS = ['aimX', 'aimY', 'aimZ'] as const;
 function CorrectForm({ page, view: { pull, item, against = '' }, actions, done }: CorrectProps & { done: () => void }) {
   const { format, preferences } = usePreferences();
   const shown = {
-    ...{ code: pull.code, against, attach: pull.attach ?? ('' as const), together: pull.together },
+    ...{
+      code: pull.code,
+      against,
+      attach: pull.attach ?? ('' as const),
+      anchor: pull.anchor ?? ('' as const),
+      together: pull.together,
+    },
     chain: pull.chain === null ? '' : format.length(pull.chain),
     rated: pull.rated === null ? '' : String(pull.rated / KILO),
     ramArea: pull.ramArea === null ? '' : String(pull.ramArea / SQUARE),

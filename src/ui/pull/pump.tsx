@@ -74,6 +74,7 @@ function Strokes(props: PumpProps) {
   const key = rigKey(
     pull,
     view.holds.map(({ hold }) => hold),
+    view.plates.map(({ plate }) => plate),
   );
   const rigLooked = isCleared(stored.workEvents, pull.id, key);
   return (

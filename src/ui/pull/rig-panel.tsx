@@ -1,6 +1,8 @@
+import type { Vector } from '@/core/maths/geometry/vector';
+import { anchorFrom } from '@/core/plan/pulls/anchor';
 import type { WorkedPull } from '@/core/plan/pulls/worked-pull';
 import type { PullPicture } from '@/core/report/pages/pulling';
-import { wayText } from '@/core/report/pull-words';
+import { ANCHOR_WORD, wayText } from '@/core/report/pull-words';
 import { HOLD_WORD } from '@/core/report/vocabulary/words';
 import type { CodedPull } from '@/core/shell/job/entities';
 import { useFormat } from '../shell/preferences-context';
@@ -37,8 +39,8 @@ export function RigPanel({ pull, worked: { rig, tried }, nodes, codeOf }: RigPro
       </p>
       {pull.chain === null ? null : (
         <p>
-          {format.length(pull.chain)} {format.unit} of chain: its anchor stands{' '}
-          {anchorText(pull.chain, rig.parts, format)}
+          {format.length(pull.chain)} {format.unit} of chain{pull.anchor ? ` to the ${ANCHOR_WORD[pull.anchor]}` : ''}:
+          it stands {anchorText(anchorFrom({ direction: rig.parts, chain: pull.chain }), format)}
           {' from the point.'}
         </p>
       )}
@@ -88,8 +90,7 @@ export function RigPanel({ pull, worked: { rig, tried }, nodes, codeOf }: RigPro
   );
 }
 
-function anchorText(chain: number, parts: readonly number[], format: ReturnType<typeof useFormat>): string {
-  const flat = chain * Math.hypot(parts[0]!, parts[1]!);
-  const up = chain * parts[2]!;
+function anchorText([x, y, up]: Vector, format: ReturnType<typeof useFormat>): string {
+  const flat = Math.hypot(x, y);
   return `${format.length(flat)} away in plan and ${format.length(Math.abs(up))} ${up < 0 ? 'lower' : 'higher'}`;
 }

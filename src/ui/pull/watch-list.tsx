@@ -36,14 +36,16 @@ export function WatchList({ stroke: { watch, lengths }, codeOf }: WatchProps) {
                 </td>
                 <td>{way(axis, loaded)}</td>
                 <td>{way(axis, stays)}</td>
-                <td className="font-medium">
-                  {wanted ? '' : '±'}
-                  {format.length(Math.abs(stop))}
-                </td>
+                <td className="font-medium">{way(axis, stop)}</td>
               </tr>
             ))}
           </tbody>
         </table>
+      ) : null}
+      {watch.some(({ wanted }) => !wanted) ? (
+        <p className="text-sm text-soft">
+          Where one that must stay comes to its stop: pump no further, let go, hold the shell there too, begin again.
+        </p>
       ) : null}
       {lengths.length > 0 ? (
         <ul className="text-sm text-soft">

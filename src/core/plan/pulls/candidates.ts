@@ -3,17 +3,26 @@ import { Symmetric } from '../../maths/linear/symmetric';
 import type { Job } from '../../shell/job/job';
 import type { NodeVector } from '../../structure/shell-frame';
 import { displaced } from '../../structure/stiffness';
-import { chooseAmong, type ChosenPulls } from './choose';
+import { barPull, deepestFirst, isStraight, plateRows, type PlateRow } from './bars';
+import { chooseAmong, type ChosenPulls, type KeptNode } from './choose';
+import { mainAxis, movedAt } from './moves';
 import type { KeptPoint, PullModel, WantedPoint } from './pull-model';
+import { roomOf, takenOf } from './room';
 import { loadOf, tryPull, type PullAt, type TriedPull } from './try-pull';
 
 /** A pull that could be made, tried as far as its own point is out. */
-export interface Candidate extends PullAt {
+export interface Candidate extends Place {
+  readonly tried: TriedPull;
+}
+
+/** Where one could pull. */
+interface Place extends PullAt {
   readonly wanted: WantedPoint;
   readonly againstPointId?: string;
+  /** The row of plates its point is one of: the bar through all of them, or the deepest of them first. */
+  readonly row?: PlateRow;
   /** How far its place is to have moved along it, mm. */
   readonly gain: number;
-  readonly tried: TriedPull;
 }
 
 /** Some candidates, how much of each is made, and how much of the error that brings. */
@@ -28,32 +37,75 @@ const AT_ONCE = 3;
 /** A move has a part of its own along an axis where that is so much of its limit. */
 const OF_ITS_OWN = 0.5;
 
-/** What a proposed pull is called when it is declined: its point, what it goes against, and which way it goes most. */
+/** What a proposed pull is called when it is declined: its point, what it goes against or with, and which way it goes most. */
 export function pullKey(
   job: Job,
   {
     pointId,
     againstPointId,
     direction,
-  }: Pick<Candidate, 'direction' | 'againstPointId'> & { readonly pointId: string },
+    plates,
+  }: Pick<Candidate, 'direction' | 'againstPointId'> & {
+    readonly pointId: string;
+    readonly plates?: readonly unknown[];
+  },
 ): string {
   const k = mainAxis(direction);
   const way = `${direction[k]! < 0 ? '-' : '+'}${'xyz'[k]}`;
-  return [job.code(pointId), ...(againstPointId ? [job.code(againstPointId)] : []), way].join(' ');
+  const other = againstPointId ? [job.code(againstPointId)] : plates && plates.length > 0 ? [BAR] : [];
+  return [job.code(pointId), ...other, way].join(' ');
 }
 
-/** The axis a direction goes along most: 0 length, 1 sideways, 2 height. */
-export const mainAxis = (direction: Vector): number =>
-  [0, 1, 2].reduce((best, k) => (Math.abs(direction[k]!) > Math.abs(direction[best]!) ? k : best), 0);
+/** In a key: by a bar through several plates. */
+export const BAR = 'bar';
 
-export const largest = (by: Vector): number =>
-  by.reduce((most, each) => (Math.abs(each) > Math.abs(most) ? each : most), 0);
-
-/** Every point that is out pulled along where it should go, and along each axis that has a part of its own in that. */
-export function candidatesOf(job: Job, model: PullModel, ask: (share: number) => void): Candidate[] {
+/**
+ * Every point that is out pulled along where it should go, along each axis that has a part of its own in that, across the
+ * openings it is an end of, and in the direction that brings it straight home; points that lie in a row are pulled by a bar, or
+ * the deepest of them first.
+ */
+export function candidatesOf(model: PullModel, ask: (share: number) => void): Candidate[] {
+  const rows = plateRows(model);
+  const inRow = new Map(rows.flatMap((row) => row.places.map(({ node }) => [node, row] as const)));
+  const single = (place: Place) => inRow.get(place.node)?.axis !== mainAxis(place.direction) || place.row !== undefined;
   const out = model.wanted.filter(({ isOut }) => isOut);
   const held = new Set(model.holds.filter(({ fix }) => fix.length > 1).map(({ node }) => node));
-  const places = out.flatMap((wanted): (PullAt & { wanted: WantedPoint; againstPointId?: string; gain: number })[] => {
+  const all = [
+    ...alone(out, held),
+    ...acrossOpenings(model, out),
+    ...between(model, out),
+    ...rows.flatMap((row) => ofRow(model, row, held)),
+  ].filter(single);
+  const tries = all.length + out.length;
+  const straight = all.flatMap((place, i): Candidate[] => {
+    ask(i / tries);
+    const tried = tryPull(model, place, place.gain);
+    return tried ? [{ ...place, tried }] : [];
+  });
+  const turned = out.flatMap((wanted, i): Candidate[] => {
+    ask((all.length + i) / tries);
+    const candidate = held.has(wanted.node) ? undefined : homeward(model, wanted);
+    return candidate && single(candidate) ? [candidate] : [];
+  });
+  return [...straight, ...turned];
+}
+
+/** The bar through all plates of a row; where it would not go through them, the deepest by itself until it does. */
+function ofRow(model: PullModel, row: PlateRow, held: ReadonlySet<number>): Place[] {
+  const wanted = row.deepest;
+  if (!isStraight(row)) {
+    const move = deepestFirst(row);
+    const direction = scale(move, 1 / norm(move));
+    return held.has(wanted.node) ? [] : [{ node: wanted.node, direction, wanted, gain: norm(move), row }];
+  }
+  const bar = barPull(model, row);
+  const own = bar && row.places.find(({ node }) => node === bar.node);
+  return bar && own ? [{ ...bar, wanted: own, gain: dot(own.move, bar.direction), row }] : [];
+}
+
+/** Each point by itself. */
+function alone(out: readonly WantedPoint[], held: ReadonlySet<number>): Place[] {
+  return out.flatMap((wanted): Place[] => {
     const { node, move, limit } = wanted;
     if (held.has(node)) return [];
     const size = norm(move);
@@ -65,7 +117,11 @@ export function candidatesOf(job: Job, model: PullModel, ask: (share: number) =>
     });
     return [{ node, direction: scale(move, 1 / size), wanted, gain: size }, ...axes];
   });
-  const across = model.cut.lengths.flatMap(({ from, to }) => {
+}
+
+/** Points against the other side of an opening that stands right. */
+function acrossOpenings(model: PullModel, out: readonly WantedPoint[]): Place[] {
+  return model.cut.lengths.flatMap(({ from, to }): Place[] => {
     const [wanted, other] = [from, to].map((node) => out.find((each) => each.node === node));
     if (!wanted || other) return [];
     const { nodes } = model.frame;
@@ -78,19 +134,33 @@ export function candidatesOf(job: Job, model: PullModel, ask: (share: number) =>
       ? [{ node: from, against: to, direction, wanted, gain: Math.abs(opens), againstPointId }]
       : [];
   });
-  const all = [...places, ...across];
-  const tries = all.length + out.length;
-  const straight = all.flatMap((place, i): Candidate[] => {
-    ask(i / tries);
-    const tried = tryPull(model, place, place.gain);
-    return tried ? [{ ...place, tried }] : [];
-  });
-  const turned = out.flatMap((wanted, i): Candidate[] => {
-    ask((all.length + i) / tries);
-    const candidate = held.has(wanted.node) ? undefined : homeward(model, wanted);
-    return candidate ? [candidate] : [];
-  });
-  return [...straight, ...turned];
+}
+
+/** So many pairs of points that are out the opposite way are tried with a jack between them, and no further apart than this, mm. */
+const PAIRS = 6;
+const JACK = 2000;
+
+/** Two points that are out the opposite way along the line between them: one jack or strap does for both. */
+function between({ frame, cut }: PullModel, out: readonly WantedPoint[]): Place[] {
+  const named = cut.structure.model.nodes;
+  const pairs = out.flatMap((wanted, i) =>
+    out.slice(i + 1).flatMap((other): (Place & { readonly each: number })[] => {
+      const line = subtract(frame.nodes[other.node]!.at, frame.nodes[wanted.node]!.at);
+      const size = norm(line);
+      const againstPointId = named[other.node]!.pointId;
+      if (size === 0 || size > JACK || !againstPointId) return [];
+      const [own, theirs] = [wanted, other].map(({ move }) => dot(move, line) / size) as [number, number];
+      const each = Math.min(Math.abs(own) / wanted.limit, Math.abs(theirs) / other.limit);
+      if (own * theirs >= 0 || each < OF_ITS_OWN) return [];
+      const direction = scale(line, Math.sign(own) / size);
+      const gain = Math.abs(own) + Math.abs(theirs);
+      return [{ node: wanted.node, against: other.node, direction, wanted, gain, againstPointId, each }];
+    }),
+  );
+  return pairs
+    .toSorted((a, b) => b.each - a.each)
+    .slice(0, PAIRS)
+    .map(({ each: _, ...place }) => place);
 }
 
 /** So often a direction is bettered by what its pull leaves. */
@@ -132,13 +202,6 @@ const AXES: readonly Vector[] = [
   [0, 1, 0],
   [0, 0, 1],
 ];
-/** The movement of a node, mm. */
-export const movedAt = (moves: ArrayLike<number>, node: number): Vector => [
-  moves[6 * node]!,
-  moves[6 * node + 1]!,
-  moves[6 * node + 2]!,
-];
-
 /** A pull that comes home by more than this of its way moves everything but its place, mm. */
 const mostHome = (gain: number): number => 2 * gain + 8;
 /** Pulls that bend nothing sound are enough where they do so much of what all together could. */
@@ -146,13 +209,18 @@ const ENOUGH = 0.6;
 
 /** The best few pulls: of those that bend nothing sound, unless these alone bring too little. */
 export function chosenOf({ wanted }: PullModel, candidates: readonly Candidate[], kept: readonly KeptPoint[]): Chosen {
-  const moves = wanted.map(({ node, move, weighedLimit }) => ({ node, move, limit: weighedLimit }));
+  const moves = [
+    ...wanted.map(({ node, move, weighedLimit }) => ({ node, move, limit: weighedLimit })),
+    // What stands right is best left where it belongs too.
+    ...kept.map(({ node, off, limit }) => ({ node, move: scale(off, -1), limit })),
+  ];
+  const rooms = kept.map((each) => ({ node: each.node, ...roomOf(each) }));
   const choose = (of: readonly Candidate[]) => {
-    const from = of.map((candidate) => asFarAs(candidate, kept));
+    const from = of.map((candidate) => asFarAs(candidate, rooms));
     const stays = from.map(({ tried }) => tried.stays);
     // One is let go before the next is put on: of the others only what stays is there while it is loaded.
     const pulls = from.map(() => ({ most: 1 }));
-    const chosen = chooseAmong(moves, kept, pulls, { loaded: stays, stays }, AT_ONCE);
+    const chosen = chooseAmong(moves, rooms, pulls, { loaded: stays, stays }, AT_ONCE);
     return { candidates: from, chosen, brought: chosen.before - chosen.error };
   };
   const firm = candidates.filter(({ gain, tried }) => tried.springBack <= mostHome(gain));
@@ -165,19 +233,24 @@ export function chosenOf({ wanted }: PullModel, candidates: readonly Candidate[]
 const SURE = 0.75;
 
 /** As much of a pull as no point that stands right passes its limit under. */
-function asFarAs(candidate: Candidate, kept: readonly KeptPoint[]): Candidate {
+function asFarAs(candidate: Candidate, rooms: readonly KeptNode[]): Candidate {
   const { tried, gain } = candidate;
-  const share = kept.reduce((least, { node, limit }) => {
-    const by = Math.abs(largest(movedAt(tried.loaded, node)));
-    return by > 0 ? Math.min(least, (SURE * limit) / by) : least;
+  const share = rooms.reduce((least, room) => {
+    const taken = Math.max(
+      ...[tried.loaded, tried.stays].map((moves) => takenOf(room, movedAt(moves, room.node)).share),
+    );
+    return taken > 0 ? Math.min(least, SURE / taken) : least;
   }, 1);
   if (share === 1) return candidate;
   const less = (moves: NodeVector): NodeVector => moves.map((value) => share * value);
-  const { loaded, stays, springBack, force } = tried;
+  const { loaded, released, stays, springBack, force } = tried;
   return {
     ...{ ...candidate, gain: share * gain },
     // What comes home is a length of its own once it yields, and stays as long.
-    tried: { ...tried, loaded: less(loaded), stays: less(stays), springBack, force: Math.max(share, HALF) * force },
+    tried: {
+      ...{ ...tried, loaded: less(loaded), released: less(released), stays: less(stays), springBack },
+      force: Math.max(share, HALF) * force,
+    },
   };
 }
 

@@ -2,6 +2,7 @@ import type { Vector } from '../../maths/geometry/vector';
 import { minimise, type Bound } from '../../maths/search/small-quadratic';
 import type { NodeVector, ShellFrame } from '../../structure/shell-frame';
 import { displaced, factorise, type Stiffness } from '../../structure/stiffness';
+import type { Room } from './room';
 
 /** How a node should move, and the limit of each axis, mm. */
 export interface WantedMove {
@@ -10,10 +11,9 @@ export interface WantedMove {
   readonly limit: number;
 }
 
-/** A node that must not move more than its limit along any axis, mm. */
-export interface KeptNode {
+/** A node that must not move further than its room along any axis. */
+export interface KeptNode extends Room {
   readonly node: number;
-  readonly limit: number;
 }
 
 /** A pull that could be made: where, along which unit direction, with what force at most, N; and what takes the opposite force. */
@@ -55,7 +55,7 @@ const SAME = 1e-6;
 interface Problem {
   readonly H: readonly (readonly number[])[];
   readonly g: readonly number[];
-  /** What the pulls at their most move: wanted axes by their limits, and kept axes by theirs. */
+  /** What the pulls at their most move: wanted axes by their limits; kept axes, either way, by the room that way. */
   readonly wanted: readonly (readonly number[])[];
   readonly kept: readonly (readonly number[])[];
   readonly target: readonly number[];
@@ -175,9 +175,12 @@ function unitLoad({ nodes }: ShellFrame, { node, direction, against }: PullCandi
 }
 
 function problemOf(wanted: readonly WantedMove[], keep: readonly KeptNode[], { loaded, stays }: PullMoves): Problem {
-  const rows = (list: readonly KeptNode[], of: readonly NodeVector[]) =>
-    list.flatMap(({ node, limit }) => [0, 1, 2].map((k) => of.map((moves) => moves[6 * node + k]! / limit)));
-  const [a, kept] = [rows(wanted, stays), rows(keep, loaded)];
+  const a = wanted.flatMap(({ node, limit }) =>
+    [0, 1, 2].map((k) => stays.map((moves) => moves[6 * node + k]! / limit)),
+  );
+  const kept = keep.flatMap(({ node, up, down }) =>
+    [0, 1, 2].flatMap((k) => [up[k]!, -down[k]!].map((room) => loaded.map((moves) => moves[6 * node + k]! / room))),
+  );
   const target = wanted.flatMap(({ move, limit }) => move.map((value) => value / limit));
   const column = (i: number) => a.map((row) => row[i]!);
   const columns = stays.map((_, i) => column(i));
@@ -213,11 +216,7 @@ function solved(problem: Problem, members: readonly number[]): PullSet {
     ...problem.kept.flatMap((row): Bound[] => {
       const a = pick(row);
       // Even with all of them at their most it does not come to its limit.
-      if (a.reduce((sum, value) => sum + Math.abs(value), 0) <= 1) return [];
-      return [
-        { a, b: 1 },
-        { a: a.map((value) => -value), b: 1 },
-      ];
+      return a.reduce((sum, value) => sum + Math.max(0, value), 0) <= 1 ? [] : [{ a, b: 1 }];
     }),
   ];
   const shares = minimise(

@@ -3,16 +3,20 @@ import type { Hold, Pull } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { extentOf, sectionAt, type Section } from '../../shell/sections';
 import type { Proposal } from '../proposal';
-import { candidatesOf, chosenOf, largest, mainAxis, movedAt, pullKey, type Candidate } from './candidates';
+import { candidatesOf, chosenOf, pullKey, type Candidate } from './candidates';
 import type { ChosenPulls } from './choose';
 import { tooFarGone, type TooFarGone } from './too-far-gone';
+import { mainAxis, movedAt } from './moves';
 import { pullModel, type PullModel } from './pull-model';
+import { roomOf, takenOf } from './room';
 import { expectedSpringBack } from './try-pull';
 
 /** A pull that is proposed. */
 export interface ProposedPull {
   readonly pointId: string;
   readonly againstPointId?: string;
+  /** Of a bar, the further plates it goes through, with their shares of the force. */
+  readonly plates?: readonly { readonly pointId: string; readonly share: number }[];
   /** Direction of the force, of unit length, chart axes. */
   readonly direction: Vector;
   /** How far its place is to have moved along it when all is let go, mm. */
@@ -28,6 +32,10 @@ export type PullReason =
   | { readonly kind: 'springsBack'; readonly by: number }
   /** Metal that was sound yields before the place has come so far. */
   | { readonly kind: 'soundYields'; readonly members: readonly string[] }
+  /** Of points in a row it stands in furthest: until a bar goes straight through plates at all of them it is pulled by itself. */
+  | { readonly kind: 'deepestFirst'; readonly pointIds: readonly string[]; readonly bow: number }
+  /** A bar goes through plates at all of them. */
+  | { readonly kind: 'bar'; readonly pointIds: readonly string[] }
   /** The point leaves with a panel that is to be replaced. */
   | { readonly kind: 'leaves'; readonly panel: string }
   | ({ readonly kind: 'tooFarGone' } & TooFarGone);
@@ -93,7 +101,7 @@ export function advisePulls(
   const known = model.holds.flatMap(({ hold }) => hold ?? []);
   const held = pullModel(job, [...known, ...more.map(({ pointId }) => holdAt(pointId))]);
   if (!held.ok) return adviceOf(job, plan, []);
-  const firmer = { ...held.model, wanted: model.wanted, kept: model.kept };
+  const firmer = { ...held.model, wanted: model.wanted, kept: model.kept, resting: model.resting };
   const better = planOn(job, firmer, declined, (share) => ask((1 + share) / 2));
   return better.brought > WORTH_HOLDING * plan.brought ? adviceOf(job, better, more) : adviceOf(job, plan, []);
 }
@@ -113,7 +121,7 @@ interface Plan {
 }
 
 function planOn(job: Job, model: PullModel, declined: ReadonlySet<string>, ask: (share: number) => void): Plan {
-  const all = candidatesOf(job, model, ask).filter(
+  const all = candidatesOf(model, ask).filter(
     (each) => !declined.has(pullKey(job, { ...each, pointId: each.wanted.pointId })),
   );
   return { model, all, ...chosenOf(model, all, model.kept) };
@@ -131,14 +139,15 @@ function furtherHolds({ model, all }: Plan): FurtherHold[] {
     return share > 0 ? [{ loaded: tried.loaded, share }] : [];
   });
   return model.kept
-    .map(({ node, limit, pointId }) => {
-      const under = made.map(({ loaded, share }) => Math.abs(share * largest(movedAt(loaded, node))));
-      return { pointId, node, limit, without: Math.max(0, ...under) };
+    .flatMap((point) => {
+      const room = roomOf(point);
+      const under = made.map(({ loaded, share }) => takenOf(room, scale(movedAt(loaded, point.node), share)));
+      const most = under.toSorted((a, b) => b.share - a.share)[0];
+      return most && most.share > 1 && !held.has(point.node) ? [{ pointId: point.pointId, most }] : [];
     })
-    .filter(({ node, without, limit }) => !held.has(node) && without > limit)
-    .toSorted((a, b) => b.without / b.limit - a.without / a.limit)
+    .toSorted((a, b) => b.most.share - a.most.share)
     .slice(0, FURTHER)
-    .map(({ pointId, without, limit }) => ({ pointId, without, limit }));
+    .map(({ pointId, most }) => ({ pointId, without: Math.abs(most.by), limit: most.of }));
 }
 
 /** A pull that leaves less than this is lost in the readings, mm. */
@@ -161,9 +170,13 @@ function adviceOf(job: Job, { model, candidates, chosen }: Plan, holds: readonly
     ...{ pointId, node, limit, before: scale(move, -1) },
     after: subtract(movedAt(rests, node), move),
   }));
-  const watched = kept.map(({ pointId, limit, node }): WatchedPoint => {
-    const under = made.map(({ candidate, share }) => share * largest(movedAt(candidate.tried.loaded, node)));
-    return { pointId, limit, moves: under.reduce((most, by) => (Math.abs(by) > Math.abs(most) ? by : most), 0) };
+  const watched = kept.flatMap((point): WatchedPoint[] => {
+    const room = roomOf(point);
+    const under = made.flatMap(({ candidate: { tried }, share }) =>
+      [tried.loaded, tried.stays].map((moves) => takenOf(room, scale(movedAt(moves, point.node), share))),
+    );
+    const most = under.toSorted((a, b) => b.share - a.share)[0];
+    return most ? [{ pointId: point.pointId, moves: most.by, limit: most.of }] : [];
   });
   return { proposals: inOrder(job, model, made, points), ...{ points, watched, holds, stays: rests } };
 }
@@ -218,12 +231,14 @@ function inOrder(job: Job, model: PullModel, made: readonly Made[], points: read
       what: {
         ...{ pointId: wanted.pointId, direction, gain, section },
         ...(againstPointId ? { againstPointId } : {}),
+        ...platesOf(model, candidate),
         attach: againstPointId ? 'jack' : 'plate',
       },
       cost: { minutes: MINUTES_A_STROKE * Math.max(2, Math.ceil(gain / STROKE)) },
       gain: { before: norm(own.before), after: norm(own.after) },
       why: [
         ...brings(each, points),
+        ...rowReason(candidate),
         { kind: 'springsBack', by: expectedSpringBack(tried).by },
         ...(tried.soundYields.length > 0 ? [{ kind: 'soundYields' as const, members: tried.soundYields }] : []),
         ...(panel ? [{ kind: 'leaves' as const, panel }] : []),
@@ -231,4 +246,19 @@ function inOrder(job: Job, model: PullModel, made: readonly Made[], points: read
       ],
     };
   });
+}
+
+function platesOf({ cut }: PullModel, { plates = [] }: Candidate): Pick<ProposedPull, 'plates'> {
+  const { nodes } = cut.structure.model;
+  const named = plates.flatMap(({ node, share }) => {
+    const { pointId } = nodes[node]!;
+    return pointId ? [{ pointId, share }] : [];
+  });
+  return named.length > 0 ? { plates: named } : {};
+}
+
+function rowReason({ row, plates }: Candidate): PullReason[] {
+  if (!row) return [];
+  const pointIds = row.places.map(({ pointId }) => pointId);
+  return [plates ? { kind: 'bar', pointIds } : { kind: 'deepestFirst', pointIds, bow: row.bow }];
 }

@@ -6,9 +6,10 @@ import { scale, type Vector } from '../../maths/geometry/vector';
 import { hingesAt, SOUND, type ModelHinge, type Weakness } from '../../structure/model-hinges';
 import type { FrameSupport, Freedom, ShellFrame } from '../../structure/shell-frame';
 import { frameOf, type ShellModel } from '../../structure/shell-model';
-import { standing } from '../../structure/slack';
+import { standing, type StandingFrame } from '../../structure/slack';
 import { factorise, type Stiffness } from '../../structure/stiffness';
 import { HardeningFrame } from '../../structure/hardening';
+import type { Standing } from './room';
 import { cutModel, supportsAfter, type CutModel } from '../cut/cut-model';
 import { stageState } from '../cut/gates';
 import { bracesIn } from '../cut/stages';
@@ -27,11 +28,10 @@ export interface WantedPoint {
   readonly leavesWith?: Panel;
 }
 
-/** A point that stands right, and how far it may move along any axis and still stand right, mm. */
-export interface KeptPoint {
+/** A point that stands right. */
+export interface KeptPoint extends Standing {
   readonly pointId: string;
   readonly node: number;
-  readonly limit: number;
 }
 
 /** A place that is held while the shell is pulled. */
@@ -53,6 +53,8 @@ export interface PullModel {
   readonly kept: readonly KeptPoint[];
   /** The shell with hinges where it may yield: everywhere in the metal round the points that are out. */
   readonly yielding: HardeningFrame;
+  /** The same once the holds are off that are there for the pull alone: what only stays while it is held does not stay. */
+  readonly resting: HardeningFrame;
   readonly hinges: readonly ModelHinge[];
 }
 
@@ -64,8 +66,6 @@ export type PullModelResult =
 
 /** What is undecided weighs a ninth of what is out for certain. */
 const UNDECIDED = 3;
-/** However near its limit a point stands, it may move so far, mm: less is not read. */
-const LEAST_ROOM = 0.5;
 
 /** Whether a hold lets its point go nowhere, or only carries it. */
 export const fixedBy = (kind: Hold['kind']): readonly Freedom[] => (kind === 'stand' ? ['z'] : ['x', 'y', 'z']);
@@ -85,23 +85,37 @@ export function pullModel(job: Job, holds: readonly Hold[]): PullModelResult {
   const there = judged.filter(({ point: { id } }) => nodeOf.has(id) && !gone.has(id));
   const held = heldPlaces(job, cut, stage, holds);
   const bent = bentSheets(model, outNodes(there, nodeOf));
-  const bare = frameOf(bent, held.map(toSupport), cut.stages[stage]?.left, cut.stiffness.usual);
   const struts = bracesIn(cut.braces, cut.stages, stage).map(({ strut }) => strut);
-  const { frame, stands } = standing({ ...bare, struts });
+  const heldAt = (places: readonly HeldPlace[]) =>
+    standing({ ...frameOf(bent, places.map(toSupport), cut.stages[stage]?.left, cut.stiffness.usual), struts });
+  const { frame, stands } = heldAt(held);
   if (!stands.includes(true)) return { ok: false, why: 'noHold', nodes: frame.nodes.map(({ id }) => id) };
   const result = factorise(frame);
   if (!result.ok) return { ok: false, why: 'noHold', nodes: result.loose };
   const wanted = there.flatMap((each) => wantedOf(job, each, nodeOf.get(each.point.id)!) ?? []);
   if (!wanted.some(({ isOut }) => isOut)) return { ok: false, why: wanted.length > 0 ? 'allUndecided' : 'nothingOut' };
   const hinges = hingesAt(model, frame, weakness(cut, wanted));
+  const yielding = new HardeningFrame(result.stiffness, hinges);
+  const stays = holds.length === 0 ? undefined : heldAt(heldPlaces(job, cut, stage, []));
   return {
     ok: true,
     model: {
-      ...{ cut, frame, stands, stiffness: result.stiffness, holds: held, wanted, hinges },
+      ...{ cut, frame, stands, stiffness: result.stiffness, holds: held, wanted, hinges, yielding },
       kept: there.flatMap((each) => keptOf(each, nodeOf.get(each.point.id)!) ?? []),
-      yielding: new HardeningFrame(result.stiffness, hinges),
+      resting: (stays && restingAs(stays, stands, hinges)) ?? yielding,
     },
   };
+}
+
+/** The shell without the holds of a pull; undefined where it would not stand as much of it as with them. */
+function restingAs(
+  without: StandingFrame,
+  stands: readonly boolean[],
+  hinges: readonly ModelHinge[],
+): HardeningFrame | undefined {
+  if (stands.some((there, node) => there !== without.stands[node])) return undefined;
+  const result = factorise(without.frame);
+  return result.ok ? new HardeningFrame(result.stiffness, hinges) : undefined;
 }
 
 /** Every point as the newest round of this shell that judged it found it. */
@@ -128,8 +142,7 @@ function wantedOf(job: Job, { point, judged }: PointJudgement, node: number): Wa
 
 function keptOf({ point, judged }: PointJudgement, node: number): KeptPoint | undefined {
   if (judged?.verdict !== 'inside') return undefined;
-  const off = Math.max(...judged.deviation.by.map(Math.abs));
-  return { pointId: point.id, node, limit: Math.max(LEAST_ROOM, judged.limit - off) };
+  return { pointId: point.id, node, off: judged.deviation.by, sd: judged.sd, limit: judged.limit };
 }
 
 /** What it stands on now, as far as that is still there, and what holds it besides. */

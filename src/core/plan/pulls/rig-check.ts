@@ -1,4 +1,4 @@
-import type { CodedPull, Hold, WorkEvent } from '../../shell/job/entities';
+import type { CodedPull, Hold, Plate, WorkEvent } from '../../shell/job/entities';
 
 /** What is looked at whenever the rig or its anchor changed. */
 export const RIG_CHECKS = [
@@ -14,10 +14,13 @@ export const RIG_CHECKS = [
 ] as const;
 
 /** What a rig is known by: with another direction, attachment, rating or hold it is another rig and is looked at again. */
-export function rigKey(pull: CodedPull, holds: readonly Hold[]): string {
+export function rigKey(pull: CodedPull, holds: readonly Hold[], plates: readonly Plate[]): string {
   const held = holds.map(({ pointId, kind }) => `${pointId}${kind}`).toSorted();
+  // A pull without a bar or anchor is known by what it was known by before there were any.
+  const bar = plates.map(({ pointId, share }) => `${pointId}${share}`).toSorted();
+  const to = pull.anchor === null ? [] : [pull.anchor];
   const { dirX, dirY, dirZ, attach, chain, rated, againstPointId } = pull;
-  const said = JSON.stringify([dirX, dirY, dirZ, attach, chain, rated, againstPointId, held]);
+  const said = JSON.stringify([dirX, dirY, dirZ, attach, chain, rated, againstPointId, held, ...bar, ...to]);
   const hash = [...said].reduce((sum, letter) => (Math.imul(31, sum) + letter.charCodeAt(0)) >>> 0, 17);
   return `rig ${hash.toString(36)}`;
 }

@@ -1,8 +1,8 @@
-import { norm, type Vector } from '../../maths/geometry/vector';
+import { norm, scale, type Vector } from '../../maths/geometry/vector';
 import { reactionsOf } from '../../structure/frame';
 import { displaced } from '../../structure/stiffness';
 import type { HeldPlace, PullModel } from './pull-model';
-import { loadOf, type PullAt } from './try-pull';
+import { loadOf, sharesOf, type PullAt } from './try-pull';
 
 /** What one place that is held gives back against a pull. */
 export interface Reaction {
@@ -79,10 +79,7 @@ export function rigForces(
 /** Sums of forces, N for each newton, and of moments about the first node, by the length of the shell, that are left over. */
 function unbalanced({ frame }: PullModel, pull: PullAt, reactions: readonly Reaction[]): number {
   const forces: { at: Vector; by: Vector }[] = [
-    { at: frame.nodes[pull.node]!.at, by: pull.direction },
-    ...(pull.against === undefined
-      ? []
-      : [{ at: frame.nodes[pull.against]!.at, by: pull.direction.map((each) => -each) as unknown as Vector }]),
+    ...sharesOf(pull).map(({ node, share }) => ({ at: frame.nodes[node]!.at, by: scale(pull.direction, share) })),
     ...reactions.map(({ node, share }) => ({ at: frame.nodes[node]!.at, by: share })),
   ];
   const sum = [0, 0, 0];

@@ -1,18 +1,32 @@
 import { dot, type Vector } from '../../maths/geometry/vector';
 import { SOUND } from '../../structure/model-hinges';
 import type { NodeVector } from '../../structure/shell-frame';
+import { movedAt } from './moves';
 import type { PullModel } from './pull-model';
 
-/** A pull on the model: on a node, along a unit direction, and against another node where a jack or strap takes the force there. */
+/** A further plate of a bar: what share of the force goes through it. */
+export interface PlateAt {
+  readonly node: number;
+  readonly share: number;
+}
+
+/**
+ * A pull on the model: on a node, along a unit direction; against another node where a jack or strap takes the force there; by a
+ * bar also on further nodes, its own then taking what they leave. How far it goes is measured at its own node.
+ */
 export interface PullAt {
   readonly node: number;
   readonly direction: Vector;
   readonly against?: number;
+  readonly plates?: readonly PlateAt[];
 }
 
 /** What the model says of a pull that leaves its place moved by so much. Movements of all nodes, six freedoms each, mm and rad. */
 export interface TriedPull {
   readonly loaded: NodeVector;
+  /** Let go, with what holds the shell for the pull still on: what is read after a stroke. */
+  readonly released: NodeVector;
+  /** Once that is off too. */
   readonly stays: NodeVector;
   /** How far its own place comes home along the pull when it is let go, mm. */
   readonly springBack: number;
@@ -48,18 +62,20 @@ const NEAR = 0.02;
 const TURNS = 1e-3;
 const FOLDS = 0.3;
 
-const at = (moves: NodeVector, node: number): Vector => [moves[6 * node]!, moves[6 * node + 1]!, moves[6 * node + 2]!];
-
 /** How far a movement goes along a pull, at its place less that of what takes the force. */
 export const along = (moves: NodeVector, { node, direction, against }: PullAt): number =>
-  dot(at(moves, node), direction) - (against === undefined ? 0 : dot(at(moves, against), direction));
+  dot(movedAt(moves, node), direction) - (against === undefined ? 0 : dot(movedAt(moves, against), direction));
 
-export function loadOf({ frame }: Pick<PullModel, 'frame'>, { node, direction, against }: PullAt): NodeVector {
+/** What share of a pull's force goes through each of its nodes; less than none where something takes it. */
+export function sharesOf({ node, against, plates = [] }: Omit<PullAt, 'direction'>): PlateAt[] {
+  const own = plates.reduce((left, { share }) => left - share, 1);
+  return [{ node, share: own }, ...plates, ...(against === undefined ? [] : [{ node: against, share: -1 }])];
+}
+
+export function loadOf({ frame }: Pick<PullModel, 'frame'>, pull: PullAt): NodeVector {
   const load = new Float64Array(6 * frame.nodes.length);
-  for (let k = 0; k < 3; k++) {
-    load[6 * node + k]! += direction[k]!;
-    if (against !== undefined) load[6 * against + k]! -= direction[k]!;
-  }
+  for (const { node, share } of sharesOf(pull))
+    for (let k = 0; k < 3; k++) load[6 * node + k]! += share * pull.direction[k]!;
   return load;
 }
 
@@ -72,7 +88,9 @@ export function loadOf({ frame }: Pick<PullModel, 'frame'>, { node, direction, a
 export function tryPull(model: PullModel, pull: PullAt, gain: number): TriedPull | undefined {
   const unit = loadOf(model, pull);
   const load = model.yielding.load(unit);
-  const weights = [...unit].flatMap((weight, i): [number, number][] => (weight === 0 ? [] : [[i, weight]]));
+  const weights = sharesOf({ ...pull, plates: [] }).flatMap(({ node, share }) =>
+    [0, 1, 2].map((k): [number, number] => [6 * node + k, share * pull.direction[k]!]),
+  );
   const gained = (force: number) => model.yielding.movedBy(load.turns(force).off, weights);
   let [low, high] = [0, FIRST];
   while (gained(high) < gain) {
@@ -93,7 +111,8 @@ export function tryPull(model: PullModel, pull: PullAt, gain: number): TriedPull
   });
   const sound = new Set(yields.filter(({ share }) => share === SOUND).map(({ code }) => code));
   return {
-    ...{ loaded: best.loaded, stays: best.released },
+    ...{ loaded: best.loaded, released: best.released },
+    stays: model.resting === model.yielding ? best.released : model.resting.rested(best.turns),
     springBack: along(best.loaded, pull) - along(best.released, pull),
     ...{ soundYields: [...sound], force: high },
   };

@@ -1,12 +1,14 @@
-import { directionOf, aimVector, NEAR_AIM } from '../../findings/strokes';
+import { aimVector, NEAR_AIM } from '../../findings/strokes';
 import { dot, norm, type Vector } from '../../maths/geometry/vector';
 import type { CodedPull } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import type { NodeVector } from '../../structure/shell-frame';
 import { displaced } from '../../structure/stiffness';
 import { apart } from '../../structure/slack';
-import { mainAxis } from './candidates';
+import { mainAxis, movedAt } from './moves';
 import type { PullModel } from './pull-model';
+import { roomOf, takenOf } from './room';
+import { pullAt } from './pull-at';
 import { rigForces, type RigForces } from './rig';
 import { tooFarGone, type TooFarGone } from './too-far-gone';
 import { along, loadOf, tryPull, type PullAt, type TriedPull } from './try-pull';
@@ -20,7 +22,7 @@ export interface WatchedReading {
   readonly stays: number;
   /** It is to move, or it must not. */
   readonly wanted: boolean;
-  /** Past this from where it stood one stops, mm. */
+  /** Past this from where it stood one stops, mm, the way it moves. */
   readonly stop: number;
 }
 
@@ -61,6 +63,8 @@ const WATCHED = 4;
 const NOTICED = 0.15;
 /** Points that come along by so much are told, mm. */
 const COMES_ALONG = 0.5;
+/** What must not change is stopped at this share of what it may: it is read with noise, and the pump runs on for a moment. */
+const BEFORE_LIMIT = 0.7;
 /** What is to move is stopped so far past where it is expected under load, mm. */
 const PAST = 1.5;
 /** A length that changes by less is not told, mm; and no more of them than these. */
@@ -70,11 +74,6 @@ const LENGTHS = 6;
 const LEAST_ALONG = 0.2;
 const WHOLLY_HELD = 0.9;
 
-const place = (moves: NodeVector, node: number): Vector => [
-  moves[6 * node]!,
-  moves[6 * node + 1]!,
-  moves[6 * node + 2]!,
-];
 /** Rotations left out, to the hundredth. */
 const shapeOf = (moves: NodeVector, digits = 2): number[] =>
   Array.from({ length: moves.length / 2 }, (_, i) => {
@@ -87,12 +86,10 @@ const shapeOf = (moves: NodeVector, digits = 2): number[] =>
  * @returns undefined where its point is no place of the model
  */
 export function workPull(job: Job, model: PullModel, pull: CodedPull, rested: number): WorkedPull | undefined {
-  const nodeOf = (id: string | null) => model.cut.structure.model.nodes.findIndex(({ pointId }) => pointId === id);
-  const node = nodeOf(pull.pointId);
-  if (node < 0) return undefined;
-  const against = pull.againstPointId === null ? -1 : nodeOf(pull.againstPointId);
-  const direction = directionOf(pull);
-  const at: PullAt = { node, direction, ...(against < 0 ? {} : { against }) };
+  const { nodes } = model.cut.structure.model;
+  const at = pullAt(job, pull, new Map(nodes.map(({ pointId }, i) => [pointId, i])));
+  if (!at) return undefined;
+  const { node, direction } = at;
   const aim = aimVector(pull);
   const towards = norm(aim) > 0 ? aim : direction;
   const left = norm(aim) - rested;
@@ -174,26 +171,25 @@ export function watchedIn(
 const share = (part: number, of: number): number => (of > 0 ? Math.min(1, Math.max(0, part / of)) : 1);
 
 /** The pulled point and those that come along first; then those that must not move, nearest to their limits first. */
-function watchOf(
-  { wanted, kept }: PullModel,
+export function watchOf(
+  { wanted, kept }: Pick<PullModel, 'wanted' | 'kept'>,
   pulled: string,
   aimed: number,
-  { loaded, stays }: TriedPull,
+  { loaded, released: stays }: TriedPull,
 ): WatchedReading[] {
   const movers = wanted.flatMap(({ pointId, node }): WatchedReading[] => {
-    const [on, off] = [place(loaded, node), place(stays, node)];
+    const [on, off] = [movedAt(loaded, node), movedAt(stays, node)];
     const axis = pointId === pulled ? aimed : mainAxis(on);
     if (pointId !== pulled && Math.abs(off[axis]!) < COMES_ALONG) return [];
     const stop = on[axis]! + Math.sign(on[axis]!) * PAST;
     return [{ pointId, axis, loaded: on[axis]!, stays: off[axis]!, wanted: true, stop }];
   });
   const first = (each: WatchedReading) => (each.pointId === pulled ? 0 : 1);
-  const still = kept.flatMap(({ pointId, node, limit }): (WatchedReading & { readonly share: number })[] => {
-    const [on, off] = [place(loaded, node), place(stays, node)];
-    const axis = mainAxis(on);
-    const share = Math.abs(on[axis]!) / limit;
+  const still = kept.flatMap((point): (WatchedReading & { readonly share: number })[] => {
+    const { axis, by, of, share } = takenOf(roomOf(point), movedAt(loaded, point.node));
     if (share < NOTICED) return [];
-    return [{ pointId, axis, loaded: on[axis]!, stays: off[axis]!, wanted: false, stop: limit, share }];
+    const moves = { loaded: by, stays: movedAt(stays, point.node)[axis]! };
+    return [{ pointId: point.pointId, axis, ...moves, wanted: false, stop: Math.sign(by) * BEFORE_LIMIT * of, share }];
   });
   return [
     ...movers.toSorted((a, b) => first(a) - first(b) || Math.abs(b.stays) - Math.abs(a.stays)).slice(0, 1 + WATCHED),
@@ -204,7 +200,7 @@ function watchOf(
   ];
 }
 
-function lengthsOf(model: PullModel, { loaded, stays }: TriedPull): ChangedLength[] {
+function lengthsOf(model: PullModel, { loaded, released: stays }: TriedPull): ChangedLength[] {
   return model.cut.lengths
     .flatMap(({ code, name, from, to }) => {
       const [on, off] = [loaded, stays].map((moves) => apart(model.frame, from, to, moves)) as [number, number];

@@ -12,7 +12,7 @@ import { expectedSpringBack } from '../../plan/pulls/try-pull';
 import { workPull, type WorkedPull } from '../../plan/pulls/worked-pull';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
-import type { AdviceTaken, CodedPull, Hold, Point, PullEvent, Stroke, WorkItem } from '../../shell/job/entities';
+import type { AdviceTaken, CodedPull, Hold, Plate, Point, PullEvent, Stroke, WorkItem } from '../../shell/job/entities';
 import { byCode } from '../../shell/by-code';
 import type { Job } from '../../shell/job/job';
 import type { SheetFigure } from '../drawing/points';
@@ -42,6 +42,7 @@ export interface PullView extends PullGoing {
   readonly isOpen: boolean;
   readonly progress: readonly PullProgress[];
   readonly holds: readonly { readonly hold: Hold; readonly code: string }[];
+  readonly plates: readonly { readonly plate: Plate; readonly code: string }[];
   /** Points that an older note speaks of and that could be made holds: offered, never read silently. */
   readonly offered: readonly Pick<Point, 'id' | 'code'>[];
   readonly marks: readonly Stroke[];
@@ -167,6 +168,7 @@ function viewOf(
     isOpen: isOpen(lastEvent),
     progress: judgement ? pullProgress(job, pull, judgement) : [],
     holds: holds.map((hold) => ({ hold, code: job.code(hold.pointId) })),
+    plates: job.platesOf(pull).map((plate) => ({ plate, code: job.code(plate.pointId) })),
     offered: holds.length > 0 ? [] : pointsNamedIn(job, pull.heldAt),
     marks: job.rows.strokes.filter(({ pullId }) => pullId === pull.id).toSorted((a, b) => a.ordinal - b.ordinal),
     ...(worked ? { worked } : {}),

@@ -34,6 +34,7 @@ export const JOB_TABLES = {
   pulls: entity.pull,
   strokes: entity.stroke,
   holds: entity.hold,
+  plates: entity.plate,
   stages: entity.stage,
   panels: entity.panel,
   panelPoints: entity.panelPoint,

@@ -188,6 +188,11 @@ export class Job {
     return this.readingsOf.get(id) ?? [];
   }
 
+  /** The further plates a pull's bar goes through. */
+  platesOf({ id }: Pick<entity.Pull, 'id'>): readonly entity.Plate[] {
+    return this.rows.plates.filter(({ itemId }) => itemId === id);
+  }
+
   /** The readings of a pull that have not been struck. */
   pullReadings({ id }: Pick<entity.Pull, 'id'>): readonly entity.Reading[] {
     return this.ofPull.get(id) ?? [];

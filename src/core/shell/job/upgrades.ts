@@ -3,7 +3,7 @@
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
  * version had only as words stays words.
  */
-export const ROWS_VERSION = 7;
+export const ROWS_VERSION = 8;
 
 type Rows = Readonly<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
@@ -25,6 +25,11 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
   5: bracesAsWork,
   // Pulls became items of work too, what happened to them its events, and what holds a pull holds of an item.
   6: pullsAsWork,
+  // Bars through several plates came, and what a pull is anchored to: there was none of either before.
+  7: (rows) => {
+    const pulls = listed(rows, 'pulls');
+    return { ...rows, ...(pulls ? { pulls: pulls.map((pull) => ({ ...pull, anchor: null })) } : {}) };
+  },
 };
 
 const listed = (rows: Rows, table: string): readonly Row[] | undefined =>

@@ -1,5 +1,5 @@
 import { decideAdvice } from '@/server/actions/cut';
-import { correctPull, planPull, recordItemEvent, setHolds, withdraw } from '@/server/actions/work';
+import { correctPull, planPull, recordItemEvent, setHolds, setPlates, withdraw } from '@/server/actions/work';
 import { jobAnd, rowsForRounds } from '@/server/views';
 import { PullingPlace } from '@/ui/pull/pulling-place';
 import { RungPage, type JobParams } from '../rung-page';
@@ -17,7 +17,7 @@ export default async function Page({ params }: JobParams) {
             rows.rounds.map(({ id }) => id),
           )}
           page={made}
-          actions={{ planPull, correctPull, setHolds, recordItemEvent, withdraw, decideAdvice }}
+          actions={{ planPull, correctPull, setHolds, setPlates, recordItemEvent, withdraw, decideAdvice }}
         />
       }
     />

@@ -30,6 +30,7 @@ export const brace = z.strictObject({
 });
 export const braceDimension = z.strictObject({ braceId: id, dimensionId: id });
 export const PULL_ATTACHMENTS = ['plate', 'tab', 'clamp', 'hook', 'strap', 'bolt', 'jack'] as const;
+export const PULL_ANCHORS = ['tower', 'floor'] as const;
 /** A force applied on purpose to move metal; what it is called stands in its item, whose identity is its own. */
 export const pull = z.strictObject({
   id,
@@ -48,7 +49,9 @@ export const pull = z.strictObject({
   dirZ: length.nullable(),
   /** Where it takes hold of the metal; empty while nobody said. */
   attach: z.enum(PULL_ATTACHMENTS).nullable(),
-  /** From the metal to what takes the chain, mm. */
+  /** What takes the chain: a tower, which takes it at any height, or an anchor in the floor; empty while nobody said. */
+  anchor: z.enum(PULL_ANCHORS).nullable(),
+  /** From the metal to the anchor, mm. */
   chain: length.positive().nullable(),
   /** What the weakest of chain, clamp and anchor is rated for, N. */
   rated: z.number().positive().max(1_000_000).nullable(),
@@ -83,6 +86,14 @@ export const hold = z.strictObject({
   kind: z.enum(HOLD_KINDS),
   /** What it is rated for, N; empty where nobody knows. */
   rating: z.number().positive().max(1_000_000).nullable(),
+});
+/** A further plate that a bar of a pull goes through; the pull's own point takes what the plates leave. */
+export const plate = z.strictObject({
+  id,
+  itemId: id,
+  pointId: id,
+  /** Of the force, more than none and less than all. */
+  share: z.number().gt(0).lt(1),
 });
 export const RUNGS = ['look', 'setUp', 'measure', 'brace', 'cut', 'pull', 'fit', 'weld', 'verify'] as const;
 export const step = z.strictObject({
@@ -147,6 +158,7 @@ export const NEW_PULL = {
   dirY: null,
   dirZ: null,
   attach: null,
+  anchor: null,
   chain: null,
   rated: null,
   ramArea: null,
@@ -166,6 +178,7 @@ export interface PullEvent {
 }
 export type PullState = Exclude<(typeof PULL_EVENTS)[number], 'cleared'>;
 export type Hold = z.infer<typeof hold>;
+export type Plate = z.infer<typeof plate>;
 export type Stroke = z.infer<typeof stroke>;
 export type Step = z.infer<typeof step>;
 export type StepEvent = z.infer<typeof stepEvent>;
