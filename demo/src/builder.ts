@@ -1,6 +1,6 @@
 import { chartRows, type ChartDraft } from '@/core/shell/chart/draft';
 import { distance, levelDistance, position, type Vector } from '@/core/maths/geometry/vector';
-import { NEW_BRACE, NEW_JOB } from '@/core/shell/job/entities';
+import { NEW_BRACE, NEW_JOB, type Seam } from '@/core/shell/job/entities';
 import type {
   Job,
   LogEntry,
@@ -183,6 +183,17 @@ export class JobBuilder {
     const made = chartRows(draft, { jobId: this.jobId, referenceId: this.referenceId }, this.rows, this.random.uuid);
     for (const [table, rows] of Object.entries(made))
       if (withFigures || !table.startsWith('reference')) (this.rows[table as JobTable] as unknown[]).push(...rows);
+  }
+
+  /** Says where seams lie on the shell, both sides alike, and how much people see of them. */
+  placeSeams(places: Readonly<Record<string, readonly [from: string, to: string, sight: Seam['sight']]>>): void {
+    this.rows.seams = this.rows.seams.map((seam) => {
+      const said = places[seam.pairing];
+      if (!said) return seam;
+      const [from, to, sight] = said;
+      const side = seam.side === 'left' ? 'L' : 'R';
+      return { ...seam, sight, fromPointId: this.point(`${from}${side}`), toPointId: this.point(`${to}${side}`) };
+    });
   }
 
   point(code: string): string {

@@ -74,6 +74,12 @@ export function solbris(): DemoJob {
   const chart = solbrisChart();
   job.reference('chart', 'Maker’s dimension chart', 'Workshop sheet 14, edition of 1967', 0, 0, job.referenceId);
   job.chart(chart);
+  job.placeSeams({
+    DF: ['A1', 'A3', 'shut'],
+    DB: ['B1', 'B3', 'shut'],
+    BN: ['F3', 'A3', 'line'],
+    TG: ['D1', 'D2', 'shut'],
+  });
   const [look, reference, setUp, measure, control, planBraces, fitBraces, cut, pullStep] = defaultSteps(job);
   const rust = job.step('cut', 'Rust dissolver on the left rear chassis leg');
   const parts = job.step('weld', 'Left sill panel and rear floor section');

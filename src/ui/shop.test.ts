@@ -6,7 +6,7 @@ import type { Reading, Rung } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { CAUTIONS } from '@/core/days/ladder';
 import { judgeRound } from '@/core/round/judge/judge-round';
-import { judgeSeams, pairSeams } from '@/core/round/judge/seams';
+import { gapsPage } from '@/core/report/pages/gaps';
 import { demoRows } from '../../tests/support/demo-rows';
 import { rendered, textOf } from '../../tests/support/render';
 import { DayPage } from './day/day-page';
@@ -235,13 +235,15 @@ describe('a rung where work can hurt somebody', () => {
 describe('gaps', () => {
   const actions = { addSeam: action, correctSeam: action, withdraw: action };
   it('stand left beside right with their verdicts', () => {
-    const cold = judgeRound(Job.of(lodd), lodd.rounds.at(-1)!);
-    const pairs = pairSeams(judgeSeams(Job.of(lodd), cold));
-    const text = textOf(rendered(createElement(Gaps, { rows: lodd, pairs, roundName: 'cold', actions })));
+    const page = gapsPage(Job.of(lodd));
+    const { pairs } = page;
+    const text = textOf(rendered(createElement(Gaps, { rows: lodd, page, actions })));
     expect(pairs.length).toBeGreaterThan(0);
     for (const { left, right } of pairs)
       for (const side of [left, right]) if (side) expect(text).toContain(side.seam.code);
-    expect(textOf(rendered(createElement(Gaps, { rows: lodd, pairs: [], actions })))).toContain('No seam is named');
+    expect(textOf(rendered(createElement(Gaps, { rows: lodd, page: { ...page, pairs: [] }, actions })))).toContain(
+      'No seam is named',
+    );
   });
 });
 

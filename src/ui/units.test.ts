@@ -132,7 +132,7 @@ function pagesOf(rows: JobRows): Readonly<Record<string, ReactElement>> {
       actions: new Proxy({}, { get: () => action }) as PullActions,
     }),
     gaps: createElement(Gaps, {
-      ...{ rows, ...gapsPage(job) },
+      ...{ rows, page: gapsPage(job) },
       actions: { addSeam: action, correctSeam: action, ...work },
     }),
     log: createElement(LogPage, {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
+import { NEW_SEAM } from '@/core/shell/job/entities';
 import { chartOf, chooseReferences, formerPosition } from '@/core/shell/references/chosen';
 import * as chart from '@/server/actions/chart';
 import { importChart } from '@/server/actions/import-chart';
@@ -169,7 +170,7 @@ describe('the chart', () => {
     const target = { id: randomUUID(), stationId: station.id, value: 5, tolerance: 1, version: 1 };
     valueOf(
       await chart.addSeam({
-        seam: { ...seam, side: 'left', pairing: 'door', version: 1 },
+        seam: { ...seam, ...NEW_SEAM, side: 'left', pairing: 'door', version: 1 },
         stations: [station],
         targets: [{ ...target, quantity: 'gap' }],
       }),

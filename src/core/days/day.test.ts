@@ -88,7 +88,7 @@ describe('gaps', () => {
     const pairs = pairSeams(judgeSeams(Job.of(solbris), judgement));
     const doors = pairs.find(({ left }) => left?.seam.code === 'DBL')!;
     expect(doors.right?.seam.code).toBe('DBR');
-    expect(doors.left!.taper).toBeGreaterThan(doors.right!.taper!);
+    expect(Math.abs(doors.left!.gap!.taper!.value)).toBeGreaterThan(Math.abs(doors.right!.gap!.taper!.value));
     expect(doors.left!.stations.some(({ judged }) => judged?.verdict === 'outside')).toBe(true);
   });
 });

@@ -8,6 +8,8 @@ export interface PointUses {
   readonly dimensions: readonly string[];
   readonly pulls: readonly string[];
   readonly braces: readonly string[];
+  /** Seams that lie between it and another. */
+  readonly seams: readonly string[];
   readonly entries: number;
   /** Readings of mornings. */
   readonly mornings: number;
@@ -33,10 +35,13 @@ export function usesOfPoint(rows: JobRows, pointId: string): PointUses {
     braces: job.braces
       .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
       .map(({ code }) => code),
+    seams: job.seams
+      .filter(({ fromPointId, toPointId }) => fromPointId === pointId || toPointId === pointId)
+      .map(({ code }) => code),
     entries: rows.logSubjects.filter((subject) => subject.pointId === pointId).length,
     mornings: rows.morningReadings.filter((each) => each.fromPointId === pointId || each.toPointId === pointId).length,
   };
 }
 
-export const isUsed = ({ readings, dimensions, pulls, braces, entries, mornings }: PointUses): boolean =>
-  readings + dimensions.length + pulls.length + braces.length + entries + mornings > 0;
+export const isUsed = ({ readings, dimensions, pulls, braces, seams, entries, mornings }: PointUses): boolean =>
+  readings + dimensions.length + pulls.length + braces.length + seams.length + entries + mornings > 0;

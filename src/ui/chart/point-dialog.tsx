@@ -104,6 +104,7 @@ export const usesSentences = ({ readings, rounds, dimensions, pulls, braces, ...
   ...(dimensions.length > 0 ? [`The dimensions ${listed(dimensions)}.`] : []),
   ...(pulls.length > 0 ? [`The pulls ${listed(pulls)}.`] : []),
   ...(braces.length > 0 ? [`The braces ${listed(braces)}.`] : []),
+  ...(more.seams.length > 0 ? [`The seams ${listed(more.seams)}.`] : []),
   ...(more.entries > 0 ? [`${counted(more.entries, 'entry')} of the log.`] : []),
   ...(more.mornings > 0 ? [`${counted(more.mornings, 'reading')} of a morning.`] : []),
 ];

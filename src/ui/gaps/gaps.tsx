@@ -2,6 +2,9 @@
 
 import type { Tables } from '@/core/shell/job/job-rows';
 import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/judge/seams';
+import type { LineFigure } from '@/core/round/judge/seam-line';
+import type { GapsPage } from '@/core/report/pages/gaps';
+import { seamFaultText, type GapWords } from '@/core/report/gap-words';
 import type { CorrectedSeam, NewSeam } from '@/formats/inputs/chart';
 import type { WithdrawalInput } from '@/formats/inputs/work';
 import { Empty } from '../kit/faults';
@@ -10,6 +13,8 @@ import { useFormat } from '../shell/preferences-context';
 import { TakeBack } from '../work/take-back';
 import { CorrectSeam, NameSeam } from './name-seam';
 import { VerdictMark } from '../sheet/mark';
+import { SeamRibbon } from './seam-ribbon';
+import { SeamsSheet } from './seams-sheet';
 
 /** What can be done to a seam. */
 export interface SeamActions {
@@ -18,52 +23,88 @@ export interface SeamActions {
   readonly withdraw: Action<WithdrawalInput>;
 }
 
-/** Gaps and flushness of every seam, left beside right. */
-export function Gaps({
-  rows,
-  pairs,
-  roundName,
-  actions,
-}: {
-  rows: Tables<'jobs'>;
-  pairs: readonly SeamPair[];
-  roundName?: string;
-  actions: SeamActions;
-}) {
+interface GapsProps {
+  readonly rows: Tables<'jobs'>;
+  readonly page: GapsPage;
+  readonly actions: SeamActions;
+}
+
+/** So many faults are told at once. */
+const TOLD = 6;
+
+/** Gaps and flushness of every seam: where it lies on the shell, what is out first, then left beside right. */
+export function Gaps({ rows, page, actions }: GapsProps) {
   const format = useFormat();
+  const { pairs, roundName, points, faults, figure, placed } = page;
+  const words: GapWords = {
+    length: (mm) => `${format.length(mm)} ${format.unit}`,
+    plusMinus: (mm) => format.plusMinus(mm),
+  };
   return (
     <section aria-label="Gaps" className="flex flex-col gap-3">
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-xl">Gaps and flushness</h2>
         <p className="text-soft">{roundName ? `as read in “${roundName}”, ${format.unit}` : ''}</p>
-        <NameSeam rows={rows} addSeam={actions.addSeam} />
+        <NameSeam rows={rows} points={points} addSeam={actions.addSeam} />
       </div>
       {pairs.length === 0 ? (
         <Empty title="No seam is named">
           Name a seam and its stations; gaps are then read like everything else: DL.2 4.6 0.2
         </Empty>
       ) : null}
+      {placed.length > 0 ? <SeamsSheet {...{ figure, placed }} title={['Seams', roundName ?? 'not read yet']} /> : null}
+      {faults.length > 0 ? (
+        <section aria-label="What is out, the most seen first">
+          <h3 className="caps">What is out, the most seen first</h3>
+          <ol className="list-inside list-decimal">
+            {faults.slice(0, TOLD).map((fault) => (
+              <li key={`${fault.code} ${fault.what}`}>
+                <VerdictMark verdict={fault.figure.verdict} /> {format.name(seamFaultText(fault, words))}
+              </li>
+            ))}
+          </ol>
+          {faults.length > TOLD ? <p className="text-sm text-soft">and {faults.length - TOLD} more below</p> : null}
+        </section>
+      ) : null}
+      {pairs.length > 0 ? (
+        <p className="text-sm text-soft">
+          Along each seam: the strong line is the gap, the broken one the flush; away from the middle is wider, or
+          proud; the grey is the limit. An even shell draws an even picture.
+        </p>
+      ) : null}
       <div className="grid gap-x-8 gap-y-5 xl:grid-cols-2">
         {pairs.map((pair) => (
-          <Pair key={pair.pairing} {...{ pair, actions }} />
+          <Pair key={pair.pairing} {...{ pair, points, actions }} />
         ))}
       </div>
     </section>
   );
 }
 
-function Pair({ pair, actions }: { pair: SeamPair; actions: SeamActions }) {
+interface PairProps {
+  readonly pair: SeamPair;
+  readonly points: GapsPage['points'];
+  readonly actions: SeamActions;
+}
+
+function Pair({ pair, points, actions }: PairProps) {
   const format = useFormat();
   const sides = [pair.left, pair.right, pair.centre].filter((each): each is SeamJudgement => each !== undefined);
   return (
     <article className="border-t-2 border-ink pt-1">
       <h3 className="text-lg">{format.name(sides[0]!.seam.name)}</h3>
-      <GapPicture sides={sides} />
+      <SeamRibbon sides={sides} />
+      {pair.differ ? (
+        <p className="text-sm">
+          Left less right {format.difference(pair.differ.value)} {format.plusMinus(pair.differ.plusMinus)} {format.unit}{' '}
+          <VerdictMark verdict={pair.differ.verdict} />
+        </p>
+      ) : null}
       <div className={`grid gap-4 ${sides.length > 1 ? 'grid-cols-2' : ''}`}>
         {sides.map((side) => (
           <div key={side.seam.id}>
             <SeamTable judged={side} />
-            <CorrectSeam judged={side} correctSeam={actions.correctSeam} />
+            <CorrectSeam judged={side} points={points} correctSeam={actions.correctSeam} />
             <TakeBack
               what={`seam ${side.seam.code}`}
               row={{ jobId: side.seam.jobId, tableName: 'seam', rowId: side.seam.id }}
@@ -76,7 +117,7 @@ function Pair({ pair, actions }: { pair: SeamPair; actions: SeamActions }) {
   );
 }
 
-function SeamTable({ judged: { seam, stations, taper } }: { judged: SeamJudgement }) {
+function SeamTable({ judged: { seam, stations, gap, flush } }: { judged: SeamJudgement }) {
   const format = useFormat();
   const numbers = [...new Set(stations.map((each) => each.station.number))];
   const of = (number: number, quantity: string) =>
@@ -102,13 +143,32 @@ function SeamTable({ judged: { seam, stations, taper } }: { judged: SeamJudgemen
             <Figure each={of(number, 'flush')} difference />
           </tr>
         ))}
-        <tr>
-          <td className="text-soft">taper</td>
-          <td className="num text-soft">{taper === undefined ? '–' : format.length(taper)}</td>
-          <td />
-        </tr>
+        {LINE_FIGURES.map(([key, label]) => (
+          <tr key={key} data-line-figure={`${seam.code} ${key}`}>
+            <td className="text-soft">{label}</td>
+            <OfLine figure={gap?.[key]} />
+            <OfLine figure={flush?.[key]} />
+          </tr>
+        ))}
       </tbody>
     </table>
+  );
+}
+
+/** What is told of a seam as a whole: off target on the whole, end to end, and the furthest off its own line. */
+const LINE_FIGURES = [
+  ['mean', 'on the whole'],
+  ['taper', 'taper, first to last'],
+  ['wave', 'furthest off the line'],
+] as const;
+
+function OfLine({ figure }: { figure: LineFigure | undefined }) {
+  const format = useFormat();
+  if (!figure) return <td className="num text-soft">–</td>;
+  return (
+    <td className="num" title={`${format.plusMinus(figure.plusMinus)}, ${figure.verdict}`}>
+      {format.difference(figure.value)} <VerdictMark verdict={figure.verdict} />
+    </td>
   );
 }
 
@@ -123,63 +183,5 @@ function Figure({ each, difference = false }: { each?: StationJudgement; differe
       {difference ? format.difference(each.measured.value) : format.length(each.measured.value)}{' '}
       {each.judged ? <VerdictMark verdict={each.judged.verdict} /> : null}
     </td>
-  );
-}
-
-/** The gap along the line, drawn as wide as it is (times ten), left and right one above the other. */
-function GapPicture({ sides }: { sides: readonly SeamJudgement[] }) {
-  const drawn = sides.filter(
-    ({ stations }) => stations.filter((each) => each.quantity === 'gap' && each.measured).length > 1,
-  );
-  if (drawn.length === 0) return null;
-  return (
-    <svg
-      viewBox={`0 0 400 ${drawn.length * 62}`}
-      className="my-1 w-full max-w-lg border border-faint bg-sheet"
-      role="img"
-      aria-label="Gap along the seam, ten times as wide"
-    >
-      {drawn.map(({ seam, stations }, row) => {
-        const gaps = stations.filter((each) => each.quantity === 'gap');
-        const x = (i: number) => 50 + (i * 320) / Math.max(1, gaps.length - 1);
-        const edge = gaps.flatMap((each, i) => (each.measured ? [[x(i), each.measured.value * 5] as const] : []));
-        const target = gaps[0]?.target;
-        const mid = row * 62 + 31;
-        return (
-          <g key={seam.id}>
-            {target ? (
-              <rect
-                x={50}
-                width={320}
-                y={mid - ((target.value + target.limit) * 5) / 2}
-                height={(target.value + target.limit) * 5}
-                fill="var(--faint)"
-              />
-            ) : null}
-            {target && target.value > target.limit ? (
-              <rect
-                x={50}
-                width={320}
-                y={mid - ((target.value - target.limit) * 5) / 2}
-                height={(target.value - target.limit) * 5}
-                fill="var(--sheet)"
-              />
-            ) : null}
-            {[-1, 1].map((sign) => (
-              <polyline
-                key={sign}
-                points={edge.map(([px, gap]) => `${px},${mid + (sign * gap) / 2}`).join(' ')}
-                fill="none"
-                stroke="var(--ink)"
-                strokeWidth={2}
-              />
-            ))}
-            <text x={8} y={mid + 4} fontSize={13} fill="currentColor" className="font-cond">
-              {seam.code}
-            </text>
-          </g>
-        );
-      })}
-    </svg>
   );
 }

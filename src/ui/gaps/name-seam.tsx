@@ -1,6 +1,9 @@
 import type { SeamJudgement } from '@/core/round/judge/seams';
 import type { Seam } from '@/core/shell/job/entities';
-import { SIDES } from '@/core/shell/job/entities';
+import { NEW_SEAM, SEAM_SIGHTS, SIDES } from '@/core/shell/job/entities';
+import type { GapsPage } from '@/core/report/pages/gaps';
+import { SIGHT_WORD } from '@/core/report/vocabulary/words';
+import type { Fault } from '@/formats/faults';
 import type { Tables } from '@/core/shell/job/job-rows';
 import { correctedSeam, newSeam, type CorrectedSeam, type NewSeam } from '@/formats/inputs/chart';
 import { typedUnit } from '@/formats/preferences';
@@ -14,8 +17,48 @@ import { FormFields } from '../kit/form-fields';
 
 interface Naming {
   readonly rows: Tables<'jobs'>;
+  readonly points: GapsPage['points'];
   readonly addSeam: Action<NewSeam>;
 }
+
+/** Where a seam lies, as it is typed, and how much people see of it. */
+const PLACE = { sight: NEW_SEAM.sight as Seam['sight'], from: '', to: '' };
+
+/** The two points a seam lies between; both or neither, each a point of the job. */
+function readEnds(
+  { from, to }: { readonly from: string; readonly to: string },
+  points: GapsPage['points'],
+  faults: Fault[],
+): Pick<Seam, 'fromPointId' | 'toPointId'> {
+  const idOf = (path: 'from' | 'to', text: string) => {
+    const said = text.trim();
+    if (said === '') return null;
+    const found = points.find(({ code }) => code.toLowerCase() === said.toLowerCase());
+    if (!found) faults.push({ path, message: `no point “${said}” in this job` });
+    return found?.id ?? null;
+  };
+  const ends = { fromPointId: idOf('from', from), toPointId: idOf('to', to) };
+  if ((from.trim() === '') !== (to.trim() === ''))
+    faults.push({ path: from.trim() === '' ? 'from' : 'to', message: 'name both ends, or neither' });
+  if (ends.fromPointId !== null && ends.fromPointId === ends.toPointId)
+    faults.push({ path: 'to', message: 'a seam lies between two different points' });
+  return ends;
+}
+
+interface PlaceProps {
+  readonly field: (name: 'sight' | 'from' | 'to') => object;
+}
+
+/** Where a seam lies on the shell and how much of it is seen. */
+const PlaceFields = ({ field }: PlaceProps) => (
+  <>
+    <SelectField label="Seen" options={SEAM_SIGHTS.map((sight) => [sight, SIGHT_WORD[sight]])} {...field('sight')} />
+    <div className="grid grid-cols-2 gap-3">
+      <TextField label="First station near" placeholder="B1L" {...field('from')} />
+      <TextField label="Last near" placeholder="B3L" {...field('to')} />
+    </div>
+  </>
+);
 
 /** Names a seam with its stations and what is wanted at each. */
 export function NameSeam(naming: Naming) {
@@ -26,10 +69,10 @@ export function NameSeam(naming: Naming) {
   );
 }
 
-const FIELDS = { code: '', name: '', side: 'left' as Seam['side'], pairing: '', stations: '' };
+const FIELDS = { code: '', name: '', side: 'left' as Seam['side'], pairing: '', stations: '', ...PLACE };
 const WANTED = { mm: { gap: '5', limit: '1' }, in: { gap: '3/16', limit: '1/32' } };
 
-function SeamForm({ rows, addSeam, done }: Naming & { done: () => void }) {
+function SeamForm({ rows, points, addSeam, done }: Naming & { done: () => void }) {
   const { preferences } = usePreferences();
   const form = useEntryForm({
     schema: newSeam,
@@ -62,6 +105,8 @@ function SeamForm({ rows, addSeam, done }: Naming & { done: () => void }) {
           name: values.name.trim(),
           side: values.side,
           pairing: values.pairing.trim(),
+          sight: values.sight,
+          ...readEnds(values, points, faults),
           version: 1,
         },
         stations,
@@ -86,12 +131,14 @@ function SeamForm({ rows, addSeam, done }: Naming & { done: () => void }) {
         <TextField label="Gap wanted" {...form.field('gap')} />
         <TextField label="Limit" {...form.field('limit')} />
       </div>
+      <PlaceFields field={form.field} />
     </FormFields>
   );
 }
 
 interface Correcting {
   readonly judged: SeamJudgement;
+  readonly points: GapsPage['points'];
   readonly correctSeam: Action<CorrectedSeam>;
 }
 
@@ -106,9 +153,10 @@ export const CorrectSeam = (correcting: Correcting) => (
   </FormDialog>
 );
 
-function CorrectForm({ judged: { seam, stations }, correctSeam, done }: Correcting & { done: () => void }) {
+function CorrectForm({ judged: { seam, stations }, points, correctSeam, done }: Correcting & { done: () => void }) {
   const format = useFormat();
   const { preferences } = usePreferences();
+  const codeOf = (id: string | null) => points.find((point) => point.id === id)?.code ?? '';
   const target = stations.find(({ quantity }) => quantity === 'gap')?.target;
   const before = target ? { gap: format.length(target.value), limit: format.length(target.limit) } : undefined;
   const form = useEntryForm({
@@ -116,14 +164,15 @@ function CorrectForm({ judged: { seam, stations }, correctSeam, done }: Correcti
     action: correctSeam,
     defaults: {
       ...{ code: seam.code, name: seam.name, side: seam.side, pairing: seam.pairing },
+      ...{ sight: seam.sight, from: codeOf(seam.fromPointId), to: codeOf(seam.toPointId) },
       ...(before ?? { gap: '', limit: '' }),
     },
-    read: ({ code = '', name = '', side, pairing = '', gap, limit }, faults) => {
+    read: ({ code = '', name = '', side, pairing = '', gap, limit, sight, from = '', to = '' }, faults) => {
       if (!code.trim()) faults.push({ path: 'code', message: 'the seam needs a code' });
       const isChanged = before && (gap !== before.gap || limit !== before.limit);
       const length = lengthsOf({ gap, limit }, typedUnit(preferences), faults);
       return {
-        seam: { ...seam, code: code.trim(), name, side, pairing },
+        seam: { ...seam, code: code.trim(), name, side, pairing, sight, ...readEnds({ from, to }, points, faults) },
         wanted: isChanged ? { gap: length('gap'), limit: length('limit') } : null,
       };
     },
@@ -135,6 +184,7 @@ function CorrectForm({ judged: { seam, stations }, correctSeam, done }: Correcti
       <TextField label="Name" {...form.field('name')} />
       <SelectField label="Side" {...form.field('side')} options={SIDES.map((side) => [side, side])} />
       <TextField label="Compared with seams of the same" {...form.field('pairing')} />
+      <PlaceFields field={form.field} />
       {before ? (
         <>
           <TextField label="Gap wanted at every station" {...form.field('gap')} />

@@ -1,11 +1,36 @@
+import { scale, add, subtract, type Vector } from '../../maths/geometry/vector';
 import { judgeRound } from '../../round/judge/judge-round';
-import { judgeSeams, pairSeams, type SeamPair } from '../../round/judge/seams';
+import type { LineFigure } from '../../round/judge/seam-line';
+import { judgeSeams, pairSeams, type SeamJudgement, type SeamPair } from '../../round/judge/seams';
+import type { Point, Seam } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
+import { referencePosition } from '../../shell/references/chosen';
+import type { SheetFigure } from '../drawing/points';
+import { shellOf } from '../drawing/shell';
+
+/** A seam where it lies on the shell: its judged stations with their places, chart axes, mm. */
+export interface PlacedSeam {
+  readonly code: string;
+  /** Off target, mm; absent where it was not read. */
+  readonly stations: readonly { readonly at: Vector; readonly deviation?: number; readonly flush?: number }[];
+}
+
+/** Something of a seam that is not as it should be, the more in sight and the further out the earlier. */
+export interface SeamFault {
+  readonly code: string;
+  readonly what: 'mean' | 'taper' | 'wave' | 'flush' | 'sides';
+  readonly figure: LineFigure;
+  readonly weight: number;
+}
 
 /** What the page of the gaps shows: the seams as the last round that read any found them. */
 export interface GapsPage {
+  readonly points: readonly Pick<Point, 'id' | 'code' | 'name'>[];
   readonly pairs: readonly SeamPair[];
   readonly roundName?: string;
+  readonly placed: readonly PlacedSeam[];
+  readonly figure: SheetFigure;
+  readonly faults: readonly SeamFault[];
 }
 
 export function gapsPage(job: Job): GapsPage {
@@ -13,8 +38,62 @@ export function gapsPage(job: Job): GapsPage {
     .map((round) => judgeRound(job, round))
     .findLast(({ measured }) => measured.gaps.length > 0);
   const unread = { measured: { points: new Map(), distances: [], gaps: [] }, references: job.references };
+  const seams = judgeSeams(job, last ?? unread);
+  const pairs = pairSeams(seams);
+  const shell = last && shellOf(job, last);
   return {
-    pairs: pairSeams(judgeSeams(job, last ?? unread)),
+    points: job.rows.points.map(({ id, code, name }) => ({ id, code, name })),
+    pairs,
     ...(last ? { roundName: last.round.name } : {}),
+    placed: seams.flatMap((seam) => placedSeam(job, seam) ?? []),
+    figure: { points: [], lines: [], ...(shell ? { shell } : {}) },
+    faults: faultsOf(pairs),
   };
+}
+
+function placedSeam(job: Job, { seam, stations }: SeamJudgement): PlacedSeam | undefined {
+  const [from, to] = [seam.fromPointId, seam.toPointId].map((id) =>
+    id === null ? undefined : referencePosition(job.references, id),
+  );
+  if (!from || !to) return undefined;
+  const gaps = stations.filter(({ quantity }) => quantity === 'gap');
+  return {
+    code: seam.code,
+    stations: gaps.map(({ station, judged }, i) => {
+      const flush = stations.find((each) => each.quantity === 'flush' && each.station.id === station.id)?.judged;
+      const share = gaps.length > 1 ? i / (gaps.length - 1) : 0.5;
+      return {
+        at: add(from, scale(subtract(to, from), share)),
+        ...(judged ? { deviation: judged.deviation } : {}),
+        ...(flush ? { flush: flush.deviation } : {}),
+      };
+    }),
+  };
+}
+
+/** The lines people see count most: swage line and top edge, then shut lines, then what hides. */
+export const SIGHT_WEIGHT: Readonly<Record<Seam['sight'], number>> = { line: 3, shut: 2, hidden: 1 };
+
+function faultsOf(pairs: readonly SeamPair[]): SeamFault[] {
+  const found = pairs.flatMap(({ left, right, centre, differ, pairing }) => {
+    const sides = [left, right, centre].filter((each) => each !== undefined);
+    const own = sides.flatMap(({ seam, gap, flush }) =>
+      (
+        [
+          ['mean', gap?.mean],
+          ['taper', gap?.taper],
+          ['wave', gap?.wave],
+          ['flush', flush?.mean],
+        ] as const
+      ).map(([what, figure]) => ({ code: seam.code, what, figure, weight: SIGHT_WEIGHT[seam.sight] })),
+    );
+    const weight = Math.max(...sides.map(({ seam }) => SIGHT_WEIGHT[seam.sight]));
+    return [...own, { code: pairing, what: 'sides' as const, figure: differ, weight }];
+  });
+  const share = ({ figure, weight }: SeamFault) => (weight * Math.abs(figure.value)) / figure.limit;
+  return found
+    .flatMap(({ figure, ...each }): SeamFault[] => (figure && figure.verdict !== 'inside' ? [{ ...each, figure }] : []))
+    .toSorted(
+      (a, b) => Number(b.figure.verdict === 'outside') - Number(a.figure.verdict === 'outside') || share(b) - share(a),
+    );
 }

@@ -10,6 +10,7 @@ import type {
   Reading,
   Reference,
   Rung,
+  Seam,
   StateKind,
   StepEvent,
   Support,
@@ -260,4 +261,10 @@ export const HOLD_WORD: Readonly<Record<Hold['kind'], string>> = {
   bolt: 'bolt',
   weld: 'welded plate',
   stand: 'stand',
+};
+
+export const SIGHT_WORD: Readonly<Record<Seam['sight'], string>> = {
+  line: 'first: swage line or top edge',
+  shut: 'next: shut line',
+  hidden: 'last: bottom edge',
 };

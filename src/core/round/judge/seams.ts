@@ -1,7 +1,8 @@
 import type { Seam, SeamStation } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { stationKey } from '../../shell/references/chosen';
-import { judge, type Judgement } from '../../maths/statistics/verdict';
+import { COVERAGE, judge, type Judgement } from '../../maths/statistics/verdict';
+import { seamLine, sidesDiffer, type LineFigure, type ReadStation, type SeamLine } from './seam-line';
 import type { RoundJudgement } from './judgement';
 
 export interface StationJudgement {
@@ -19,8 +20,9 @@ export interface StationJudgement {
 export interface SeamJudgement {
   readonly seam: Seam;
   readonly stations: readonly StationJudgement[];
-  /** Widest minus narrowest gap along the seam, mm, where at least two are read. */
-  readonly taper?: number;
+  /** Its gap, and its flush, as a whole; absent where no station is judged. */
+  readonly gap?: SeamLine;
+  readonly flush?: SeamLine;
 }
 
 /** Gap and flush of every seam at its stations, against their targets. */
@@ -49,13 +51,30 @@ export function judgeSeams(job: Job, judgement: Pick<RoundJudgement, 'measured' 
         };
       }),
     );
-    const gaps = stations.flatMap((each) => (each.quantity === 'gap' && each.measured ? [each.measured.value] : []));
-    return {
-      seam,
-      stations,
-      ...(gaps.length > 1 ? { taper: Math.max(...gaps) - Math.min(...gaps) } : {}),
-    };
+    const [gap, flush] = (['gap', 'flush'] as const).map((quantity) =>
+      seamLine([...readStations(stations, quantity).values()]),
+    );
+    return { seam, stations, ...(gap ? { gap } : {}), ...(flush ? { flush } : {}) };
   });
+}
+
+/** The stations of a seam that are judged, by their numbers; they stand evenly along it. */
+function readStations(
+  stations: readonly StationJudgement[],
+  quantity: StationJudgement['quantity'],
+): ReadonlyMap<number, ReadStation> {
+  return new Map(
+    stations.flatMap(({ station: { number }, quantity: of, judged, target }) =>
+      of === quantity && judged && target
+        ? [
+            [
+              number,
+              { along: number, deviation: judged.deviation, sd: judged.plusMinus / COVERAGE, limit: target.limit },
+            ],
+          ]
+        : [],
+    ),
+  );
 }
 
 export interface SeamPair {
@@ -63,6 +82,8 @@ export interface SeamPair {
   readonly left?: SeamJudgement;
   readonly right?: SeamJudgement;
   readonly centre?: SeamJudgement;
+  /** How much wider the left is than the right, by what both are off their targets, mm. */
+  readonly differ?: LineFigure;
 }
 
 /** Seams set left beside right; a seam with no other side stands alone. */
@@ -72,5 +93,9 @@ export function pairSeams(seams: readonly SeamJudgement[]): SeamPair[] {
     const key = judged.seam.pairing || judged.seam.code;
     pairs.set(key, { ...pairs.get(key), pairing: key, [judged.seam.side]: judged });
   }
-  return [...pairs.values()];
+  return [...pairs.values()].map((pair) => {
+    const [left, right] = [pair.left, pair.right].map((side) => readStations(side?.stations ?? [], 'gap'));
+    const differ = sidesDiffer(left!, right!);
+    return differ ? { ...pair, differ } : pair;
+  });
 }

@@ -1,4 +1,4 @@
-import type { Measure, Side } from '../job/entities';
+import { NEW_SEAM, type Measure, type Side } from '../job/entities';
 import type { JobRows, RowOf } from '../job/job-rows';
 
 /** A maker's chart before it belongs to a job: points by their codes, millimetres, chart axes. */
@@ -142,7 +142,7 @@ export function chartRows(
   for (const { stations, ...seam } of draft.seams) {
     const known = seamOf.get(fold(seam.code));
     const seamId = known ?? newId();
-    if (!known) rows.seams.push({ id: seamId, jobId, ...seam, version: 1 });
+    if (!known) rows.seams.push({ id: seamId, jobId, ...seam, ...NEW_SEAM, version: 1 });
     for (const { number, name, ...targets } of stations) {
       const there = existing.seamStations.find((each) => each.seamId === seamId && each.number === number);
       const stationId = there?.id ?? newId();

@@ -25,10 +25,14 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
   5: bracesAsWork,
   // Pulls became items of work too, what happened to them its events, and what holds a pull holds of an item.
   6: pullsAsWork,
-  // Bars through several plates came, and what a pull is anchored to: there was none of either before.
+  // Bars through several plates came, what a pull is anchored to, and where a seam lies: there was none of it before.
   7: (rows) => {
-    const pulls = listed(rows, 'pulls');
-    return { ...rows, ...(pulls ? { pulls: pulls.map((pull) => ({ ...pull, anchor: null })) } : {}) };
+    const [pulls, seams] = [listed(rows, 'pulls'), listed(rows, 'seams')];
+    return {
+      ...rows,
+      ...(pulls ? { pulls: pulls.map((pull) => ({ ...pull, anchor: null })) } : {}),
+      ...(seams ? { seams: seams.map((seam) => ({ ...seam, ...UNPLACED_SEAM })) } : {}),
+    };
   },
 };
 
@@ -102,6 +106,8 @@ function braceWithEnds({ code: _, section, note, ...brace }: Row): Row {
     note: [section, note].filter((each) => each !== '').join('; '),
   };
 }
+
+const UNPLACED_SEAM = { sight: 'shut', fromPointId: null, toPointId: null };
 
 const UNDECIDED_PANEL = {
   ...{ stageId: null, choice: null, reason: '', joinedAt: '', hours: null, price: null, ownersWord: '' },

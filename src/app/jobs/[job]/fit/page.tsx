@@ -8,8 +8,10 @@ import { RungPage, type JobParams } from '../rung-page';
 export default async function Page({ params }: JobParams) {
   const { rows, made } = await jobAnd((await params).job, 'gaps', undefined);
   return (
-    <RungPage rows={rows} rung="fit">
-      <Gaps rows={only(rows, 'jobs')} {...made} actions={{ addSeam, correctSeam, withdraw }} />
-    </RungPage>
+    <RungPage
+      rows={rows}
+      rung="fit"
+      place={<Gaps rows={only(rows, 'jobs')} page={made} actions={{ addSeam, correctSeam, withdraw }} />}
+    />
   );
 }

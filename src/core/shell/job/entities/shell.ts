@@ -63,6 +63,7 @@ export const dimension = z.strictObject({
 });
 /** A line of the shell drawn for orientation. */
 export const memberLine = z.strictObject({ id, jobId: id, fromPointId: id, toPointId: id });
+export const SEAM_SIGHTS = ['line', 'shut', 'hidden'] as const;
 export const seam = z.strictObject({
   id,
   jobId: id,
@@ -71,8 +72,15 @@ export const seam = z.strictObject({
   side,
   /** Seams of the two sides that are compared share this; empty where there is no other side. */
   pairing: line,
+  /** How much people see of it: the swage line or a top edge, a shut line, or a bottom edge where an error hides. */
+  sight: z.enum(SEAM_SIGHTS),
+  /** The points of the shell near its first and its last station, for drawing it where it is; empty while nobody said. */
+  fromPointId: id.nullable(),
+  toPointId: id.nullable(),
   version,
 });
+/** What a seam has besides its name and side when it is first named. */
+export const NEW_SEAM = { sight: 'shut', fromPointId: null, toPointId: null } as const;
 export const seamStation = z.strictObject({
   id,
   seamId: id,
