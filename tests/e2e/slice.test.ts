@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { acceptOpen, clearRig, launch, openWindow, typeLine } from '../support/browser';
+import { acceptOpen, clearRig, launch, openWindow, settled, typeLine } from '../support/browser';
 import { textOfPdf } from '../support/pdf';
 import { Server } from '../support/server';
 
@@ -237,6 +237,32 @@ describe('the whole slice, as a new user walks it', () => {
     await typeLine(page, 'DL.2 2.4');
     await page.getByRole('link', { name: /Fit/ }).click();
     expect(await page.locator('[data-station="DL.2"]').textContent()).toContain('2.4');
+  });
+
+  it('places the seam on the shell, refuses an end that is none, and reads along it station by station', async () => {
+    await page.getByRole('button', { name: 'Correct …' }).first().click();
+    await page.getByLabel('First station near').fill('S1L');
+    await page.getByLabel('Last near').fill('S9L');
+    await page.getByRole('button', { name: 'Keep it so' }).click();
+    await page.getByText('no point “S9L” in this job').waitFor();
+    await page.getByLabel('Last near').fill('R1L');
+    await page.getByRole('button', { name: 'Keep it so' }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await settled(page);
+    await page.locator('[data-seam=DL]').first().waitFor();
+    const along = page.getByRole('region', { name: 'Read along a seam' });
+    await along.getByLabel(/^DL\.1 bottom/).press('Enter');
+    await along.getByText('type the gap, then the flush').waitFor();
+    await along.getByLabel(/^DL\.1 bottom/).fill('5.1 0.4');
+    await along.getByLabel(/^DL\.1 bottom/).press('Enter');
+    await along.getByLabel(/^DL\.2 top/).fill('-0.5');
+    await along.getByLabel(/^DL\.2 top/).press('Enter');
+    await along.getByText('That seam is read.').waitFor();
+    // Read twice in one round it is the mean of both.
+    await page.locator('[data-station="DL.1"]', { hasText: '5.2' }).waitFor();
+    await settled(page);
+    await page.reload();
+    await page.locator('[data-station="DL.1"]', { hasText: '5.2' }).waitFor();
   });
 
   it('measures again after welding and gives the verdict', async () => {

@@ -1,5 +1,6 @@
 'use client';
 
+import type { ReactNode } from 'react';
 import type { Tables } from '@/core/shell/job/job-rows';
 import type { SeamJudgement, SeamPair, StationJudgement } from '@/core/round/judge/seams';
 import type { LineFigure } from '@/core/round/judge/seam-line';
@@ -7,6 +8,7 @@ import type { GapsPage } from '@/core/report/pages/gaps';
 import { seamFaultText, type GapWords } from '@/core/report/gap-words';
 import type { CorrectedSeam, NewSeam } from '@/formats/inputs/chart';
 import type { WithdrawalInput } from '@/formats/inputs/work';
+import { listed } from '@/core/report/vocabulary/words';
 import { Empty } from '../kit/faults';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
@@ -27,15 +29,18 @@ interface GapsProps {
   readonly rows: Tables<'jobs'>;
   readonly page: GapsPage;
   readonly actions: SeamActions;
+  /** What is read on, below the drawing. */
+  readonly children?: ReactNode;
 }
 
 /** So many faults are told at once. */
 const TOLD = 6;
 
 /** Gaps and flushness of every seam: where it lies on the shell, what is out first, then left beside right. */
-export function Gaps({ rows, page, actions }: GapsProps) {
+export function Gaps({ rows, page, actions, children }: GapsProps) {
   const format = useFormat();
-  const { pairs, roundName, points, faults, figure, placed } = page;
+  const { pairs, readIn, points, faults, figure, placed } = page;
+  const rounds = [...new Set(Object.values(readIn).map(({ name }) => name))];
   const words: GapWords = {
     length: (mm) => `${format.length(mm)} ${format.unit}`,
     plusMinus: (mm) => format.plusMinus(mm),
@@ -44,7 +49,9 @@ export function Gaps({ rows, page, actions }: GapsProps) {
     <section aria-label="Gaps" className="flex flex-col gap-3">
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-xl">Gaps and flushness</h2>
-        <p className="text-soft">{roundName ? `as read in “${roundName}”, ${format.unit}` : ''}</p>
+        <p className="text-soft">
+          {rounds.length > 0 ? `as last read, in ${listed(rounds.map((name) => `“${name}”`))}, ${format.unit}` : ''}
+        </p>
         <NameSeam rows={rows} points={points} addSeam={actions.addSeam} />
       </div>
       {pairs.length === 0 ? (
@@ -52,7 +59,10 @@ export function Gaps({ rows, page, actions }: GapsProps) {
           Name a seam and its stations; gaps are then read like everything else: DL.2 4.6 0.2
         </Empty>
       ) : null}
-      {placed.length > 0 ? <SeamsSheet {...{ figure, placed }} title={['Seams', roundName ?? 'not read yet']} /> : null}
+      {placed.length > 0 ? (
+        <SeamsSheet {...{ figure, placed }} title={['Seams', rounds.length > 0 ? 'as last read' : 'not read yet']} />
+      ) : null}
+      {children}
       {faults.length > 0 ? (
         <section aria-label="What is out, the most seen first">
           <h3 className="caps">What is out, the most seen first</h3>
@@ -74,7 +84,7 @@ export function Gaps({ rows, page, actions }: GapsProps) {
       ) : null}
       <div className="grid gap-x-8 gap-y-5 xl:grid-cols-2">
         {pairs.map((pair) => (
-          <Pair key={pair.pairing} {...{ pair, points, actions }} />
+          <Pair key={pair.pairing} {...{ pair, points, readIn, actions }} />
         ))}
       </div>
     </section>
@@ -84,10 +94,11 @@ export function Gaps({ rows, page, actions }: GapsProps) {
 interface PairProps {
   readonly pair: SeamPair;
   readonly points: GapsPage['points'];
+  readonly readIn: GapsPage['readIn'];
   readonly actions: SeamActions;
 }
 
-function Pair({ pair, points, actions }: PairProps) {
+function Pair({ pair, points, readIn, actions }: PairProps) {
   const format = useFormat();
   const sides = [pair.left, pair.right, pair.centre].filter((each): each is SeamJudgement => each !== undefined);
   return (
@@ -104,6 +115,9 @@ function Pair({ pair, points, actions }: PairProps) {
         {sides.map((side) => (
           <div key={side.seam.id}>
             <SeamTable judged={side} />
+            {readIn[side.seam.id] ? (
+              <p className="text-sm text-soft">read in “{format.name(readIn[side.seam.id]!.name)}”</p>
+            ) : null}
             <CorrectSeam judged={side} points={points} correctSeam={actions.correctSeam} />
             <TakeBack
               what={`seam ${side.seam.code}`}

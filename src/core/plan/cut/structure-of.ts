@@ -1,4 +1,4 @@
-import type { Vector } from '../../maths/geometry/vector';
+import { norm, subtract, type Vector } from '../../maths/geometry/vector';
 import { judgeRound } from '../../round/judge/judge-round';
 import { placedPosition, type RoundJudgement } from '../../round/judge/judgement';
 import { BODIES } from '../../shell/bodies';
@@ -130,5 +130,4 @@ function modelOfEdition(job: Job, { id }: Structure): ShellModel {
 
 /** Where a set-up's clamp without a point stands, chart axes. */
 export const nearestNode = ({ nodes }: ShellModel, to: Vector): number =>
-  nodes.reduce((best, { at }, i) => (away(at, to) < away(nodes[best]!.at, to) ? i : best), 0);
-const away = (a: Vector, b: Vector): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+  nodes.reduce((best, { at }, i) => (norm(subtract(at, to)) < norm(subtract(nodes[best]!.at, to)) ? i : best), 0);

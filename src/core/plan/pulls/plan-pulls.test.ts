@@ -146,13 +146,11 @@ describe('the pulls that are proposed', () => {
     expect(without.ok && without.advice.proposals.map((each) => each.key)).not.toContain(key);
   });
 
-  it('bring hidden shells home that are not the model, and leave what stood right where it was', () => {
-    const of = loopModel(job);
-    for (const { outside, disturbed, strokes } of [5, 9].map((seed) => pullHome(job, of, seed, 'plan'))) {
-      expect(outside).toEqual([]);
-      expect(disturbed).toBeLessThan(1);
-      expect(strokes).toBeLessThan(60);
-    }
+  it('bring a hidden shell home that is not the model, and leave what stood right where it was', () => {
+    const { outside, disturbed, strokes } = pullHome(job, loopModel(job), 5, 'plan');
+    expect(outside).toEqual([]);
+    expect(disturbed).toBeLessThan(1);
+    expect(strokes).toBeLessThan(60);
   });
 });
 

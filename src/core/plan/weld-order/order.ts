@@ -1,4 +1,4 @@
-import type { Vector } from '../../maths/geometry/vector';
+import { norm, subtract, type Vector } from '../../maths/geometry/vector';
 import {
   conductionOf,
   coolsNoSooner,
@@ -81,8 +81,9 @@ class WeldOrder {
     const { plugs, hold, near, sheet } = task;
     this.conduction = conductionOf(sheet);
     this.needs = plugs.map((_, i) => hold.flatMap(([before, after]) => (after === i ? [before] : [])));
-    const away = (a: Vector, b: Vector) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
-    this.near = plugs.map(({ at }) => new Set(plugs.flatMap((other, j) => (away(at, other.at) <= near ? [j] : []))));
+    this.near = plugs.map(
+      ({ at }) => new Set(plugs.flatMap((other, j) => (norm(subtract(at, other.at)) <= near ? [j] : []))),
+    );
   }
 
   /** One more plug laid, at the first moment it may be begun. */

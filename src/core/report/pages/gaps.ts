@@ -2,7 +2,7 @@ import { scale, add, subtract, type Vector } from '../../maths/geometry/vector';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { LineFigure } from '../../round/judge/seam-line';
 import { judgeSeams, pairSeams, type SeamJudgement, type SeamPair } from '../../round/judge/seams';
-import type { Point, Seam } from '../../shell/job/entities';
+import type { Point, Round, Seam } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { referencePosition } from '../../shell/references/chosen';
 import type { SheetFigure } from '../drawing/points';
@@ -23,28 +23,36 @@ export interface SeamFault {
   readonly weight: number;
 }
 
-/** What the page of the gaps shows: the seams as the last round that read any found them. */
+/** What the page of the gaps shows: each seam as the last round that read any of it found it. */
 export interface GapsPage {
   readonly points: readonly Pick<Point, 'id' | 'code' | 'name'>[];
   readonly pairs: readonly SeamPair[];
-  readonly roundName?: string;
+  /** The round each seam was last read in, by the seam's identity. */
+  readonly readIn: Readonly<Record<string, Pick<Round, 'id' | 'name'>>>;
   readonly placed: readonly PlacedSeam[];
   readonly figure: SheetFigure;
   readonly faults: readonly SeamFault[];
 }
 
 export function gapsPage(job: Job): GapsPage {
-  const last = job.ownRounds
+  const read = job.ownRounds
     .map((round) => judgeRound(job, round))
-    .findLast(({ measured }) => measured.gaps.length > 0);
+    .filter(({ measured }) => measured.gaps.length > 0)
+    .map((judgement) => ({ judgement, seams: judgeSeams(job, judgement) }));
   const unread = { measured: { points: new Map(), distances: [], gaps: [] }, references: job.references };
-  const seams = judgeSeams(job, last ?? unread);
+  const lastRead = (i: number) => read.findLast(({ seams: of }) => of[i]!.stations.some(({ measured }) => measured));
+  const seams = judgeSeams(job, unread).map((seam, i) => lastRead(i)?.seams[i] ?? seam);
   const pairs = pairSeams(seams);
-  const shell = last && shellOf(job, last);
+  const shell = shellOf(job, read.at(-1)?.judgement);
   return {
     points: job.rows.points.map(({ id, code, name }) => ({ id, code, name })),
     pairs,
-    ...(last ? { roundName: last.round.name } : {}),
+    readIn: Object.fromEntries(
+      seams.flatMap(({ seam }, i) => {
+        const round = lastRead(i)?.judgement.round;
+        return round ? [[seam.id, { id: round.id, name: round.name }]] : [];
+      }),
+    ),
     placed: seams.flatMap((seam) => placedSeam(job, seam) ?? []),
     figure: { points: [], lines: [], ...(shell ? { shell } : {}) },
     faults: faultsOf(pairs),

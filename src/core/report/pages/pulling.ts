@@ -1,7 +1,7 @@
 import { aimOf, pullDistance, pullProgress, type PullProgress } from '../../findings/brace-pull';
 import { courseOf, learnSpringBack, nextMark, regionOf } from '../../findings/strokes';
 import type { NextMark, PullCourse, ReadStroke, SpringBack } from '../../findings/strokes';
-import type { Displacement, Vector } from '../../maths/geometry/vector';
+import { norm, subtract, type Displacement, type Vector } from '../../maths/geometry/vector';
 import { structureOf, knownPoints, latestRound, type JobStructure } from '../../plan/cut/structure-of';
 import { declinedAdvice } from '../../plan/declined';
 import { pullModel, type PullModel, type PullModelResult, type WantedPoint } from '../../plan/pulls/pull-model';
@@ -254,7 +254,7 @@ function deviationsAt(nodes: JobStructure['model']['nodes'], points: SheetFigure
   return nodes.flatMap(({ at, pointId }) => {
     const own = read.find(({ id }) => id === pointId)?.movement;
     if (own) return rounded(own);
-    const weights = read.map(({ position }) => Math.max(NEAREST, away(position, at)) ** -NEARNESS);
+    const weights = read.map(({ position }) => Math.max(NEAREST, norm(subtract(position, at))) ** -NEARNESS);
     const all = weights.reduce((sum, weight) => sum + weight, 0);
     const mean = ([0, 1, 2] as const).map(
       (k) => read.reduce((sum, { movement }, i) => sum + weights[i]! * movement[k], 0) / (all || 1),
@@ -263,7 +263,6 @@ function deviationsAt(nodes: JobStructure['model']['nodes'], points: SheetFigure
   });
 }
 
-const away = (a: Vector, b: Vector): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 const rounded = (by: readonly number[]): number[] => by.map((value) => Number(value.toFixed(2)));
 
 /** What the model would say of a pull that is planned, were its force to go another way; undefined where it says nothing. */

@@ -72,6 +72,8 @@ describe('a line of shorthand', () => {
   it('reads gap and flush at a station of a seam', () => {
     expect(values('DL.3 5.2 0.5')).toEqual({ gap: 5.2, flush: 0.5 });
     expect(values('dl.3 f -0.5')).toEqual({ flush: -0.5 });
+    // An overlap.
+    expect(values('DL.3 -2')).toEqual({ gap: -2 });
   });
 
   it.each([
@@ -88,7 +90,6 @@ describe('a line of shorthand', () => {
     ['F1L S2L -12', 'above zero'],
     ['F1L S2L 22 1/0', 'divides by zero'],
     ['F1L h twelve', 'no point "h"'],
-    ['DL.3 -2', 'not below zero'],
     ['', 'nothing was typed'],
   ])('refuses %j with a reason', (text, reason) => {
     if (text === 'F1L h twelve') expect(refusal(text)).toMatch(/is not a/);

@@ -210,9 +210,8 @@ function readAmounts(
 
 const finishStation =
   (stationId: string) =>
+  // A gap below nothing is an overlap.
   (amounts: readonly Amount[], warnings: string[]): ParsedLine => {
-    const gap = amounts.find((each) => each.quantity === 'gap');
-    if (gap && gap.mm < 0) return refuse('a gap is not below zero: an overlap goes into the log');
     return {
       ok: true,
       readings: amounts.map(({ quantity, mm }) => ({

@@ -1,8 +1,7 @@
-import { only } from '@/core/shell/job/job-rows';
 import { addSeam, correctSeam } from '@/server/actions/chart';
 import { withdraw } from '@/server/actions/work';
-import { jobAnd } from '@/server/views';
-import { Gaps } from '@/ui/gaps/gaps';
+import { jobAnd, rowsForRounds } from '@/server/views';
+import { FittingPlace } from '@/ui/gaps/fitting-place';
 import { RungPage, type JobParams } from '../rung-page';
 
 export default async function Page({ params }: JobParams) {
@@ -11,7 +10,16 @@ export default async function Page({ params }: JobParams) {
     <RungPage
       rows={rows}
       rung="fit"
-      place={<Gaps rows={only(rows, 'jobs')} page={made} actions={{ addSeam, correctSeam, withdraw }} />}
+      place={
+        <FittingPlace
+          rows={rowsForRounds(
+            rows,
+            rows.rounds.map(({ id }) => id),
+          )}
+          page={made}
+          actions={{ addSeam, correctSeam, withdraw }}
+        />
+      }
     />
   );
 }

@@ -1,0 +1,56 @@
+'use client';
+
+import Link from 'next/link';
+import type { GapsPage } from '@/core/report/pages/gaps';
+import type { Round } from '@/core/shell/job/entities';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { ClientOnly } from '../kit/client-only';
+import { unpacked } from '../kit/unpacked';
+import { useTask } from '../kit/use-task';
+import { useTape } from '../tape/use-tape';
+import { Gaps, type SeamActions } from './gaps';
+import { ReadAlong } from './read-along';
+
+interface PlaceProps {
+  readonly rows: JobRows;
+  readonly page: GapsPage;
+  readonly actions: SeamActions;
+}
+
+/** The place for fitting: the seams as they were read, and reading them on while a round is open. */
+export const FittingPlace = unpacked(Place);
+
+function Place(props: PlaceProps) {
+  const { rows, page } = props;
+  const round = rows.rounds.findLast(({ closedAt, shell }) => closedAt === null && shell === '');
+  if (page.pairs.length === 0) return <Gaps {...props} />;
+  if (!round)
+    return (
+      <div className="flex flex-col gap-3">
+        <Gaps {...props} />
+        <p className="text-soft">
+          No round is open to read gaps into:{' '}
+          <Link href={`/jobs/${rows.jobs[0]!.id}/measure`}>open one on Measure</Link>.
+        </p>
+      </div>
+    );
+  return (
+    <ClientOnly waiting={<Gaps {...props} />}>
+      <Reading {...props} round={round} />
+    </ClientOnly>
+  );
+}
+
+function Reading({ rows: stored, page, actions, round }: PlaceProps & { readonly round: Round }) {
+  const { rows, put } = useTape(stored, round.id);
+  // What was typed here is judged here, before the server has it.
+  const now = useTask('gaps', rows, rows === stored ? null : undefined);
+  const shown = now.value ?? page;
+  return (
+    <div className="flex flex-col gap-4">
+      <Gaps rows={rows} page={shown} actions={actions}>
+        <ReadAlong {...{ rows, round, put }} pairs={shown.pairs} readIn={shown.readIn} />
+      </Gaps>
+    </div>
+  );
+}
