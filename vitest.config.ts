@@ -1,7 +1,11 @@
+import os from 'node:os';
 import path from 'node:path';
 import { defineConfig } from 'vitest/config';
 
 const alias = { '@': path.resolve('src') };
+
+/** Of two processors the runner would use one. */
+const maxWorkers = Math.max(2, os.availableParallelism() - 1);
 
 export default defineConfig({
   test: {
@@ -13,12 +17,14 @@ export default defineConfig({
           include: ['src/{core,formats,ui,workers}/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
           // Seeded runs take seconds on a busy machine; speed is what the benchmarks measure.
           testTimeout: 60_000,
+          maxWorkers,
         },
       },
       {
         resolve: { alias },
         test: {
           name: 'db',
+          maxWorkers,
           include: ['tests/db/**/*.test.ts'],
           setupFiles: ['tests/support/request.ts'],
           testTimeout: 60_000,

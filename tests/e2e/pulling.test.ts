@@ -63,7 +63,7 @@ describe('pulling', () => {
     await context.close();
   });
 
-  it('goes by a bar through several plates, each with its share', async () => {
+  it('goes by a bar through several plates, and keeps its anchor on the floor while it is turned', async () => {
     const { page, context } = await openWindow(browser, server.address);
     await page.goto(`${job}/pull`);
     await settled(page);
@@ -77,13 +77,8 @@ describe('pulling', () => {
     await page.getByRole('button', { name: 'Keep these' }).click();
     await card(page, 'P2').getByText('R2L 30 %, R1L 20 % of the force').waitFor();
     await settled(page);
-    await context.close();
-  });
 
-  it('keeps an anchor in the floor at its height while the pull is turned', async () => {
-    const { page, context } = await openWindow(browser, server.address);
-    await page.goto(`${job}/pull`);
-    await settled(page);
+    // And its anchor in the floor stays at its height while the pull is turned.
     await card(page, 'P2').getByRole('button', { name: 'Correct …' }).click();
     await page.getByLabel('Anchored to').selectOption('floor');
     await page.getByLabel(/Chain so long/).fill('2000');
