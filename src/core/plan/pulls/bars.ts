@@ -33,22 +33,22 @@ export function plateRows({ frame, wanted }: Pick<PullModel, 'frame' | 'wanted'>
   const taken = new Set<number>();
   const rows: PlateRow[] = [];
   for (const axis of [1, 2, 0])
-    for (const way of [1, -1] as const)
+    for (const way of [1, -1] as const) {
       // Along the car for what went sideways or up, across it for what went lengthwise.
-      for (const run of axis === 0 ? [1] : [0]) {
-        const beside = [0, 1, 2].filter((k) => k !== run);
-        const alike = out
-          .filter(({ move, node }) => !taken.has(node) && mainAxis(move) === axis && Math.sign(move[axis]!) === way)
-          .toSorted((a, b) => at(a)[run]! - at(b)[run]!);
-        for (const places of runsOf(alike, (a, b) => {
-          const by = (k: number) => Math.abs(at(a)[k]! - at(b)[k]!);
-          return beside.every((k) => by(k) < BESIDE) && by(run) < REACHES;
-        })) {
-          if (places.length < LEAST) continue;
-          for (const { node } of places) taken.add(node);
-          rows.push(rowOf(places, axis, way, (place) => at(place)[run]!));
-        }
+      const run = axis === 0 ? 1 : 0;
+      const beside = [0, 1, 2].filter((k) => k !== run);
+      const alike = out
+        .filter(({ move, node }) => !taken.has(node) && mainAxis(move) === axis && Math.sign(move[axis]!) === way)
+        .toSorted((a, b) => at(a)[run]! - at(b)[run]!);
+      for (const places of runsOf(alike, (a, b) => {
+        const by = (k: number) => Math.abs(at(a)[k]! - at(b)[k]!);
+        return beside.every((k) => by(k) < BESIDE) && by(run) < REACHES;
+      })) {
+        if (places.length < LEAST) continue;
+        for (const { node } of places) taken.add(node);
+        rows.push(rowOf(places, axis, way, (place) => at(place)[run]!));
       }
+    }
   return rows;
 }
 

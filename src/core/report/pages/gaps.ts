@@ -12,7 +12,7 @@ import { shellOf } from '../drawing/shell';
 export interface PlacedSeam {
   readonly code: string;
   /** Off target, mm; absent where it was not read. */
-  readonly stations: readonly { readonly at: Vector; readonly deviation?: number; readonly flush?: number }[];
+  readonly stations: readonly { readonly at: Vector; readonly deviation?: number }[];
 }
 
 /** Something of a seam that is not as it should be, the more in sight and the further out the earlier. */
@@ -67,13 +67,11 @@ function placedSeam(job: Job, { seam, stations }: SeamJudgement): PlacedSeam | u
   const gaps = stations.filter(({ quantity }) => quantity === 'gap');
   return {
     code: seam.code,
-    stations: gaps.map(({ station, judged }, i) => {
-      const flush = stations.find((each) => each.quantity === 'flush' && each.station.id === station.id)?.judged;
+    stations: gaps.map(({ judged }, i) => {
       const share = gaps.length > 1 ? i / (gaps.length - 1) : 0.5;
       return {
         at: add(from, scale(subtract(to, from), share)),
         ...(judged ? { deviation: judged.deviation } : {}),
-        ...(flush ? { flush: flush.deviation } : {}),
       };
     }),
   };
