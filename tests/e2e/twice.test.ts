@@ -90,9 +90,10 @@ const [s, l, k] = ['solbris', 'lodd', 'kvist'].map((name) => demoRows(name as 'l
 const at = (rows: JobRows, path = '') => `/jobs/${rows.jobs[0]!.id}${path}`;
 const round = (rows: JobRows, number: number) => at(rows, `/rounds/${rows.rounds[number - 1]!.id}`);
 const SCREENS: readonly string[] = [
+  // Before the list of pulls, where it may be taken away.
+  at(s!, `/pull/${s!.pulls[0]!.id}`),
   ...['', '/chart', '/log', '/measure', '/references', '/brace', '/pull', '/fit', '/weld'].map((path) => at(s!, path)),
   ...[round(s!, 2), `${round(s!, 1)}/sheet`, at(l!, '/record?record=now'), at(l!, '/verify')],
-  at(s!, `/pull/${s!.pulls[0]!.id}`),
   ...[at(k!, '/lay-out'), at(s!, '/set-up'), '/benches', '/instruments', '/'],
 ];
 

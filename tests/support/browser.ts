@@ -34,19 +34,18 @@ export async function openWindow(
   const page = await context.newPage();
   page.setDefaultTimeout(15_000);
   const errors: string[] = [];
-  page.on('pageerror', (error) => errors.push(error.message));
+  page.on('pageerror', (error) => errors.push(`${error.stack ?? error.message} at ${page.url()}`));
   return { context, page, errors };
 }
 
-/** Whether the page has come to life, has put its parts in place and works at nothing: run in the page. */
-function standsStill(): boolean {
+/** What the page still waits for, nothing where it stands still: run in the page. */
+function stirring(): string {
   const { dataset } = document.documentElement;
-  return (
-    dataset.alive === location.pathname &&
-    dataset.working === undefined &&
-    // A part of the page that has come is hidden until it is put in its place.
-    document.querySelector('template[id^="B:"], [hidden][id^="S:"], [data-fetching]') === null
-  );
+  if (dataset.alive !== location.pathname) return `it came to life at ${dataset.alive ?? 'no address'}`;
+  if (dataset.working !== undefined) return 'it works at something';
+  // A part of the page that has come is hidden until it is put in its place.
+  const part = document.querySelector('template[id^="B:"], [hidden][id^="S:"], [data-fetching]');
+  return part === null ? '' : `of a part there is only ${part.outerHTML.slice(0, 120)}`;
 }
 
 /** Waits until the page has come to life and has worked out what it shows. */
@@ -56,9 +55,9 @@ export async function settled(page: Page): Promise<void> {
   // What has just come may ask for more: it stands still when it is seen to twice, a moment apart.
   for (let seen = 0; seen < 2;) {
     // A page that is just being left answers nothing.
-    const still = await page.evaluate(standsStill).catch(() => false);
-    seen = still ? seen + 1 : 0;
-    if (seen === 0 && Date.now() > end) throw new Error(`${page.url()} never stands still`);
+    const why = await page.evaluate(stirring).catch(() => 'it is being left');
+    seen = why === '' ? seen + 1 : 0;
+    if (seen === 0 && Date.now() > end) throw new Error(`${page.url()} never stands still: ${why}`);
     if (seen < 2) await page.waitForTimeout(seen === 0 ? 40 : 80);
   }
 }

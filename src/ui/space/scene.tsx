@@ -2,7 +2,16 @@
 
 import { Html, Line, OrbitControls } from '@react-three/drei';
 import { Canvas } from '@react-three/fiber';
-import { useMemo, useRef, useState, type ComponentRef, type KeyboardEvent } from 'react';
+import {
+  createContext,
+  useContext,
+  useMemo,
+  useRef,
+  useState,
+  type ComponentRef,
+  type KeyboardEvent,
+  type RefObject,
+} from 'react';
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
 import { boundsOf } from '@/core/report/drawing/sheet';
 import type { Vector } from '@/core/maths/geometry/vector';
@@ -27,6 +36,9 @@ export interface Besides {
 
 const NOTHING: Besides = {};
 
+/** What labels lie in. They are given it: left to find it they move once the scene is bound, and a scene left at once fails. */
+const LabelsContext = createContext<RefObject<HTMLDivElement | null>>({ current: null });
+
 /** The frame of the shell with its marks and exaggerated movements; never seen from below the floor. */
 export function Scene({
   figure,
@@ -45,6 +57,7 @@ export function Scene({
   const { preferences } = usePreferences();
   const colours = useMemo(() => coloursOf(preferences.sheet), [preferences.sheet]);
   const controls = useRef<ComponentRef<typeof OrbitControls>>(null);
+  const labels = useRef<HTMLDivElement>(null);
   const { middle, size } = useMemo(() => {
     const { min, max } = boundsOf(whole.points.map(({ position }) => position));
     return {
@@ -68,7 +81,8 @@ export function Scene({
       tabIndex={0}
       aria-label="The shell in space; arrow keys turn it"
       onKeyDown={turn}
-      className="h-[62dvh] min-h-96 border border-rule bg-sheet"
+      ref={labels}
+      className="relative h-[62dvh] min-h-96 border border-rule bg-sheet"
       data-scene={figure.points.length}
     >
       <Canvas
@@ -81,53 +95,55 @@ export function Scene({
           far: 60,
         }}
       >
-        <OrbitControls
-          ref={controls}
-          makeDefault
-          target={middle}
-          enablePan={false}
-          minDistance={size * 0.25}
-          maxDistance={size * 2.2}
-          minPolarAngle={0.05}
-          maxPolarAngle={Math.PI / 2}
-        />
-        <Floor middle={middle} size={size} colours={colours} />
-        {figure.shell ? <ShellInSpace shell={figure.shell} {...{ colours, out }} /> : null}
-        <Struts {...{ struts, whole, colours }} />
-        {pulls.map(([from, to], i) => (
-          <group key={i}>
-            <Line points={[inScene(from), inScene(to)]} color={colours.ink} lineWidth={4.5} />
-            <mesh position={inScene(to)}>
-              <boxGeometry args={[0.07, 0.07, 0.07]} />
-              <meshBasicMaterial color={colours.ink} />
-            </mesh>
-          </group>
-        ))}
-        {ghost.map(([from, to], i) => (
-          <Line
-            key={i}
-            points={[inScene(from), inScene(to)]}
-            color={colours.plus}
-            lineWidth={1.4}
-            dashed
-            dashSize={0.05}
-            gapSize={0.03}
+        <LabelsContext.Provider value={labels}>
+          <OrbitControls
+            ref={controls}
+            makeDefault
+            target={middle}
+            enablePan={false}
+            minDistance={size * 0.25}
+            maxDistance={size * 2.2}
+            minPolarAngle={0.05}
+            maxPolarAngle={Math.PI / 2}
           />
-        ))}
-        {(figure.shell ? [] : figure.lines).map(([from, to], i) => (
-          <Line key={i} points={[inScene(from), inScene(to)]} color={colours.rule} lineWidth={1.6} />
-        ))}
-        {figure.points.map((point) => (
-          <PointInSpace
-            key={point.id}
-            point={point}
-            factor={factor}
-            lit={point.id === selected}
-            colours={colours}
-            size={size}
-            onSelect={() => onSelect(point.code)}
-          />
-        ))}
+          <Floor middle={middle} size={size} colours={colours} />
+          {figure.shell ? <ShellInSpace shell={figure.shell} {...{ colours, out }} /> : null}
+          <Struts {...{ struts, whole, colours }} />
+          {pulls.map(([from, to], i) => (
+            <group key={i}>
+              <Line points={[inScene(from), inScene(to)]} color={colours.ink} lineWidth={4.5} />
+              <mesh position={inScene(to)}>
+                <boxGeometry args={[0.07, 0.07, 0.07]} />
+                <meshBasicMaterial color={colours.ink} />
+              </mesh>
+            </group>
+          ))}
+          {ghost.map(([from, to], i) => (
+            <Line
+              key={i}
+              points={[inScene(from), inScene(to)]}
+              color={colours.plus}
+              lineWidth={1.4}
+              dashed
+              dashSize={0.05}
+              gapSize={0.03}
+            />
+          ))}
+          {(figure.shell ? [] : figure.lines).map(([from, to], i) => (
+            <Line key={i} points={[inScene(from), inScene(to)]} color={colours.rule} lineWidth={1.6} />
+          ))}
+          {figure.points.map((point) => (
+            <PointInSpace
+              key={point.id}
+              point={point}
+              factor={factor}
+              lit={point.id === selected}
+              colours={colours}
+              size={size}
+              onSelect={() => onSelect(point.code)}
+            />
+          ))}
+        </LabelsContext.Provider>
       </Canvas>
     </div>
   );
@@ -279,8 +295,13 @@ function PointInSpace({
 
 /** A point's code beside its mark, on paper so that it can be read across lines; the lit one above the others. */
 function Label({ text, lit }: { text: string; lit: boolean }) {
+  const labels = useContext(LabelsContext);
   return (
-    <Html className="pointer-events-none font-cond text-ink" zIndexRange={lit ? [2, 2] : [1, 0]}>
+    <Html
+      portal={labels as RefObject<HTMLDivElement>}
+      className="pointer-events-none font-cond text-ink"
+      zIndexRange={lit ? [2, 2] : [1, 0]}
+    >
       <span
         className={`block translate-x-2.5 -translate-y-1/2 px-0.5 text-sm leading-4 whitespace-nowrap ${lit ? 'bg-lit font-semibold' : 'bg-sheet/75'}`}
       >
