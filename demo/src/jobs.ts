@@ -11,6 +11,7 @@ import { NEW_PULL, type LogEntry, type Round, type Step } from '@/core/shell/job
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
 import { BENCHES, setUpOn } from './benches';
+import { solbrisPanels } from './panels';
 import { bodyOf, solbrisCuts } from './structures';
 import { seeded } from '@/core/maths/random/seeded';
 import { gaugePart, readGauges } from './gauges';
@@ -298,6 +299,7 @@ export function solbris(): DemoJob {
     mounts: ['F4L', 'F4R', 'C1L', 'C1R'],
   });
   solbrisCuts(job, NILS!);
+  solbrisPanels(job, NILS!);
   return {
     folder: 'solbris',
     rows: job.rows,

@@ -54,6 +54,16 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   strokes: of('stroke', 'pull_id', 'pulls', 'stroke.ordinal, stroke.at'),
   holds: of('hold', 'item_id', 'workItems'),
   plates: of('plate', 'item_id', 'workItems'),
+  hungPanels: ofJob('hung_panel'),
+  panelSeams: keyed('panel_seam', ['hungId', 'seamId'], 'hungPanels'),
+  panelSettings: of('panel_setting', 'hung_id', 'hungPanels', 'panel_setting.ordinal'),
+  settingEffects: keyed('setting_effect', ['settingId', 'stationId'], 'panelSettings'),
+  shims: ofJob('shim', 'thickness'),
+  panelMeasures: of('panel_measure', 'hung_id', 'hungPanels'),
+  allowances: ofJob('allowance', 'name'),
+  letGos: of('let_go', 'hung_id', 'hungPanels', 'let_go.at'),
+  fixings: of('fixing', 'hung_id', 'hungPanels', 'fixing.name'),
+  laps: ofJob('lap'),
   stages: ofJob('stage', 'ordinal'),
   panels: ofJob('panel'),
   panelPoints: keyed('panel_point', ['panelId', 'pointId'], 'panels'),
@@ -225,6 +235,7 @@ export type EditableTable =
   | 'points'
   | 'dimensions'
   | 'seams'
+  | 'hungPanels'
   | 'referencePoints'
   | 'referenceDimensions'
   | 'referenceStations'

@@ -29,6 +29,7 @@ type EditedTable = Extract<
   | 'stages'
   | 'joints'
   | 'templates'
+  | 'hungPanels'
 >;
 
 /**

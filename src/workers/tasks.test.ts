@@ -41,6 +41,11 @@ const NAMES: Readonly<Record<string, JobTable>> = {
   panelId: 'panels',
   checkId: 'removalChecks',
   templateId: 'templates',
+  hungId: 'hungPanels',
+  floatsUntilId: 'hungPanels',
+  settingId: 'panelSettings',
+  overId: 'hungPanels',
+  underId: 'hungPanels',
 };
 /** Each row of these belongs to one of another table and no two to the same: their owners stay. */
 const ONE_EACH = ['findingDetails', 'decisionDetails', 'readingStrikes', 'readingKeeps'];
@@ -99,6 +104,10 @@ function loosened(name: 'solbris' | 'lodd' | 'kvist', seed: number): JobRows {
 /** What the database's own checks of a row demand besides. */
 function isHeld(table: JobTable, row: Record<string, unknown>): boolean {
   if ('fromPointId' in row && row.fromPointId === row.toPointId) return false;
+  if (table === 'panelSettings')
+    return (row.most as number) >= (row.least as number) && (row.kind !== 'hold' || row.way !== null);
+  if (table === 'laps') return row.overId !== row.underId;
+  if (table === 'hungPanels') return row.floatsUntilId !== row.id;
   if (table === 'points') return row.substituteForId !== row.id;
   if (table === 'mounts')
     return (row.pointId !== null || row.x !== null) && (row.headId === null) === (row.lift === null);
@@ -146,6 +155,10 @@ function held(rows: JobRows): Partial<JobRows> {
     panelParts: once(rows.panelParts, ({ panelId, code }) => `${panelId} ${code}`),
     ...wholeStructures(rows),
     braceDimensions: once(rows.braceDimensions, ({ braceId, dimensionId }) => `${braceId} ${dimensionId}`),
+    hungPanels: rows.hungPanels.filter(({ id }) => items.has(id)),
+    panelSeams: once(rows.panelSeams, ({ hungId, seamId }) => `${hungId} ${seamId}`),
+    settingEffects: once(rows.settingEffects, ({ settingId, stationId }) => `${settingId} ${stationId}`),
+    panelMeasures: once(rows.panelMeasures, ({ hungId, thing, what }) => `${hungId} ${thing} ${what}`),
     pulls: rows.pulls.filter(({ id }) => items.has(id)),
     holds: once(rows.holds, ({ itemId, pointId }) => `${itemId} ${pointId}`),
     readingStrikes: once(rows.readingStrikes, ({ readingId }) => readingId),
@@ -179,7 +192,8 @@ async function failures(rows: JobRows): Promise<string[]> {
       failed.push(`${name}: ${(error as Error).stack!.split('\n').slice(0, 3).join(' ')}`);
     }
   };
-  for (const name of ['day', 'time', 'rounds', 'pulling', 'gaps'] as const) await attempt(name, () => TASKS[name](job));
+  for (const name of ['day', 'time', 'rounds', 'pulling', 'gaps', 'fitting'] as const)
+    await attempt(name, () => TASKS[name](job));
   await attempt('set-up', () => TASKS.setUp(job, {}, run));
   await attempt('pulls', () => TASKS.advisePulls(job, undefined, run));
   await attempt('cut', () => TASKS.cutting(job, { advise: true }));

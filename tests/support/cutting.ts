@@ -22,7 +22,7 @@ export class Cutting {
       sections: TUBES,
       ...{ panels: [], panelPoints: [], panelParts: [], stages: [], joints: [], cutLines: [], keepOuts: [] },
       ...{ braces: [], braceDimensions: [], adviceTaken: [], removalChecks: [], removalReadings: [], pressTests: [] },
-      workItems: rows.workItems.filter(({ kind }) => kind === 'setUp' || kind === 'pull'),
+      workItems: rows.workItems.filter(({ kind }) => ['setUp', 'pull', 'hung'].includes(kind)),
       workEvents: [],
     };
   }

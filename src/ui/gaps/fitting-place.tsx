@@ -8,19 +8,48 @@ import { ClientOnly } from '../kit/client-only';
 import { unpacked } from '../kit/unpacked';
 import { useTask } from '../kit/use-task';
 import { useTape } from '../tape/use-tape';
+import type { FittingPage } from '@/core/report/pages/fitting';
+import type { BoardActions, PanelActions } from '../fit/actions';
+import { Board } from '../fit/board';
+import { Panels } from '../fit/panels';
+import { Tab, TabList, TabPanel, Tabs } from '../kit/tabs';
 import { Gaps, type SeamActions } from './gaps';
 import { ReadAlong } from './read-along';
 
 interface PlaceProps {
   readonly rows: JobRows;
   readonly page: GapsPage;
-  readonly actions: SeamActions;
+  readonly fitting: FittingPage;
+  readonly actions: SeamActions & PanelActions & BoardActions;
 }
 
-/** The place for fitting: the seams as they were read, and reading them on while a round is open. */
+/** The place for fitting: the seams, the panels between them, and how each is held. */
 export const FittingPlace = unpacked(Place);
 
 function Place(props: PlaceProps) {
+  const { rows, fitting, actions } = props;
+  return (
+    <Tabs defaultValue="seams" className="flex flex-col gap-4">
+      <TabList label="Fitting">
+        <Tab value="seams">Seams</Tab>
+        <Tab value="panels">Panels</Tab>
+        <Tab value="board">Fit board</Tab>
+      </TabList>
+      <TabPanel value="seams">
+        <Seams {...props} />
+      </TabPanel>
+      <TabPanel value="panels">
+        <Panels {...{ rows, actions }} page={fitting} />
+      </TabPanel>
+      <TabPanel value="board">
+        <Board {...{ rows, actions }} page={fitting} />
+      </TabPanel>
+    </Tabs>
+  );
+}
+
+/** The seams as they were read, and reading them on while a round is open. */
+function Seams(props: PlaceProps) {
   const { rows, page } = props;
   const round = rows.rounds.findLast(({ closedAt, shell }) => closedAt === null && shell === '');
   if (page.pairs.length === 0) return <Gaps {...props} />;

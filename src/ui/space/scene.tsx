@@ -39,6 +39,11 @@ const NOTHING: Besides = {};
 /** What labels lie in. They are given it: left to find it they move once the scene is bound, and a scene left at once fails. */
 const LabelsContext = createContext<RefObject<HTMLDivElement | null>>({ current: null });
 
+const cameraAt = ([x, y, z]: Vector, size: number) => ({
+  position: [x + size * 0.86, y + size * 0.56, z + size * 0.86] as const,
+  ...{ fov: 35, near: 0.05, far: 60 },
+});
+
 /** The frame of the shell with its marks and exaggerated movements; never seen from below the floor. */
 export function Scene({
   figure,
@@ -85,16 +90,7 @@ export function Scene({
       className="relative h-[62dvh] min-h-96 border border-rule bg-sheet"
       data-scene={figure.points.length}
     >
-      <Canvas
-        flat
-        frameloop="demand"
-        camera={{
-          position: [middle[0] + size * 0.86, middle[1] + size * 0.56, middle[2] + size * 0.86],
-          fov: 35,
-          near: 0.05,
-          far: 60,
-        }}
-      >
+      <Canvas flat frameloop="demand" camera={cameraAt(middle, size)}>
         <LabelsContext.Provider value={labels}>
           <OrbitControls
             ref={controls}

@@ -44,7 +44,9 @@ function rungOf(job: Job, { tableName, rowId }: Withdrawal): Rung | undefined {
   if (tableName === 'seam') return 'fit';
   if (tableName !== 'work_item' && tableName !== 'work_event') return undefined;
   const itemId = tableName === 'work_item' ? rowId : job.rows.workEvents.find(({ id }) => id === rowId)?.itemId;
-  return job.rows.workItems.find(({ id }) => id === itemId)?.kind === 'pull' ? 'pull' : 'brace';
+  const kind = job.rows.workItems.find(({ id }) => id === itemId)?.kind;
+  if (kind === 'hung') return 'fit';
+  return kind === 'pull' ? 'pull' : 'brace';
 }
 
 export type JobParams = { readonly params: Promise<{ job: string }> };

@@ -19,11 +19,13 @@ export interface Wanted {
   readonly weight: number;
 }
 
-/** Values a setting may have: every step from the first, or anything between. */
+/** Values a setting may have: those that are named, every step from the first, or anything between. */
 export interface Range {
   readonly from: number;
   readonly to: number;
   readonly step?: number;
+  /** Ascending, from `from` to `to`. */
+  readonly values?: readonly number[];
 }
 
 /** Something that can be set: a point of the panel moved along a unit vector, or so much a unit at some stations. */
@@ -87,6 +89,86 @@ export function seat(
   settings: readonly SeatSetting[],
   holds: readonly SeatHold[],
 ): SeatResult {
+  const posed = pose(stations, settings, holds);
+  if (!posed.ok) return posed;
+  const { rows, effects } = posed;
+  const A = rows.map(({ per }, r) => effects[r]!.map((value) => value * per));
+  const b = rows.map(({ now, per }) => -now * per);
+  const found = bestSettings(A, b, settings);
+  return {
+    ok: true,
+    value: {
+      values: found.values,
+      cost: costOf(A, b, found.values),
+      before: costOf(
+        A,
+        b,
+        settings.map(() => 0),
+      ),
+      stations: figuresBy(stations, rows, (_, r) => dotOf(effects[r]!, found.values)),
+      free: freelySeated(stations, rows),
+      proven: found.proven,
+    },
+  };
+}
+
+/** Gap and flush of every station where each row is moved by so much, mm. */
+function figuresBy(
+  stations: readonly SeatStation[],
+  rows: readonly Row[],
+  by: (row: Row, r: number) => number,
+): Figures[] {
+  const moved = new Map(rows.map((row, r) => [`${row.station} ${row.kind}`, by(row, r)]));
+  return stations.map(({ gap, flush }, i) => ({
+    gap: gap.now + moved.get(`${i} gap`)!,
+    ...(flush ? { flush: flush.now + moved.get(`${i} flush`)! } : {}),
+  }));
+}
+
+/** What is left where nothing holds the panel. */
+function freelySeated(stations: readonly SeatStation[], rows: readonly Row[]): Seating['free'] {
+  const b = rows.map(({ now, per }) => -now * per);
+  const { cost, motion } = freely(rows, b);
+  return { cost, stations: figuresBy(stations, rows, (row) => dotOf(row.motion, motion)) };
+}
+
+/** What settings do to a panel's stations. */
+export interface SeatEffects {
+  /** What one of each setting adds to the gap and the flush of each station, mm: a row a station, an entry a setting. */
+  readonly effects: readonly (readonly Figures[])[];
+  readonly free: Seating['free'];
+}
+
+export function seatEffects(
+  stations: readonly SeatStation[],
+  settings: readonly SeatSetting[],
+  holds: readonly SeatHold[],
+): { readonly ok: true; readonly value: SeatEffects } | Extract<SeatResult, { readonly ok: false }> {
+  const posed = pose(stations, settings, holds);
+  if (!posed.ok) return posed;
+  const { rows, effects } = posed;
+  const of = (station: number, kind: Row['kind']) =>
+    effects[rows.findIndex((row) => row.station === station && row.kind === kind)];
+  const value = stations.map((_, station) =>
+    settings.map((__, i) => {
+      const flush = of(station, 'flush');
+      return { gap: of(station, 'gap')![i]!, ...(flush ? { flush: flush[i]! } : {}) };
+    }),
+  );
+  return { ok: true, value: { effects: value, free: freelySeated(stations, rows) } };
+}
+
+const dotOf = (row: readonly number[], x: readonly number[]): number =>
+  row.reduce((sum, value, i) => sum + value * x[i]!, 0);
+
+/** Every figure that counts, and what one of each setting adds to it, mm. */
+function pose(
+  stations: readonly SeatStation[],
+  settings: readonly SeatSetting[],
+  holds: readonly SeatHold[],
+):
+  | { readonly ok: true; readonly rows: readonly Row[]; readonly effects: readonly (readonly number[])[] }
+  | Extract<SeatResult, { readonly ok: false }> {
   const moving = settings.flatMap((setting, i) => ('at' in setting ? [{ ...setting, i }] : []));
   const conditions = [...moving, ...holds];
   if (conditions.length !== 6) return { ok: false, conditions: conditions.length };
@@ -110,35 +192,7 @@ export function seat(
     const k = moving.findIndex((each) => each.i === i);
     return row.motion.reduce((sum, value, c) => sum + value * inverse.get(c, k), 0);
   };
-  const A = rows.map((row) => settings.map((_, i) => effect(row, i) * row.per));
-  const b = rows.map(({ now, per }) => -now * per);
-  const found = best(A, b, settings);
-  const figures = (by: (row: Row, r: number) => number): Figures[] => {
-    const moved = new Map(rows.map((row, r) => [`${row.station} ${row.kind}`, by(row, r)]));
-    return stations.map(({ gap, flush }, i) => ({
-      gap: gap.now + moved.get(`${i} gap`)!,
-      ...(flush ? { flush: flush.now + moved.get(`${i} flush`)! } : {}),
-    }));
-  };
-  const free = freely(rows, b);
-  return {
-    ok: true,
-    value: {
-      values: found.values,
-      cost: costOf(A, b, found.values),
-      before: costOf(
-        A,
-        b,
-        settings.map(() => 0),
-      ),
-      stations: figures((_, r) => A[r]!.reduce((sum, value, i) => sum + value * found.values[i]!, 0) / rows[r]!.per),
-      free: {
-        cost: free.cost,
-        stations: figures((row) => row.motion.reduce((sum, value, c) => sum + value * free.motion[c]!, 0)),
-      },
-      proven: found.proven,
-    },
-  };
+  return { ok: true, rows, effects: rows.map((row) => settings.map((_, i) => effect(row, i))) };
 }
 
 function rowsOf(stations: readonly SeatStation[], turned: (at: Vector, along: Vector) => number[]): Row[] {
@@ -169,40 +223,69 @@ function freely(
   return { motion, cost: costOf(A, b, motion) };
 }
 
-interface Found {
+export interface Found {
   readonly values: readonly number[];
   readonly proven: boolean;
 }
 
-/** Of a setting the values it may have: its first, and how many steps there are from it. */
-const stepsOf = ({ from, to, step }: Range): number =>
-  step === undefined ? 0 : Math.floor((to - from) / step + ON_STEP / step);
+/** The values a setting may have near one, on either side of it; undefined where it may have any. */
+interface Grid {
+  readonly last: number;
+  readonly under: (value: number) => number;
+  readonly over: (value: number) => number;
+}
 
-/** Branch and bound: the programme without steps bounds every branch from below. */
-function best(A: readonly (readonly number[])[], b: readonly number[], settings: readonly SeatSetting[]): Found {
+function gridOf({ from, to, step, values }: Range): Grid | undefined {
+  if (values)
+    return {
+      last: values.at(-1)!,
+      under: (value) => values.findLast((each) => each <= value + ON_STEP) ?? values[0]!,
+      over: (value) => values.find((each) => each >= value - ON_STEP) ?? values.at(-1)!,
+    };
+  if (step === undefined) return undefined;
+  const last = from + Math.floor((to - from) / step + ON_STEP / step) * step;
+  const within = (value: number) => Math.min(last, Math.max(from, value));
+  return {
+    last,
+    under: (value) => within(from + Math.floor((value - from) / step) * step),
+    over: (value) => within(from + Math.ceil((value - from) / step) * step),
+  };
+}
+
+/**
+ * The values that bring A·x nearest b, each setting within its range and on its steps. Branch and bound: the programme without
+ * steps bounds every branch from below.
+ *
+ * @param near what is no better than the best by this much is not looked for
+ */
+export function bestSettings(
+  A: readonly (readonly number[])[],
+  b: readonly number[],
+  settings: readonly Range[],
+  near = 0,
+): Found {
   const n = settings.length;
   const columns = settings.map((_, i) => A.map((row) => row[i]!));
   const H = columns.map((p) => columns.map((q) => p.reduce((sum, value, r) => sum + value * q[r]!, 0)));
   const g = columns.map((p) => p.reduce((sum, value, r) => sum + value * b[r]!, 0));
   const units = settings.map((_, i) => settings.map((__, j) => (i === j ? 1 : 0)));
+  const grids = settings.map(gridOf);
   /** The best between two ends of each setting, its steps left out; counted from the lower end, so that nothing is always allowed. */
   const relaxed = (low: readonly number[], high: readonly number[]): number[] => {
-    const from = g.map((value, i) => value - H[i]!.reduce((sum, h, j) => sum + h * low[j]!, 0));
+    const from = g.map((value, i) => value - dotOf(H[i]!, low));
     const bounds = units.flatMap((a, i) => [
       { a, b: Math.max(0, high[i]! - low[i]!) },
       { a: a.map((value) => -value), b: 0 },
     ]);
     return minimise(H, from, bounds).map((value, i) => Math.min(high[i]!, Math.max(low[i]!, low[i]! + value)));
   };
-  const last = settings.map((setting) =>
-    setting.step === undefined ? setting.to : setting.from + stepsOf(setting) * setting.step,
-  );
+  const last = settings.map(({ to }, i) => grids[i]?.last ?? to);
   const nearest = (x: readonly number[]) =>
     x.map((value, i) => {
-      const { from, step } = settings[i]!;
-      return step === undefined
-        ? value
-        : Math.min(last[i]!, Math.max(from, from + Math.round((value - from) / step) * step));
+      const grid = grids[i];
+      if (!grid) return value;
+      const [under, over] = [grid.under(value), grid.over(value)];
+      return value - under < over - value ? under : over;
     });
   let [values, least]: [readonly number[], number] = [[], Infinity];
   const keep = (x: readonly number[]) => {
@@ -210,50 +293,48 @@ function best(A: readonly (readonly number[])[], b: readonly number[], settings:
     if (cost < least) [values, least] = [x, cost];
   };
   const open: { readonly low: readonly number[]; readonly high: readonly number[] }[] = [
-    { low: settings.map(({ from }) => from), high: last },
+    { low: settings.map(({ from, values: named }) => named?.[0] ?? from), high: last },
   ];
   let branches = 0;
   while (open.length > 0 && (n <= PROVEN_SETTINGS || branches < MOST_BRANCHES)) {
     const { low, high } = open.pop()!;
     branches++;
     const x = relaxed(low, high);
-    if (costOf(A, b, x) >= least * (1 - 1e-12) - 1e-15) continue;
+    if (costOf(A, b, x) >= least * (1 - 1e-12) - 1e-15 - near) continue;
     keep(withFreeOnes(nearest(x)));
-    const split = farthestFromStep(x, settings);
+    const split = farthestFromStep(x, grids);
     if (split < 0) {
       keep(x);
       continue;
     }
-    const { from, step } = settings[split]!;
-    const under = from + Math.floor((x[split]! - from) / step!) * step!;
+    const { under, over } = grids[split]!;
     const [down, up] = [
-      { low, high: high.map((value, i) => (i === split ? under : value)) },
-      { low: low.map((value, i) => (i === split ? under + step! : value)), high },
+      { low, high: high.map((value, i) => (i === split ? under(x[split]!) : value)) },
+      { low: low.map((value, i) => (i === split ? over(x[split]!) : value)), high },
     ];
     // The nearer side is looked at first.
-    if (x[split]! - under < step! / 2) open.push(up, down);
+    if (x[split]! - under(x[split]!) < over(x[split]!) - x[split]!) open.push(up, down);
     else open.push(down, up);
   }
   return { values, proven: open.length === 0 };
 
   /** What has no steps, set best for the steps that the others are at. */
   function withFreeOnes(x: readonly number[]): readonly number[] {
-    if (settings.every(({ step }) => step !== undefined)) return x;
-    const isFree = settings.map(({ step }) => step === undefined);
+    if (grids.every((grid) => grid !== undefined)) return x;
     return relaxed(
-      x.map((value, i) => (isFree[i] ? settings[i]!.from : value)),
-      x.map((value, i) => (isFree[i] ? settings[i]!.to : value)),
+      x.map((value, i) => (grids[i] ? value : settings[i]!.from)),
+      x.map((value, i) => (grids[i] ? value : settings[i]!.to)),
     );
   }
 }
 
-/** The setting that lies farthest between two of its steps; −1 where all lie on one. */
-function farthestFromStep(x: readonly number[], settings: readonly SeatSetting[]): number {
+/** The setting that lies farthest between two of its steps, in shares of one; −1 where all lie on one. */
+function farthestFromStep(x: readonly number[], grids: readonly (Grid | undefined)[]): number {
   let [split, farthest] = [-1, 1e-7];
-  settings.forEach(({ from, step }, i) => {
-    if (step === undefined) return;
-    const at = (x[i]! - from) / step;
-    const off = Math.abs(at - Math.round(at));
+  grids.forEach((grid, i) => {
+    if (!grid) return;
+    const [under, over] = [grid.under(x[i]!), grid.over(x[i]!)];
+    const off = over > under ? Math.min(x[i]! - under, over - x[i]!) / (over - under) : 0;
     if (off > farthest) [split, farthest] = [i, off];
   });
   return split;

@@ -1,8 +1,9 @@
 import { scale, add, subtract, type Vector } from '../../maths/geometry/vector';
-import { judgeRound } from '../../round/judge/judge-round';
+import { seamsAsLastRead } from '../../round/judge/last-read';
+import { SIGHT_WEIGHT } from '../../round/judge/sight';
 import type { LineFigure } from '../../round/judge/seam-line';
-import { judgeSeams, pairSeams, type SeamJudgement, type SeamPair } from '../../round/judge/seams';
-import type { Point, Round, Seam } from '../../shell/job/entities';
+import { pairSeams, type SeamJudgement, type SeamPair } from '../../round/judge/seams';
+import type { Point, Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { referencePosition } from '../../shell/references/chosen';
 import type { SheetFigure } from '../drawing/points';
@@ -35,24 +36,12 @@ export interface GapsPage {
 }
 
 export function gapsPage(job: Job): GapsPage {
-  const read = job.ownRounds
-    .map((round) => judgeRound(job, round))
-    .filter(({ measured }) => measured.gaps.length > 0)
-    .map((judgement) => ({ judgement, seams: judgeSeams(job, judgement) }));
-  const unread = { measured: { points: new Map(), distances: [], gaps: [] }, references: job.references };
-  const lastRead = (i: number) => read.findLast(({ seams: of }) => of[i]!.stations.some(({ measured }) => measured));
-  const seams = judgeSeams(job, unread).map((seam, i) => lastRead(i)?.seams[i] ?? seam);
+  const { seams, readIn, last } = seamsAsLastRead(job);
   const pairs = pairSeams(seams);
-  const shell = shellOf(job, read.at(-1)?.judgement);
+  const shell = shellOf(job, last);
   return {
     points: job.rows.points.map(({ id, code, name }) => ({ id, code, name })),
-    pairs,
-    readIn: Object.fromEntries(
-      seams.flatMap(({ seam }, i) => {
-        const round = lastRead(i)?.judgement.round;
-        return round ? [[seam.id, { id: round.id, name: round.name }]] : [];
-      }),
-    ),
+    ...{ pairs, readIn },
     placed: seams.flatMap((seam) => placedSeam(job, seam) ?? []),
     figure: { points: [], lines: [], ...(shell ? { shell } : {}) },
     faults: faultsOf(pairs),
@@ -76,9 +65,6 @@ function placedSeam(job: Job, { seam, stations }: SeamJudgement): PlacedSeam | u
     }),
   };
 }
-
-/** The lines people see count most: swage line and top edge, then shut lines, then what hides. */
-export const SIGHT_WEIGHT: Readonly<Record<Seam['sight'], number>> = { line: 3, shut: 2, hidden: 1 };
 
 function faultsOf(pairs: readonly SeamPair[]): SeamFault[] {
   const found = pairs.flatMap(({ left, right, centre, differ, pairing }) => {

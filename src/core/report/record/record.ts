@@ -11,7 +11,7 @@ import { openOf } from './open';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import { referencePosition } from '../../shell/references/chosen';
-import { judgeSeams } from '../../round/judge/seams';
+import { stationsAsLastRead } from '../../round/judge/last-read';
 import { COVERAGE } from '../../maths/statistics/verdict';
 import { acceptedSubjects } from './accepted';
 import { foundOf } from './found';
@@ -137,7 +137,7 @@ function finalOf(job: Job, judgements: readonly RoundJudgement[], codes: Codes):
           ]
         : [],
     ),
-    gaps: seamsAsLastRead(job, judgements).flatMap(({ seam, stations }) =>
+    gaps: stationsAsLastRead(job, judgements).flatMap(({ seam, stations }) =>
       stations.flatMap(({ station, quantity, measured, target, judged, round }) =>
         measured && target && judged
           ? [
@@ -214,21 +214,6 @@ function pullOf(job: Job, pull: CodedPull, judgements: readonly RoundJudgement[]
     }),
     by: [...new Set(job.pullReadings(pull).map(({ author }) => author))],
   };
-}
-
-/** Every station of every seam as the round that read it last found it. */
-function seamsAsLastRead(job: Job, judgements: readonly RoundJudgement[]) {
-  const byRound = judgements
-    .filter(({ measured }) => measured.gaps.length > 0)
-    .map((judgement) => ({ round: judgement.round.number, seams: judgeSeams(job, judgement) }))
-    .reverse();
-  return job.seams.map((seam, i) => ({
-    seam,
-    stations: (byRound[0]?.seams[i]?.stations ?? []).flatMap((_, k) => {
-      const read = byRound.find(({ seams }) => seams[i]!.stations[k]!.measured);
-      return read ? [{ ...read.seams[i]!.stations[k]!, round: read.round }] : [];
-    }),
-  }));
 }
 
 function linesOf(job: Job, judgement: RoundJudgement | undefined): [Vector, Vector][] {

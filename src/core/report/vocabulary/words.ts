@@ -55,6 +55,7 @@ export const WORK_WORD: Readonly<Record<WorkItem['kind'], string>> = {
   brace: 'brace',
   joint: 'joint',
   pull: 'pull',
+  hung: 'panel that is fitted',
 };
 
 export const STATE_WORD: Readonly<Record<StateKind, string>> = {

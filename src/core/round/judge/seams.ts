@@ -13,6 +13,8 @@ export interface StationJudgement {
     readonly value: number;
     readonly limit: number;
     readonly referenceId: string;
+    /** What is not fitted yet and will add so much to it, mm; what is wanted now leaves room for it. */
+    readonly toCome: number;
   };
   readonly judged?: Judgement & { readonly deviation: number };
 }
@@ -34,8 +36,10 @@ export function judgeSeams(job: Job, judgement: Pick<RoundJudgement, 'measured' 
         const key = stationKey(station.id, quantity);
         const value = measured.get(key);
         const chosen = judgement.references.stations.get(key);
+        const toCome = stillToCome(job, seam, quantity);
         const target = chosen && {
-          value: chosen.row.value,
+          value: chosen.row.value - toCome,
+          toCome,
           limit: chosen.row.tolerance,
           referenceId: chosen.reference.id,
         };
@@ -57,6 +61,13 @@ export function judgeSeams(job: Job, judgement: Pick<RoundJudgement, 'measured' 
     return { seam, stations, ...(gap ? { gap } : {}), ...(flush ? { flush } : {}) };
   });
 }
+
+/** What is not fitted yet adds to a seam's gap or flush once it is there, mm: paint, seals, what hangs on a door. */
+const stillToCome = (job: Job, seam: Seam, quantity: StationJudgement['quantity']): number =>
+  job.rows.allowances.reduce(
+    (sum, each) => sum + (!each.fitted && (each.seamId ?? seam.id) === seam.id ? each[quantity] : 0),
+    0,
+  );
 
 /** The stations of a seam that are judged, by their numbers; they stand evenly along it. */
 function readStations(

@@ -6,6 +6,7 @@
 export { length, limit, measure, side, SIDES, words } from './entities/fields';
 export * from './entities/bench';
 export * from './entities/finding';
+export * from './entities/fitting';
 export * from './entities/gauge';
 export * from './entities/log';
 export * from './entities/plan';

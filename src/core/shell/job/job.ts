@@ -34,6 +34,9 @@ export class Job {
   readonly pullEvents: readonly entity.PullEvent[];
   readonly stepEvents: readonly entity.StepEvent[];
   readonly seams: readonly entity.Seam[];
+  readonly hungPanels: readonly entity.CalledPanel[];
+  /** How each panel is held, through time. */
+  readonly holdingEvents: readonly entity.HoldingEvent[];
   /** The log as it stands: without entries taken back, and without those a later one corrects. */
   readonly logEntries: readonly entity.LogEntry[];
   private readonly itemById: ReadonlyMap<string, entity.WorkItem>;
@@ -91,6 +94,14 @@ export class Job {
     this.panels = rows.panels.filter(stands).toSorted((a, b) => byCode(order(a), order(b)));
     this.stepEvents = rows.stepEvents.filter(stands);
     this.seams = rows.seams.filter(stands);
+    this.hungPanels = rows.hungPanels
+      .filter(stands)
+      .map((panel) => ({ ...panel, code: this.itemById.get(panel.id)!.code, name: this.itemById.get(panel.id)!.name }))
+      .toSorted((a, b) => byCode(a.code, b.code));
+    this.holdingEvents = eventsOf(happened, this.hungPanels, entity.HOLDING_RUNGS).map(({ itemId, ...event }) => ({
+      ...event,
+      hungId: itemId,
+    }));
     this.logEntries = rows.logEntries.filter((entry) => stands(entry) && !corrected.has(entry.id));
     this.opposites = oppositePoints(rows.points);
   }

@@ -1,3 +1,4 @@
+import * as fitting from '@/server/actions/fitting';
 import { addSeam, correctSeam } from '@/server/actions/chart';
 import { withdraw } from '@/server/actions/work';
 import { jobAnd, rowsForRounds } from '@/server/views';
@@ -5,7 +6,11 @@ import { FittingPlace } from '@/ui/gaps/fitting-place';
 import { RungPage, type JobParams } from '../rung-page';
 
 export default async function Page({ params }: JobParams) {
-  const { rows, made } = await jobAnd((await params).job, 'gaps', undefined);
+  const { job } = await params;
+  const [{ rows, made }, panels] = await Promise.all([
+    jobAnd(job, 'gaps', undefined),
+    jobAnd(job, 'fitting', undefined),
+  ]);
   return (
     <RungPage
       rows={rows}
@@ -17,7 +22,8 @@ export default async function Page({ params }: JobParams) {
             rows.rounds.map(({ id }) => id),
           )}
           page={made}
-          actions={{ addSeam, correctSeam, withdraw }}
+          fitting={panels.made}
+          actions={{ addSeam, correctSeam, withdraw, ...fitting }}
         />
       }
     />

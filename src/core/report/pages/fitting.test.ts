@@ -1,0 +1,128 @@
+import { describe, expect, it } from 'vitest';
+import { demoRows } from '../../../../tests/support/demo-rows';
+import { Job } from '../../shell/job/job';
+import type { JobRows } from '../../shell/job/job-rows';
+import { heldPanels, holdingFaults } from '../../plan/panels/holding';
+import { seamsAsLastRead } from '../../round/judge/last-read';
+import { hangText, holdingFaultText, inOrder, instruction, separationText, wayWords } from '../fitting-words';
+import { fittingPage } from './fitting';
+
+const rows = demoRows('solbris');
+const job = Job.of(rows);
+const page = fittingPage(job);
+const words = { length: (mm: number) => mm.toFixed(1) };
+const view = (code: string) => page.panels.find(({ panel }) => panel.code === code)!;
+const panelOf = (of: Job, code: string) => of.hungPanels.find((each) => each.code === code)!;
+const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+
+describe('the place for fitting', () => {
+  it('blames the opening of the left door, whose post foot was pushed in, and sends it to pulls', () => {
+    const { separation, edges } = view('DL');
+    expect(separation).toMatchObject({ says: 'opening', panel: { isWrong: false } });
+    expect(separationText(separation!, edges, words)).toMatch(/too small along the bottom.*pulls or braces/);
+  });
+
+  it('leaves a door alone that hangs as it should', () => {
+    const { hang } = view('DR');
+    if (!hang.ok) throw new Error(hang.kind);
+    expect(hang.plan.settings.every(({ advised }) => advised === 0)).toBe(true);
+    expect(hangText(hang.plan)).toMatch(/hangs as well as its settings allow/);
+  });
+
+  it('says what to do in the order it is done, with the shims that are there', () => {
+    const { hang } = view('DL');
+    if (!hang.ok) throw new Error(hang.kind);
+    const steps = inOrder(hang.plan.settings).flatMap(
+      (each) => instruction(each, each.advised, rows.shims, words) ?? [],
+    );
+    expect(steps[0]).toMatch(/^Lower hinge \d\.\d forward$/);
+    expect(steps.join('; ')).toMatch(/a shim of \d\.\d from under it|shim of/);
+  });
+
+  it('knows which way a setting goes, at a door, a lid and a tailgate', () => {
+    expect(wayWords({ along: [0, -1, 0], way: 'out' })).toEqual(['out', 'in']);
+    expect(wayWords({ along: [0, 0, 1], way: 'out' })).toEqual(['up', 'down']);
+    expect(wayWords({ along: [0, 1, 0], way: 'high' })).toEqual(['to the right', 'to the left']);
+    expect(wayWords({ along: [1, 0, 0], way: 'long' })).toEqual(['rearward', 'forward']);
+  });
+
+  it('leaves room for what is not fitted yet', () => {
+    const [seam] = rows.seams;
+    const without = (fitted: boolean): JobRows => ({
+      ...rows,
+      allowances: [{ id: uuid(1), jobId: job.row.id, seamId: seam!.id, name: 'seal', gap: -0.4, flush: 0.2, fitted }],
+    });
+    const gap = (of: JobRows) =>
+      seamsAsLastRead(Job.of(of)).seams[0]!.stations.find(({ quantity }) => quantity === 'gap')!.target!;
+    expect(gap(without(false)).value - gap(without(true)).value).toBeCloseTo(0.4, 9);
+    expect(gap(without(false)).toCome).toBeCloseTo(-0.4, 9);
+  });
+});
+
+describe('the holding ladder', () => {
+  const at = '2026-11-25T10:00:00.000Z';
+  const left = panelOf(job, 'DL');
+  const joined = (more: Partial<JobRows>): JobRows => ({ ...rows, ...more });
+  const kinds = (of: JobRows, to: 'dowelled' | 'tacked' | 'clamped', code = 'DL') =>
+    holdingFaults(Job.of(of), panelOf(Job.of(of), code), to).map(({ kind }) => kind);
+
+  it('asks for named dowels, and for nothing on the way back', () => {
+    expect(kinds(rows, 'dowelled')).toEqual(['unfixed']);
+    expect(kinds(rows, 'clamped')).toEqual([]);
+    const dowel = {
+      id: uuid(2),
+      hungId: left.id,
+      kind: 'dowel' as const,
+      name: 'D1',
+      place: '',
+      closedAt: null,
+      closedBy: '',
+    };
+    expect(kinds(joined({ fixings: [...rows.fixings, dowel] }), 'dowelled')).toEqual([]);
+  });
+
+  it('tacks nothing that was not let go, springs, was not read again, or is a stand-in', () => {
+    const test = { id: uuid(3), hungId: left.id, place: 'foot', sprung: 2, most: 1, at, author: 'Nils' };
+    expect(kinds(rows, 'tacked')).toEqual(['notLetGo', 'gapsNotRead']);
+    expect(kinds(joined({ letGos: [test] }), 'tacked')).toEqual(['springs', 'gapsNotRead']);
+    const eased = { ...test, id: uuid(4), sprung: 0.4, at: '2026-11-25T11:00:00.000Z' };
+    expect(kinds(joined({ letGos: [test, eased] }), 'tacked')).toEqual(['gapsNotRead']);
+    const standIn = rows.hungPanels.map((each) => (each.id === left.id ? { ...each, standIn: true } : each));
+    expect(kinds(joined({ letGos: [eased], hungPanels: standIn }), 'tacked')).toEqual(['standIn', 'gapsNotRead']);
+  });
+
+  it('traps no lap, no bracket and no face that wants paint', () => {
+    const right = panelOf(job, 'DR');
+    const bonnet = panelOf(job, 'BN');
+    const laps = [
+      { id: uuid(5), jobId: job.row.id, overId: left.id, underId: bonnet.id, what: '', done: false },
+      {
+        id: uuid(6),
+        jobId: job.row.id,
+        overId: left.id,
+        underId: null,
+        what: 'primer on the closed face',
+        done: false,
+      },
+    ];
+    expect(kinds(joined({ laps }), 'tacked')).toEqual(['notLetGo', 'gapsNotRead', 'lap', 'under']);
+    const tacked = { ...rows.workEvents.at(-1)!, id: uuid(7), itemId: left.id, kind: 'tacked' as const, at };
+    const trapped = joined({ laps, workEvents: [...rows.workEvents, tacked] });
+    expect(kinds(trapped, 'tacked', 'BN')).toContain('trapped');
+    const floats = rows.hungPanels.map((each) => (each.id === left.id ? { ...each, floatsUntilId: right.id } : each));
+    expect(kinds(joined({ hungPanels: floats }), 'dowelled')).toContain('floats');
+    expect(holdingFaultText({ kind: 'lap', under: 'BN', at: 'off' }, words)).toMatch(/shut out/);
+  });
+
+  it('counts how often a panel came off', () => {
+    const off = [1, 2].map((n) => ({
+      ...rows.workEvents.at(-1)!,
+      id: uuid(10 + n),
+      itemId: left.id,
+      kind: 'off' as const,
+      at,
+    }));
+    const held = heldPanels(Job.of(joined({ workEvents: [...rows.workEvents, ...off] })));
+    expect(held.find(({ panel }) => panel.code === 'DL')).toMatchObject({ rung: 'off', timesOff: 2 });
+  });
+});

@@ -1,0 +1,139 @@
+import { hangPanel, type HangResult } from '../../plan/panels/hang';
+import { closeOut, heldPanels, type HeldPanel } from '../../plan/panels/holding';
+import { fittingOrder, type Before, type FittingOrder } from '../../plan/panels/fitting-order';
+import { edgesOf } from '../../plan/panels/panel-frame';
+import { panelOrOpening, type Separation } from '../../plan/panels/panel-or-opening';
+import { seamsAsLastRead } from '../../round/judge/last-read';
+import { SIGHT_WEIGHT } from '../../round/judge/sight';
+import type { SeamJudgement } from '../../round/judge/seams';
+import type {
+  CalledPanel,
+  Fixing,
+  HungPanel,
+  PanelEdge,
+  PanelMeasure,
+  PanelSeam,
+  PanelSetting,
+} from '../../shell/job/entities';
+import type { Job } from '../../shell/job/job';
+import { stationKey } from '../../shell/references/chosen';
+
+/** One panel on its place: how it hangs, where it would sit best, and whose fault is left. */
+export interface HungView {
+  readonly panel: CalledPanel;
+  readonly itemVersion: number;
+  readonly edges: readonly PanelEdge[];
+  readonly seams: readonly (PanelSeam & { readonly code: string })[];
+  readonly settings: readonly PanelSetting[];
+  readonly measures: readonly PanelMeasure[];
+  readonly hang: HangResult;
+  readonly separation?: Separation;
+  /** The opening is wrong and the advised settings would hide it. */
+  readonly hides: boolean;
+}
+
+/** What the place for fitting shows of panels. */
+export interface FittingPage {
+  readonly panels: readonly HungView[];
+  readonly held: readonly HeldPanel[];
+  readonly closeOut: readonly { readonly panel: string; readonly fixing: Fixing }[];
+  readonly order?: FittingOrder;
+  readonly seams: readonly { readonly id: string; readonly code: string; readonly name: string }[];
+}
+
+/** How far a length of a panel or of an opening may be off, mm. */
+const SHAPE_LIMIT = 1;
+
+export function fittingPage(job: Job): FittingPage {
+  const { seams } = seamsAsLastRead(job);
+  const order = job.hungPanels.length > 1 ? orderOf(job) : undefined;
+  const place = ({ id }: CalledPanel) => (order?.steps.findIndex((step) => step.id === id) ?? -1) + 1 || Infinity;
+  return {
+    panels: job.hungPanels.toSorted((a, b) => place(a) - place(b) || 0).map((panel) => hungView(job, panel, seams)),
+    held: heldPanels(job),
+    closeOut: closeOut(job),
+    ...(order ? { order } : {}),
+    seams: job.seams.map(({ id, code, name }) => ({ id, code, name })),
+  };
+}
+
+function hungView(job: Job, panel: CalledPanel, seams: readonly SeamJudgement[]): HungView {
+  const ownOf = <Row extends { readonly hungId: string }>(rows: readonly Row[]) =>
+    rows.filter(({ hungId }) => hungId === panel.id);
+  const measures = ownOf(job.rows.panelMeasures);
+  const hang = hangPanel(job, panel, seams);
+  const separation =
+    hang.ok && measures.length > 0 ? panelOrOpening(panel, hang.plan.stations, measures, SHAPE_LIMIT) : undefined;
+  const inside =
+    hang.ok &&
+    hang.plan.stations.every(({ gap }, i) => Math.abs(hang.plan.after[i]!.gap - gap.target) <= gap.limit) &&
+    hang.plan.settings.some(({ advised }) => advised !== 0);
+  return {
+    panel,
+    itemVersion: job.item(panel.id).version,
+    edges: edgesOf(panel),
+    seams: ownOf(job.rows.panelSeams).flatMap((of) => {
+      const seam = job.seams.find(({ id }) => id === of.seamId);
+      return seam ? [{ ...of, code: seam.code }] : [];
+    }),
+    settings: ownOf(job.rows.panelSettings),
+    ...{ measures, hang },
+    ...(separation ? { separation } : {}),
+    hides: inside && separation?.opening.verdict === 'outside',
+  };
+}
+
+/** One panel is set by another across a seam so well, mm: one standard deviation of the setting and of its reading. */
+const SET_TO = 0.4;
+/** The limit of a gap where nothing says another, mm. */
+const LIMIT = 1;
+/** Doors come before what is set by them. */
+const FIRST: Readonly<Record<HungPanel['kind'], number>> = {
+  ...{ door: 0, skin: 1, wing: 1 },
+  ...{ bonnet: 2, bootLid: 2, tailgate: 2 },
+};
+/** What is no panel of its own is the shell. */
+const SHELL = 'shell';
+
+function orderOf(job: Job): FittingOrder {
+  const shell = job.seams.flatMap((seam) => {
+    const [a, b] = panelsAt(job, seam.id);
+    return a ? [{ a: a.id, b: b?.id ?? SHELL, code: seam.code, sight: seam.sight, stations: job.stations(seam) }] : [];
+  });
+  const parts = [
+    ...job.hungPanels.map(({ id, sure }) => ({ id, sure })),
+    ...(shell.some(({ b }) => b === SHELL) ? [{ id: SHELL, sure: true }] : []),
+  ];
+  const before = job.hungPanels.flatMap((a) =>
+    job.hungPanels.flatMap((b): Before[] => (comesBefore(job, a, b) ? [[a.id, b.id]] : [])),
+  );
+  const seams = shell.map(({ sight, stations, ...seam }) => {
+    const limits = stations.flatMap(
+      ({ id }) => job.references.stations.get(stationKey(id, 'gap'))?.row.tolerance ?? [],
+    );
+    return { ...seam, sd: SET_TO, limit: Math.min(LIMIT, ...limits), weight: SIGHT_WEIGHT[sight] };
+  });
+  return fittingOrder(parts, seams, before);
+}
+
+const panelsAt = (job: Job, seamId: string): readonly CalledPanel[] =>
+  job.rows.panelSeams.flatMap((of) =>
+    of.seamId === seamId ? job.hungPanels.filter(({ id }) => id === of.hungId) : [],
+  );
+
+/** Where two panels meet the kinds say which comes first; of two doors the rear one. */
+function comesBefore(job: Job, a: CalledPanel, b: CalledPanel): boolean {
+  if (a.id === b.id || a.side !== b.side) return FIRST[a.kind] < FIRST[b.kind] && meet(job, a, b);
+  if (!meet(job, a, b)) return false;
+  if (a.kind === 'door' && b.kind === 'door')
+    return job.rows.panelSeams.some(
+      ({ hungId, seamId, edge }) =>
+        hungId === a.id && edge === 'front' && panelsAt(job, seamId).some(({ id }) => id === b.id),
+    );
+  return FIRST[a.kind] < FIRST[b.kind];
+}
+
+const meet = (job: Job, a: CalledPanel, b: CalledPanel): boolean =>
+  job.rows.panelSeams.some(
+    ({ hungId, seamId }) => hungId === a.id && panelsAt(job, seamId).some(({ id }) => id === b.id),
+  );

@@ -1,0 +1,150 @@
+import { z } from 'zod';
+import { at, author, count, id, length, limit, line, name, side, text, version } from './fields';
+
+// Panels that are hung or set against their neighbours: how they can be moved, what was read of them, what holds them.
+
+export const HUNG_KINDS = ['door', 'bonnet', 'bootLid', 'tailgate', 'wing', 'skin'] as const;
+export const EDGES = ['front', 'rear', 'top', 'bottom', 'left', 'right'] as const;
+/** A panel that is fitted. Its identity is its item's. */
+export const hungPanel = z.strictObject({
+  id,
+  jobId: id,
+  kind: z.enum(HUNG_KINDS),
+  side,
+  /** From edge to edge over its middle, mm: along the car, or across it where the panel lies across; and the other way. */
+  long: length.positive(),
+  high: length.positive(),
+  /** The edge its hinges are on; empty where it is bolted or set. */
+  hungAt: z.enum(EDGES).nullable(),
+  /** No gap gets smaller than this through the swing, mm. */
+  leastGap: length.min(0),
+  /** It is not the one that stays: its gaps open again when the final one comes. */
+  standIn: z.boolean(),
+  /** Its mountings say for certain where it belongs, or it is known good: others are judged by it. */
+  sure: z.boolean(),
+  /** It is left loose until this other panel is set. */
+  floatsUntilId: id.nullable(),
+  note: text,
+  version,
+});
+/** A seam that runs along an edge of a panel. */
+export const panelSeam = z.strictObject({
+  hungId: id,
+  seamId: id,
+  edge: z.enum(EDGES),
+  /** Its first station is at the far end: the rear, the top or the right one. */
+  turned: z.boolean(),
+});
+export const SETTING_KINDS = ['slot', 'shims', 'bend', 'packer', 'hold'] as const;
+export const SETTING_WAYS = ['long', 'high', 'out'] as const;
+/** A place at which a panel can be set, or at which it is held. */
+export const panelSetting = z.strictObject({
+  id,
+  hungId: id,
+  ordinal: count,
+  name,
+  kind: z.enum(SETTING_KINDS),
+  /** Where on the panel, from its middle along its length and its height, mm. */
+  x: length,
+  y: length,
+  /** The way it moves that place; empty where it moves no rigid panel and its effect was read. */
+  way: z.enum(SETTING_WAYS).nullable(),
+  /** From where it hangs now, mm or turns; of a hold nothing. */
+  least: length,
+  most: length,
+  /** Empty where anything between is possible; of shims what the shelf has is possible. */
+  step: length.positive().nullable(),
+});
+/** What one of a setting does to a gap and a flush, as one trial was read, mm. */
+export const settingEffect = z.strictObject({ settingId: id, stationId: id, gap: length, flush: length });
+/** Shims and washers on the shelf, of one thickness, mm. */
+export const shim = z.strictObject({ id, jobId: id, thickness: limit, pieces: count.max(1000) });
+export const MEASURED_THINGS = ['panel', 'opening'] as const;
+export const SHAPE_LENGTHS = ['low', 'highUp', 'front', 'rear', 'down', 'up', 'twist'] as const;
+/** A length of a panel or of the opening it goes into, with what it should be, mm. */
+export const panelMeasure = z.strictObject({
+  id,
+  hungId: id,
+  thing: z.enum(MEASURED_THINGS),
+  what: z.enum(SHAPE_LENGTHS),
+  wanted: length,
+  value: length,
+  /** One standard deviation of what is read less what is wanted. */
+  sd: limit,
+  at,
+  author,
+});
+/** Something that is not fitted yet and will change gaps when it is, mm. */
+export const allowance = z.strictObject({
+  id,
+  jobId: id,
+  /** Empty where it is of every seam. */
+  seamId: id.nullable(),
+  name,
+  /** What is added to the gap, and to the flush, once it is there. */
+  gap: length,
+  flush: length,
+  fitted: z.boolean(),
+});
+/** How far a joint springs with its clamp off, mm. */
+export const letGo = z.strictObject({
+  id,
+  hungId: id,
+  place: name,
+  sprung: length,
+  /** More than this is relieved before it is tacked. */
+  most: limit,
+  at,
+  author,
+});
+export const FIXING_KINDS = ['dowel', 'screw', 'pin', 'hole', 'tack', 'tab'] as const;
+/** What is put in for a while, or says where the panel goes back to; on the close-out list until it is welded or ground. */
+export const fixing = z.strictObject({
+  id,
+  hungId: id,
+  kind: z.enum(FIXING_KINDS),
+  name,
+  place: line,
+  closedAt: at.nullable(),
+  closedBy: line,
+});
+/** One panel lies over another at a lap, or over something that must be done first. */
+export const lap = z.strictObject({
+  id,
+  jobId: id,
+  overId: id,
+  /** Empty where it is no panel: a bracket, a face that wants paint. */
+  underId: id.nullable(),
+  what: line,
+  /** What is under it is done. */
+  done: z.boolean(),
+});
+
+export type HungPanel = z.infer<typeof hungPanel>;
+/** A panel with what it is called. */
+export type CalledPanel = HungPanel & { readonly code: string; readonly name: string };
+export type PanelEdge = (typeof EDGES)[number];
+export type PanelSeam = z.infer<typeof panelSeam>;
+export type PanelSetting = z.infer<typeof panelSetting>;
+export type SettingEffect = z.infer<typeof settingEffect>;
+export type Shim = z.infer<typeof shim>;
+export type PanelMeasure = z.infer<typeof panelMeasure>;
+export type Allowance = z.infer<typeof allowance>;
+export type LetGo = z.infer<typeof letGo>;
+export type Fixing = z.infer<typeof fixing>;
+export type Lap = z.infer<typeof lap>;
+
+/** The rungs a panel goes up until it stays for good. */
+export const HOLDING_RUNGS = ['off', 'gripped', 'clamped', 'pinned', 'dowelled', 'tacked', 'welded'] as const;
+export type HoldingRung = (typeof HOLDING_RUNGS)[number];
+/** A panel went to a rung, up or back. */
+export interface HoldingEvent {
+  readonly id: string;
+  readonly hungId: string;
+  readonly kind: HoldingRung;
+  readonly at: string;
+  readonly author: string;
+  readonly note: string;
+}
+/** What a panel has besides its name and size when it is first named. */
+export const NEW_HUNG = { leastGap: 2.5, standIn: false, sure: false, floatsUntilId: null, note: '' } as const;

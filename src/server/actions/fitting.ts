@@ -1,0 +1,153 @@
+'use server';
+
+import * as input from '@/formats/inputs/fitting';
+import { holdingFaults, rungOf } from '@/core/plan/panels/holding';
+import { holdingFaultText } from '@/core/report/fitting-words';
+import { HOLDING_RUNGS } from '@/core/shell/job/entities';
+import { Job } from '@/core/shell/job/job';
+import { loadJob } from '@/db/jobs';
+import { insert, put } from '@/db/table';
+import type { Queryable } from '@/db/database';
+import { done, failed } from '@/formats/outcome';
+import { edit, overtaken } from '../edit';
+import { useCase } from '../use-case';
+
+const elsewhere = failed('panel', 'what was sent belongs to another panel');
+
+/** Names a panel that is fitted, with the seams along its edges and the places at which it can be set. */
+export const addHungPanel = useCase(input.newHungPanel, async ({ item, panel, seams, settings }, { database }) => {
+  if (item.id !== panel.id || item.kind !== 'hung') return failed('item', 'this is no panel that is fitted');
+  if ([...seams, ...settings].some(({ hungId }) => hungId !== panel.id)) return elsewhere;
+  await database.transaction(async (tx) => {
+    await insert(tx, 'workItems', [item]);
+    await insert(tx, 'hungPanels', [panel]);
+    await insert(tx, 'panelSeams', seams);
+    await insert(tx, 'panelSettings', settings);
+  });
+  return done(null);
+});
+
+/** Corrects a panel and the seams along its edges; how it was is kept. */
+export const correctHungPanel = useCase(input.correctedHungPanel, async ({ item, panel, seams }, context) => {
+  if (seams.some(({ hungId }) => hungId !== panel.id)) return elsewhere;
+  return context.database.transaction(async (tx) => {
+    const result = await edit(tx, 'hungPanels', panel, context);
+    if (!result.ok) return overtaken(result.current);
+    const called = await edit(tx, 'workItems', item, context);
+    if (!called.ok) return overtaken(called.current);
+    await tx.query('delete from panel_seam where hung_id = $1', [panel.id]);
+    await insert(tx, 'panelSeams', seams);
+    return done(null);
+  });
+});
+
+/** Writes how a panel can be set and what trials did, in place of what was said before. */
+export const setPanelSettings = useCase(input.panelSettings, async ({ hungId, settings, effects }, { database }) => {
+  const own = new Set(settings.map(({ id }) => id));
+  if (settings.some((each) => each.hungId !== hungId) || effects.some(({ settingId }) => !own.has(settingId)))
+    return elsewhere;
+  await database.transaction(async (tx) => {
+    await tx.query('delete from setting_effect where setting_id in (select id from panel_setting where hung_id = $1)', [
+      hungId,
+    ]);
+    await tx.query('delete from panel_setting where hung_id = $1', [hungId]);
+    await insert(tx, 'panelSettings', settings);
+    await insert(tx, 'settingEffects', effects);
+  });
+  return done(null);
+});
+
+/** Writes what was measured of a panel and its opening, in place of what was said before. */
+export const setPanelMeasures = useCase(input.panelMeasures, async ({ hungId, measures }, { database, actor, now }) => {
+  if (measures.some((each) => each.hungId !== hungId)) return elsewhere;
+  await database.transaction(async (tx) => {
+    await tx.query('delete from panel_measure where hung_id = $1', [hungId]);
+    await insert(
+      tx,
+      'panelMeasures',
+      measures.map((each) => ({ ...each, at: now, author: actor })),
+    );
+  });
+  return done(null);
+});
+
+/** Writes which shims are on the shelf. */
+export const setShims = useCase(input.shims, async ({ jobId, shims }, { database }) => {
+  await database.transaction(async (tx) => {
+    await tx.query('delete from shim where job_id = $1', [jobId]);
+    await insert(tx, 'shims', shims);
+  });
+  return done(null);
+});
+
+/** Writes what is not fitted yet and what it will do to gaps. */
+export const setAllowances = useCase(input.allowances, async ({ jobId, allowances }, { database }) => {
+  await database.transaction(async (tx) => {
+    await tx.query('delete from allowance where job_id = $1', [jobId]);
+    await insert(tx, 'allowances', allowances);
+  });
+  return done(null);
+});
+
+/** Notes how far a joint sprang with its clamp off. */
+export const addLetGo = useCase(input.letGo, async (test, { database, actor, now }) => {
+  await insert(database, 'letGos', [{ ...test, at: now, author: actor }], { skipExisting: true });
+  return done(null);
+});
+
+/** Names what a panel goes back on, or what was put in for a while. */
+export const addFixing = useCase(input.newFixing, async (fixing, { database }) => {
+  await insert(database, 'fixings', [{ ...fixing, closedAt: null, closedBy: '' }], { skipExisting: true });
+  return done(null);
+});
+
+/** Says that something put in for a while is welded or ground, or that it is not. */
+export const closeFixing = useCase(input.closedFixing, async ({ id, open }, { database, actor, now }) => {
+  await database.query('update fixing set closed_at = $2, closed_by = $3 where id = $1 and (closed_at is null) <> $4', [
+    id,
+    open ? null : now,
+    open ? '' : actor,
+    open,
+  ]);
+  return done(null);
+});
+
+/** Says what lies under what, and whether what is under it is done. */
+export const putLap = useCase(input.lap, async (lap, { database }) => {
+  if (lap.underId === null && lap.what === '') return failed('what', 'say what lies under it');
+  if (lap.underId === lap.overId) return failed('underId', 'a panel does not lie under itself');
+  await put(database, 'laps', [lap]);
+  return done(null);
+});
+
+export const removeLap = useCase(input.lapId, async ({ id }, { database }) => {
+  await database.query('delete from lap where id = $1', [id]);
+  return done(null);
+});
+
+/** The board tells what a panel waits for in the units of whoever looks; this is for who goes past it. */
+const inMm = { length: (mm: number) => `${mm.toFixed(1)} mm` };
+
+/** A panel goes to a rung of the holding ladder: up where nothing speaks against it, back whenever it is wanted. */
+export const holdPanel = useCase(input.heldAt, async ({ id, hungId, to, reason }, { database, actor, now }) =>
+  database.transaction(async (tx) => {
+    const job = await jobOf(tx, hungId);
+    const panel = job?.hungPanels.find((each) => each.id === hungId);
+    if (!job || !panel) return failed('panel', 'this panel is not in the job any more');
+    if ((rungOf(job, panel)?.kind ?? 'off') === to) return done(null);
+    const faults = holdingFaults(job, panel, to);
+    if (faults.length > 0) return failed('to', faults.map((fault) => holdingFaultText(fault, inMm)).join(' '));
+    const back = HOLDING_RUNGS.indexOf(to) < HOLDING_RUNGS.indexOf(rungOf(job, panel)?.kind ?? 'off');
+    if (back && reason === '') return failed('reason', 'say why it goes back');
+    await insert(tx, 'workEvents', [
+      { id, itemId: hungId, kind: to, key: '', reason, value: null, at: now, author: actor },
+    ]);
+    return done(null);
+  }),
+);
+
+async function jobOf(tx: Queryable, hungId: string): Promise<Job | undefined> {
+  const [owner] = await tx.query<{ jobId: string }>('select job_id from hung_panel where id = $1', [hungId]);
+  const rows = owner && (await loadJob(tx, owner.jobId));
+  return rows && Job.of(rows);
+}

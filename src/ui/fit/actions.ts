@@ -1,0 +1,37 @@
+import type {
+  AllowancesInput,
+  ClosedFixing,
+  CorrectedHungPanel,
+  HeldAt,
+  LapId,
+  LapInput,
+  LetGoInput,
+  NewFixing,
+  NewHungPanel,
+  PanelMeasuresInput,
+  PanelSettingsInput,
+  ShimsInput,
+} from '@/formats/inputs/fitting';
+import type { WithdrawalInput } from '@/formats/inputs/work';
+import type { Action } from '../kit/use-action';
+
+/** What can be done to panels in the place for fitting. */
+export interface PanelActions {
+  readonly addHungPanel: Action<NewHungPanel>;
+  readonly correctHungPanel: Action<CorrectedHungPanel>;
+  readonly setPanelSettings: Action<PanelSettingsInput>;
+  readonly setPanelMeasures: Action<PanelMeasuresInput>;
+  readonly setShims: Action<ShimsInput>;
+  readonly withdraw: Action<WithdrawalInput>;
+}
+
+/** What can be done on the board. */
+export interface BoardActions {
+  readonly holdPanel: Action<HeldAt>;
+  readonly addLetGo: Action<LetGoInput>;
+  readonly addFixing: Action<NewFixing>;
+  readonly closeFixing: Action<ClosedFixing>;
+  readonly putLap: Action<LapInput>;
+  readonly removeLap: Action<LapId>;
+  readonly setAllowances: Action<AllowancesInput>;
+}
