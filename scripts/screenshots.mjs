@@ -31,7 +31,7 @@ const VIEWS = {
   cut: [`${solbris}/cut`],
   pull: [`${solbris}/pull`, { wait: '[data-proposed] >> nth=0' }],
   'set-up': [`${lodd}/set-up`],
-  fit: [`${solbris}/fit`, { wait: '[data-seam] >> nth=0' }],
+  fit: [`${solbris}/fit`, { click: 'Panels', wait: '[data-face] >> nth=0' }],
   verify: [`${lodd}/verify`],
   record: [`${lodd}/record?record=1`],
   'tape-phone': [round('kvist', '01'), { width: 390, height: 844 }],

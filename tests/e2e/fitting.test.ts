@@ -1,0 +1,109 @@
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoArchive } from '../../scripts/demo-archive.mjs';
+import { launch, openWindow, settled } from '../support/browser';
+import { demoRows } from '../support/demo-rows';
+import { send, Server } from '../support/server';
+
+const job = `/jobs/${demoRows('solbris').jobs[0]!.id}`;
+
+describe('fitting', () => {
+  let server: Server;
+  let browser: Browser;
+  let page: Page;
+  let errors: readonly string[];
+  beforeAll(async () => {
+    [server, browser] = await Promise.all([Server.start(), launch()]);
+    await send(server, '/api/archive', await demoArchive('solbris'));
+    ({ page, errors } = await openWindow(browser, server.address));
+  });
+  afterAll(async () => {
+    await browser.close();
+    await server.remove();
+  });
+
+  const open = async (tab: string) => {
+    await page.goto(`${job}/fit`);
+    await settled(page);
+    await page.getByRole('tab', { name: tab }).click();
+  };
+  const dialog = () => page.getByRole('dialog');
+
+  it('says what the hinges of a door want, follows the hand, and blames its opening', async () => {
+    await open('Panels');
+    const left = page.locator('[data-panel=DL]');
+    await left.getByText(/Lower hinge [\d.]+ mm forward/).waitFor();
+    expect(await left.locator('[data-says]').getAttribute('data-says')).toBe('opening');
+    const cost = () => left.locator('[data-cost]').getAttribute('data-cost').then(Number);
+    const advised = await cost();
+    await left.getByRole('button', { name: 'As it hangs' }).click();
+    expect(await cost()).toBeGreaterThan(advised);
+    await left.getByRole('slider', { name: /^Lower hinge forward/ }).press('ArrowLeft');
+    const nudged = await cost();
+    await left.getByRole('button', { name: 'As advised' }).click();
+    expect(await cost()).toBeLessThan(nudged);
+  });
+
+  it('refuses in words what is no panel, keeps what was typed, and judges one that is', async () => {
+    await page.getByRole('button', { name: 'Name a panel' }).click();
+    const field = (label: string | RegExp) => dialog().getByLabel(label);
+    await field('Code').fill('TG');
+    await field('Name').fill('Tailgate');
+    await field('Kind').selectOption('tailgate');
+    await field('Side').selectOption('centre');
+    await field(/^Length/).fill('1100');
+    await field('Seams along its edges').fill('TGX left, TGR front');
+    await dialog().getByRole('button', { name: 'Name it' }).click();
+    await dialog().getByText('a tailgate has no front edge: left, right, bottom, top, or no hinges').waitFor();
+    await field(/^Height/).fill('720');
+    await field('Hinges at').selectOption('top');
+    await field('Seams along its edges').fill('TGL left turned, TGR right turned');
+    await dialog().getByRole('button', { name: 'Name it' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    await page.getByRole('tab', { name: 'TG', exact: true }).click();
+    await page.locator('[data-hang=TG]').waitFor();
+    // A place taken out leaves five conditions, and says so.
+    const card = page.locator('[data-panel=TG]');
+    await card.getByText(/Where it can be set/).click();
+    await card.getByRole('button', { name: 'Take out' }).last().click();
+    await card.getByText(/are 5 conditions, and it takes six/).waitFor();
+  });
+
+  it('takes a panel up the holding ladder when what the rung needs is there, and back for a reason', async () => {
+    await open('Fit board');
+    const right = page.locator('[data-held=DR]');
+    await right.getByRole('button', { name: 'To dowelled' }).click();
+    await page
+      .getByRole('alert')
+      .getByText(/Name the dowels/)
+      .waitFor();
+    await right.getByRole('button', { name: 'Fix' }).click();
+    await dialog().getByLabel('Name').fill('D1');
+    await dialog().getByRole('button', { name: 'Name it' }).click();
+    await page.getByRole('region', { name: 'To be closed out' }).getByText('DR: dowel D1').waitFor();
+    await right.getByRole('button', { name: 'To dowelled' }).click();
+    await page.locator('[data-rung=dowelled] [data-held=DR]').waitFor();
+    await right.getByRole('button', { name: 'Back' }).click();
+    await dialog().getByRole('button', { name: 'Back it goes' }).click();
+    await dialog().getByText('say why it goes back').waitFor();
+    await dialog().getByLabel('Why').fill('rear edge proud');
+    await dialog().getByRole('button', { name: 'Back it goes' }).click();
+    await page.locator('[data-rung=pinned] [data-held=DR]').waitFor();
+  });
+
+  it('goes a rung up when it is dragged there', async () => {
+    const [card, to] = [page.locator('[data-held=BN] h4'), page.locator('[data-rung=gripped]')];
+    await card.scrollIntoViewIfNeeded();
+    const [from, at] = [(await card.boundingBox())!, (await to.boundingBox())!];
+    await page.mouse.move(from.x + 30, from.y + 15);
+    await page.mouse.down();
+    for (const share of [0.3, 0.7, 1])
+      await page.mouse.move(
+        from.x + 30 + share * (at.x + 40 - from.x - 30),
+        from.y + 15 + share * (at.y + 50 - from.y - 15),
+      );
+    await page.mouse.up();
+    await page.locator('[data-rung=gripped] [data-held=BN]').waitFor();
+    expect(errors).toEqual([]);
+  });
+});
