@@ -14,6 +14,8 @@ export interface Formatter extends ShopTime {
   plusMinus(mm: number): string;
   /** A small figure where a step of the unit's fractions would be too coarse: an instrument's spread. */
   fine(mm: number): string;
+  /** What hinges and shims are set by: tenths of a mm, or thousandths of an inch; with its sign where it is a difference. */
+  thin(mm: number, signed?: boolean): string;
   /** A name as typed, in the user's words. */
   name(text: string): string;
   term(name: Term): string;
@@ -29,6 +31,13 @@ export function formatterFor(preferences: Preferences, zone: string): Formatter 
     length: (mm) => formatLength(mm, style),
     difference: (mm) => formatLength(mm, style, true),
     plusMinus: (mm) => `±${formatLength(mm, style)}`,
+    thin: (mm, signed) =>
+      style.unit === 'mm'
+        ? formatLength(mm, style, signed)
+        : `${signed && mm > 0.0127 ? '+' : ''}${(mm / MM_PER.in)
+            .toFixed(3)
+            .replace('-', '−')
+            .replace(/^−0\.000$/, '0.000')}`,
     fine: (mm) => (style.unit === 'mm' ? mm.toFixed(2) : (mm / MM_PER.in).toFixed(3)),
     name: (text) => inWords(text, preferences.words),
     term: (name) => term(name, preferences.words),

@@ -15,7 +15,7 @@ import { listed } from './vocabulary/words';
 
 export const HUNG_WORD: Readonly<Record<HungPanel['kind'], string>> = {
   ...{ door: 'door', bonnet: 'bonnet', bootLid: 'boot lid', tailgate: 'tailgate' },
-  ...{ wing: 'wing', skin: 'other panel' },
+  ...{ wing: 'front wing', skin: 'other panel' },
 };
 export const EDGE_WORD: Readonly<Record<PanelEdge, string>> = {
   ...{ front: 'front', rear: 'rear', top: 'top', bottom: 'bottom', left: 'left', right: 'right' },

@@ -20,6 +20,8 @@ export function seamFaultText({ code, what, figure }: SeamFault, { length, plusM
       return `${code} stands ${size} off its own straight line at one place${sure}: the edge or the metal beside it, not where the panel hangs`;
     case 'flush':
       return `${code} is ${size} ${figure.value > 0 ? 'proud' : 'low'} on the whole${sure}`;
+    case 'meeting':
+      return `where ${code} meet, one gap is ${size} further off than the other${sure}`;
     case 'sides':
       return `${code}: the left is ${size} ${figure.value > 0 ? 'wider' : 'narrower'} than the right${sure}`;
   }

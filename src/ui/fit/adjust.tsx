@@ -19,7 +19,7 @@ export function Adjust({ panel, plan, shims }: AdjustProps) {
   const advised = plan.settings.map((each) => each.advised);
   const [values, setValues] = useState<readonly number[]>(advised);
   const figures = figuresAt(plan, values);
-  const words = { length: (mm: number) => `${format.length(mm)} ${format.unit}` };
+  const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
   const steps = inOrder(plan.settings).flatMap((each) => instruction(each, each.advised, shims, words) ?? []);
   const set = (i: number, value: number) => setValues(values.map((each, k) => (k === i ? value : each)));
   const seams = judgedAt(plan, figures);
@@ -77,7 +77,7 @@ function Slider({ setting, value, onValue }: SliderProps) {
   const format = useFormat();
   const { name, least, most, step, values, along } = setting;
   const [up, down] = wayWords(setting);
-  const said = along ? `${format.length(Math.abs(value))} ${format.unit} ${value < 0 ? down : up}` : value.toFixed(2);
+  const said = along ? `${format.thin(Math.abs(value))} ${format.unit} ${value < 0 ? down : up}` : value.toFixed(2);
   const range = values
     ? { min: 0, max: values.length - 1, step: 1, value: nearestOf(values, value) }
     : { min: least, max: most, step: step ?? 0.1, value };

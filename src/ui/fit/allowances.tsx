@@ -43,7 +43,7 @@ export function Allowances(props: AllowancesProps) {
         <h3 className="caps">Not fitted yet, and what it will do to gaps</h3>
         {rows.allowances.length === 0 ? (
           <Button look="quiet" onClick={() => all([{ ...paint, id: crypto.randomUUID() }])}>
-            Paint takes {format.length(-PAINT)} {format.unit}
+            Paint takes {format.thin(-PAINT)} {format.unit}
           </Button>
         ) : null}
         <FormDialog title="Something that is not fitted yet" trigger={<Button look="quiet">Add one</Button>}>
@@ -57,7 +57,7 @@ export function Allowances(props: AllowancesProps) {
         {rows.allowances.map((each) => (
           <li key={each.id} className="flex flex-wrap items-center gap-3">
             <span>
-              {each.name}, {code(each.seamId)}: gap {format.difference(each.gap)}, flush {format.difference(each.flush)}{' '}
+              {each.name}, {code(each.seamId)}: gap {format.thin(each.gap, true)}, flush {format.thin(each.flush, true)}{' '}
               {format.unit}, {each.fitted ? 'fitted' : 'still to come'}
             </span>
             <Button
@@ -87,7 +87,7 @@ function AllowanceForm({ rows, setAllowances, done }: AllowancesProps & { done: 
   const form = useEntryForm({
     schema,
     action: setAllowances,
-    defaults: { name: '', seamId: '', gap: '', flush: format.length(0) },
+    defaults: { name: '', seamId: '', gap: '', flush: format.thin(0) },
     read: (values, faults, id) => {
       const length = lengthsOf(values, typedUnit(preferences), faults);
       const name = values.name.trim();

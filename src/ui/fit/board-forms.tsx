@@ -36,7 +36,7 @@ function LetGoForm({ panel, addLetGo, done }: LetGoProps & { done: () => void })
   const form = useEntryForm({
     schema: letGo,
     action: addLetGo,
-    defaults: { place: '', sprung: '', most: format.length(SPRINGS) },
+    defaults: { place: '', sprung: '', most: format.thin(SPRINGS) },
     read: (values, faults, id) => {
       const length = lengthsOf(values, typedUnit(preferences), faults);
       if (!values.place.trim()) faults.push({ path: 'place', message: 'say which joint' });

@@ -106,7 +106,7 @@ function Card({ held, rows, actions, go }: CardProps) {
   const format = useFormat();
   const { panel, rung, since, waitsFor, recheck, timesOff } = held;
   const { attributes, listeners, setNodeRef, transform } = useDraggable({ id: panel.id });
-  const words = { length: (mm: number) => `${format.length(mm)} ${format.unit}` };
+  const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
   const next = HOLDING_RUNGS[place(rung) + 1];
   const before = HOLDING_RUNGS[place(rung) - 1];
   return (

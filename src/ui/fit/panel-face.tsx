@@ -100,7 +100,7 @@ export function PanelFace({ panel, plan, figures, values }: FaceProps) {
               <Mark point={{ verdict: judge(off, gap.sd, gap.limit).verdict, control: false, read: true }} r={4.5} />
             </g>
             <text x={tx} y={ty + 4} fontSize={12} textAnchor="middle" fill="var(--soft)">
-              {format.difference(off)}
+              {format.thin(off, true)}
             </text>
           </g>
         );

@@ -100,7 +100,7 @@ function panelOf(
   const panel: HungPanel = {
     ...{ ...before, jobId: naming.jobId, ...kind, long, high, hungAt, leastGap },
     ...{ standIn: values.standIn === 'standIn', sure: values.sure === 'sure' },
-    floatsUntilId: values.floatsUntilId === '' ? null : values.floatsUntilId,
+    floatsUntilId: values.floatsUntilId || null,
   };
   return { panel, seams: readPanelSeams(values.seams, panel, naming.page.seams, faults) };
 }
@@ -149,11 +149,11 @@ function CorrectForm({ view, done, ...naming }: Naming & { readonly view: HungVi
     defaults: {
       ...{ code: panel.code, name: panel.name, kind: panel.kind, side: panel.side },
       ...{
-        long: format.length(panel.long),
-        high: format.length(panel.high),
+        long: format.thin(panel.long),
+        high: format.thin(panel.high),
         hungAt: panel.hungAt ?? ('none' as const),
       },
-      leastGap: format.length(panel.leastGap),
+      leastGap: format.thin(panel.leastGap),
       seams: seams.map(({ code, edge, turned }) => `${code} ${edge}${turned ? ' turned' : ''}`).join(', '),
       standIn: panel.standIn ? ('standIn' as const) : ('final' as const),
       sure: panel.sure ? ('sure' as const) : ('loose' as const),
@@ -191,7 +191,11 @@ function PanelFields({ field, page, own }: FieldsProps) {
         {...field('kind')}
       />
       <SelectField label="Side" options={SIDES.map((side) => [side, side])} {...field('side')} />
-      <TextField label={`Length, ${format.unit}`} hint="edge to edge; of a tailgate its width" {...field('long')} />
+      <TextField
+        label={`Length, ${format.unit}`}
+        hint={format.name('edge to edge; of a tailgate its width')}
+        {...field('long')}
+      />
       <TextField label={`Height, ${format.unit}`} hint="of a lid its width" {...field('high')} />
       <SelectField
         label="Hinges at"
@@ -200,7 +204,7 @@ function PanelFields({ field, page, own }: FieldsProps) {
       />
       <TextField
         label={`No gap under, ${format.unit}`}
-        hint={`on the hinge side, through the swing; ${format.length(NEW_HUNG.leastGap)} if nothing is said`}
+        hint={`on the hinge side, through the swing; ${format.thin(NEW_HUNG.leastGap)} if nothing is said`}
         {...field('leastGap')}
       />
       <div className="sm:col-span-2">

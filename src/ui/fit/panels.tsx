@@ -22,7 +22,7 @@ interface PanelsProps {
 export function Panels({ rows, page, actions }: PanelsProps) {
   const format = useFormat();
   const jobId = rows.jobs[0]!.id;
-  const words = { length: (mm: number) => `${format.length(mm)} ${format.unit}` };
+  const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
   const nameOf = (id: string) => page.panels.find(({ panel }) => panel.id === id)?.panel.code ?? 'the shell';
   const worst = page.order && worstText(page.order, words);
   return (

@@ -61,9 +61,9 @@ export function Settings(props: SettingsProps) {
               <td>{format.name(setting.name)}</td>
               <td>{SETTING_WORD[setting.kind]}</td>
               <td>{setting.way ? WAY_WORD[setting.way] : 'as a trial was read'}</td>
-              <td className="num">{setting.kind === 'hold' ? '–' : format.difference(setting.least)}</td>
-              <td className="num">{setting.kind === 'hold' ? '–' : format.difference(setting.most)}</td>
-              <td className="num">{setting.step === null ? '–' : format.length(setting.step)}</td>
+              <td className="num">{setting.kind === 'hold' ? '–' : format.thin(setting.least, true)}</td>
+              <td className="num">{setting.kind === 'hold' ? '–' : format.thin(setting.most, true)}</td>
+              <td className="num">{setting.step === null ? '–' : format.thin(setting.step)}</td>
               <td className="flex gap-1">
                 <FormDialog
                   title={`${setting.name} of ${view.panel.code}`}
@@ -125,7 +125,7 @@ function SettingForm({ view, rows, actions, setting, done }: FormProps) {
   const { preferences } = usePreferences();
   const format = useFormat();
   const unit = typedUnit(preferences);
-  const shown = (mm: number) => format.length(mm);
+  const shown = (mm: number) => format.thin(mm);
   const effects = effectsOf(view, rows);
   const codeOf = (stationId: string) => {
     const station = rows.seamStations.find(({ id }) => id === stationId);

@@ -22,7 +22,7 @@ export function Shape(props: ShapeProps) {
   const { view } = props;
   const format = useFormat();
   const { separation, edges, panel } = view;
-  const words = { length: (mm: number) => `${format.length(mm)} ${format.unit}` };
+  const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
   return (
     <section aria-label={`${panel.code} or its opening`} className="flex flex-col gap-2">
       <div className="flex flex-wrap items-center gap-3">
@@ -72,7 +72,7 @@ export function Shape(props: ShapeProps) {
                     const figure = separation[thing].lengths.find((each) => each.what === what)!;
                     return (
                       <td key={thing} className="num">
-                        {format.difference(figure.value)} {format.plusMinus(figure.plusMinus)}{' '}
+                        {format.thin(figure.value, true)} ±{format.thin(figure.plusMinus)}{' '}
                         <VerdictMark verdict={figure.verdict} />
                       </td>
                     );
@@ -109,7 +109,7 @@ function MeasuresForm({ view, actions, done }: ShapeProps & { done: () => void }
     action: actions.setPanelMeasures,
     defaults: {
       ...Object.fromEntries(names.map((name) => [name, shown(name)])),
-      sd: format.length(measures[0]?.sd ?? SD),
+      sd: format.thin(measures[0]?.sd ?? SD),
     } as Record<string, string>,
     read: (values, faults) => {
       const length = lengthsOf(values, typedUnit(preferences), faults);
@@ -127,7 +127,7 @@ function MeasuresForm({ view, actions, done }: ShapeProps & { done: () => void }
           if (Math.abs(value - wanted) > 60)
             faults.push({
               path: `${thing}-${what}`,
-              message: `${format.length(value)} where ${format.length(wanted)} is wanted: one of the two is mistyped`,
+              message: `${format.thin(value)} where ${format.thin(wanted)} is wanted: one of the two is mistyped`,
             });
           const id = of(what, thing)?.id ?? crypto.randomUUID();
           return [{ id, hungId: panel.id, thing, what, wanted, value, sd }];
@@ -141,7 +141,7 @@ function MeasuresForm({ view, actions, done }: ShapeProps & { done: () => void }
     const [thing, what] = name.split('-') as [string, string];
     const row = thing === 'wanted' ? of(what) : of(what, thing);
     if (!row) return '';
-    return format.length(thing === 'wanted' ? row.wanted : row.value);
+    return format.thin(thing === 'wanted' ? row.wanted : row.value);
   }
   const cell = (name: string, label: string) => {
     const { error, ...field } = form.field(name);

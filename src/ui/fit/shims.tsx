@@ -27,9 +27,7 @@ export function Shims(props: ShimsProps) {
         Shims on the shelf:{' '}
         {shims.length === 0
           ? 'none said, so that packing is advised to any figure'
-          : shims
-              .map(({ thickness, pieces }) => `${counted(pieces, 'piece')} of ${format.length(thickness)}`)
-              .join(', ')}
+          : shims.map(({ thickness, pieces }) => `${counted(pieces, 'piece')} of ${format.thin(thickness)}`).join(', ')}
       </span>
       <FormDialog title="Shims on the shelf" trigger={<Button look="quiet">Say which</Button>}>
         {(close) => <ShimsForm {...props} done={close} />}
@@ -59,7 +57,7 @@ function ShimsForm({ jobId, shims, setShims, done }: ShimsProps & { done: () => 
   const form = useEntryForm({
     schema,
     action: setShims,
-    defaults: { shims: shims.map(({ pieces, thickness }) => `${pieces} × ${format.length(thickness)}`).join(', ') },
+    defaults: { shims: shims.map(({ pieces, thickness }) => `${pieces} × ${format.thin(thickness)}`).join(', ') },
     read: (values, faults) => ({
       jobId,
       shims: readShims(

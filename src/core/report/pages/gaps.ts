@@ -2,7 +2,7 @@ import { scale, add, subtract, type Vector } from '../../maths/geometry/vector';
 import { seamsAsLastRead } from '../../round/judge/last-read';
 import { SIGHT_WEIGHT } from '../../round/judge/sight';
 import type { LineFigure } from '../../round/judge/seam-line';
-import { pairSeams, type SeamJudgement, type SeamPair } from '../../round/judge/seams';
+import { pairSeams, seamMeetings, type Meeting, type SeamJudgement, type SeamPair } from '../../round/judge/seams';
 import type { Point, Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { referencePosition } from '../../shell/references/chosen';
@@ -19,7 +19,7 @@ export interface PlacedSeam {
 /** Something of a seam that is not as it should be, the more in sight and the further out the earlier. */
 export interface SeamFault {
   readonly code: string;
-  readonly what: 'mean' | 'taper' | 'wave' | 'flush' | 'sides';
+  readonly what: 'mean' | 'taper' | 'wave' | 'flush' | 'sides' | 'meeting';
   readonly figure: LineFigure;
   readonly weight: number;
 }
@@ -44,7 +44,7 @@ export function gapsPage(job: Job): GapsPage {
     ...{ pairs, readIn },
     placed: seams.flatMap((seam) => placedSeam(job, seam) ?? []),
     figure: { points: [], lines: [], ...(shell ? { shell } : {}) },
-    faults: faultsOf(pairs),
+    faults: faultsOf(pairs, seamMeetings(seams)),
   };
 }
 
@@ -66,7 +66,7 @@ function placedSeam(job: Job, { seam, stations }: SeamJudgement): PlacedSeam | u
   };
 }
 
-function faultsOf(pairs: readonly SeamPair[]): SeamFault[] {
+function faultsOf(pairs: readonly SeamPair[], meetings: readonly Meeting[]): SeamFault[] {
   const found = pairs.flatMap(({ left, right, centre, differ, pairing }) => {
     const sides = [left, right, centre].filter((each) => each !== undefined);
     const own = sides.flatMap(({ seam, gap, flush }) =>
@@ -83,7 +83,19 @@ function faultsOf(pairs: readonly SeamPair[]): SeamFault[] {
     return [...own, { code: pairing, what: 'sides' as const, figure: differ, weight }];
   });
   const share = ({ figure, weight }: SeamFault) => (weight * Math.abs(figure.value)) / figure.limit;
-  return found
+  const weightOf = (code: string) =>
+    Math.max(
+      ...pairs.flatMap(({ left, right, centre }) =>
+        [left, right, centre].flatMap((each) => (each?.seam.code === code ? SIGHT_WEIGHT[each.seam.sight] : [])),
+      ),
+    );
+  const met = meetings.map(({ ends, spread }) => ({
+    code: ends.map(({ code }) => code).join(' and '),
+    what: 'meeting' as const,
+    figure: spread,
+    weight: Math.max(...ends.map(({ code }) => weightOf(code))),
+  }));
+  return [...found, ...met]
     .flatMap(({ figure, ...each }): SeamFault[] => (figure && figure.verdict !== 'inside' ? [{ ...each, figure }] : []))
     .toSorted(
       (a, b) => Number(b.figure.verdict === 'outside') - Number(a.figure.verdict === 'outside') || share(b) - share(a),

@@ -1,3 +1,4 @@
+import { grouped } from '../../maths/grouped';
 import type { Seam, SeamStation } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { stationKey } from '../../shell/references/chosen';
@@ -108,5 +109,38 @@ export function pairSeams(seams: readonly SeamJudgement[]): SeamPair[] {
     const [left, right] = [pair.left, pair.right].map((side) => readStations(side?.stations ?? [], 'gap'));
     const differ = sidesDiffer(left!, right!);
     return differ ? { ...pair, differ } : pair;
+  });
+}
+
+/** Where the ends of two seams or more meet: three panels at one place. */
+export interface Meeting {
+  readonly pointId: string;
+  /** The seams whose ends meet, with what the gap is off its target there, mm. */
+  readonly ends: readonly { readonly code: string; readonly deviation: number }[];
+  /** How much further the widest is off than the narrowest. */
+  readonly spread: LineFigure;
+}
+
+/** The places where seams meet by the points they lie between; each end is its seam's outermost station that was read. */
+export function seamMeetings(seams: readonly SeamJudgement[]): Meeting[] {
+  const ends = seams.flatMap(({ seam, stations }) => {
+    const read = [...readStations(stations, 'gap').values()];
+    if (read.length === 0) return [];
+    const own = [[seam.fromPointId, read[0]!] as const, [seam.toPointId, read.at(-1)!] as const];
+    return own.flatMap(([pointId, station]) => (pointId === null ? [] : [{ pointId, code: seam.code, ...station }]));
+  });
+  return [...grouped(ends, ({ pointId }) => pointId)].flatMap(([pointId, meeting]): Meeting[] => {
+    if (meeting.length < 2) return [];
+    const sorted = meeting.toSorted((a, b) => b.deviation - a.deviation);
+    const [wide, narrow] = [sorted[0]!, sorted.at(-1)!];
+    const limit = Math.min(...meeting.map((each) => each.limit));
+    const [value, sd] = [wide.deviation - narrow.deviation, Math.hypot(wide.sd, narrow.sd)];
+    return [
+      {
+        pointId,
+        ends: sorted.map(({ code, deviation }) => ({ code, deviation })),
+        spread: { ...judge(value, sd, limit), value, sd, limit },
+      },
+    ];
   });
 }
