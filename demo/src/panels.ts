@@ -1,3 +1,4 @@
+import { CHECK_SD, usualChecks } from '@/core/plan/panels/fit-checks';
 import { settingsFor } from '@/core/plan/panels/setting-templates';
 import { NEW_HUNG, type HungPanel, type PanelEdge, type PanelMeasure } from '@/core/shell/job/entities';
 import type { JobBuilder } from './builder';
@@ -73,6 +74,25 @@ export function solbrisPanels(job: JobBuilder, author: string): void {
       job.wait(4).add('workEvents', {
         ...{ id: later.uuid(), itemId, kind, key: '', at: job.now(), author, reason: '', value: null },
       });
+  const sill = { kind: 'skin', side: 'left', long: 1480, high: 190, hungAt: null, seams: [] } as const;
+  const inner = hung(job, { ...sill, code: 'SI', name: 'Left inner sill' });
+  const outer = hung(job, { ...sill, code: 'SO', name: 'Left outer sill' });
+  job.add('laps', { id: later.uuid(), jobId, overId: outer, underId: inner, what: '', done: false });
+  job.add('laps', {
+    ...{ id: later.uuid(), jobId, overId: outer, underId: null, done: false },
+    what: 'weld-through primer on the closed faces',
+  });
+  const doors = job.rows.hungPanels
+    .filter(({ kind }) => kind === 'door')
+    .map(({ id, kind, side }) => ({ id, kind, side }));
+  const read: Readonly<Record<string, number>> = { latch: 0.6, jointStep: -0.3, swage: 0.4, lamp: 0.5 };
+  for (const check of usualChecks(doors)) {
+    const checkId = later.uuid();
+    job.add('fitChecks', { ...check, id: checkId, jobId });
+    const value = check.hungId === left && check.kind === 'swage' ? 1.8 : read[check.kind];
+    if (value !== undefined)
+      job.add('fitReadings', { id: later.uuid(), checkId, value, sd: CHECK_SD[check.kind], at: job.now(), author });
+  }
   job.add('allowances', {
     ...{ id: later.uuid(), jobId, seamId: null, name: 'paint on both edges', gap: -0.4, flush: 0, fitted: true },
   });

@@ -10,8 +10,9 @@ import {
 } from '../plan/panels/panel-or-opening';
 import type { Figures, Wanted } from '../plan/panels/seat';
 import { packOf } from '../plan/panels/shim-sums';
-import type { HoldingRung, HungPanel, PanelEdge, PanelSetting, Shim } from '../shell/job/entities';
-import { listed } from './vocabulary/words';
+import type { FitCheck, HoldingRung, HungPanel, PanelEdge, PanelSetting, Shim, Trim } from '../shell/job/entities';
+import { MOST_SLOT, type SpotIndex, type TrimAdvice } from '../plan/panels/trims';
+import { counted, listed } from './vocabulary/words';
 
 export const HUNG_WORD: Readonly<Record<HungPanel['kind'], string>> = {
   ...{ door: 'door', bonnet: 'bonnet', bootLid: 'boot lid', tailgate: 'tailgate' },
@@ -211,3 +212,40 @@ export function worstText({ worst }: FittingOrder, { length }: Lengths): string 
     ? `The seam that ends worst is ${worst.seam}, ± ${length(2 * worst.sd)}; no other order ends better.`
     : undefined;
 }
+
+export const CHECK_WORD: Readonly<Record<FitCheck['kind'], string>> = {
+  ...{ offset: 'off a straight edge or string', angle: 'angle, degrees', profile: 'profile against a template' },
+  ...{ swage: 'step of a swage line', jointStep: 'step at a joint', latch: 'latch and striker', lamp: 'lamp' },
+  ...{ bumper: 'bumper', lidSeal: 'room for a seal', screenWidth: 'screen opening, width' },
+  screenDiagonal: 'screen opening, diagonal',
+};
+export const TRIM_WORD: Readonly<Record<Trim['kind'], string>> = {
+  ...{ edge: 'edge', hole: 'hole', bead: 'bead or flange', spot: 'spot of the new against the old' },
+};
+
+/** What is to be done at a place of a new panel. */
+export function trimText(
+  { advice, edge }: { readonly advice: TrimAdvice } & Pick<Trim, 'edge'>,
+  { length }: Lengths,
+): string {
+  switch (advice.kind) {
+    case 'fits':
+      return 'as it must be';
+    case 'trim':
+      return `trim ${length(advice.by)}: the line is ${length(advice.mark)} from ${edge}`;
+    case 'short':
+      return `${length(advice.by)} too short: no trimming helps. Move the panel, let a strip in, or take another`;
+    case 'slot': {
+      const way = advice.towards ? `towards ${edge}` : `away from ${edge}`;
+      return advice.by > MOST_SLOT
+        ? `${length(advice.by)} out of place: weld it up and drill it anew ${way}`
+        : `slot it ${length(advice.by)} ${way}`;
+    }
+    case 'relieve':
+      return `relieve it ${length(advice.by)}: it must lie ${length(advice.mark)} from ${edge}`;
+  }
+}
+
+/** How far a panel sits off by its spots. */
+export const spotText = ({ by, sd, spots }: SpotIndex, { length }: Lengths): string =>
+  `By ${counted(spots, 'spot')} it sits ${length(Math.abs(by))}${sd === undefined ? '' : ` ± ${length(2 * sd)}`} ${by > 0 ? 'too far from' : 'too near'} the edges they are measured from.`;

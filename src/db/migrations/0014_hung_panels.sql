@@ -140,6 +140,46 @@ create table lap (
   foreign key (job_id, under_id) references hung_panel (job_id, id)
 );
 
+-- What is read besides gap and flush, or needs the whole.
+create table fit_check (
+  id uuid primary key,
+  job_id uuid not null references job (id),
+  hung_id uuid,
+  kind text not null check (kind in ('offset', 'angle', 'profile', 'swage', 'jointStep', 'latch', 'lamp', 'bumper', 'lidSeal',
+    'screenWidth', 'screenDiagonal')),
+  place text not null check (place <> ''),
+  wanted double precision not null,
+  under double precision not null check (under >= 0),
+  over double precision not null check (over >= 0),
+  unique (job_id, id),
+  foreign key (job_id, hung_id) references hung_panel (job_id, id)
+);
+
+create table fit_reading (
+  id uuid primary key,
+  check_id uuid not null,
+  job_id uuid,
+  value double precision not null,
+  sd double precision not null check (sd > 0),
+  at timestamptz not null,
+  author text not null check (author <> ''),
+  foreign key (job_id, check_id) references fit_check (job_id, id)
+);
+create index fit_reading_of_check on fit_reading (check_id);
+
+create table trim (
+  id uuid primary key,
+  hung_id uuid not null,
+  job_id uuid,
+  kind text not null check (kind in ('edge', 'hole', 'bead', 'spot')),
+  place text not null check (place <> ''),
+  edge text not null check (edge <> ''),
+  is_at double precision not null,
+  must_be double precision not null,
+  done boolean not null,
+  foreign key (job_id, hung_id) references hung_panel (job_id, id)
+);
+
 -- Rows that hang on rows of their job carry the job too, taken from what they hang on.
 do $$
 declare
@@ -152,7 +192,9 @@ begin
       ('setting_effect', 'panel_setting', 'setting_id'),
       ('panel_measure', 'hung_panel', 'hung_id'),
       ('let_go', 'hung_panel', 'hung_id'),
-      ('fixing', 'hung_panel', 'hung_id')) as t (child, owner, key)
+      ('fixing', 'hung_panel', 'hung_id'),
+      ('fit_reading', 'fit_check', 'check_id'),
+      ('trim', 'hung_panel', 'hung_id')) as t (child, owner, key)
   loop
     execute format('create function job_of_%1$s() returns trigger language plpgsql as $f$
       begin
@@ -168,13 +210,15 @@ $$;
 
 create trigger append_only before update or delete on let_go
   for each row execute function refuse_change();
+create trigger append_only before update or delete on fit_reading
+  for each row execute function refuse_change();
 
 do $$
 declare
   kept text;
 begin
   foreach kept in array array['hung_panel', 'panel_seam', 'panel_setting', 'setting_effect', 'shim', 'panel_measure',
-    'allowance', 'let_go', 'fixing', 'lap']
+    'allowance', 'let_go', 'fixing', 'lap', 'fit_check', 'fit_reading', 'trim']
   loop
     call keep_in_journal(kept);
   end loop;

@@ -42,6 +42,12 @@ export const letGo = entity.letGo.omit({ at: true, author: true });
 export const newFixing = entity.fixing.omit({ closedAt: true, closedBy: true });
 export const closedFixing = z.strictObject({ id: z.uuid(), open: z.boolean() });
 export const lap = entity.lap;
+export const fitChecks = z.strictObject({
+  jobId: z.uuid(),
+  checks: z.array(entity.fitCheck).min(1).max(60, 'at most 60 checks at once'),
+});
+export const fitReading = entity.fitReading.omit({ at: true, author: true });
+export const trim = entity.trim;
 export const lapId = z.strictObject({ id: z.uuid() });
 /** A panel goes to a rung of the holding ladder. */
 export const heldAt = z.strictObject({
@@ -63,3 +69,6 @@ export type ClosedFixing = z.input<typeof closedFixing>;
 export type LapInput = z.input<typeof lap>;
 export type LapId = z.input<typeof lapId>;
 export type HeldAt = z.input<typeof heldAt>;
+export type FitChecksInput = z.input<typeof fitChecks>;
+export type FitReadingInput = z.input<typeof fitReading>;
+export type TrimInput = z.input<typeof trim>;

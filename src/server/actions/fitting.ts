@@ -125,6 +125,39 @@ export const removeLap = useCase(input.lapId, async ({ id }, { database }) => {
   return done(null);
 });
 
+/** Adds what is read besides gap and flush; one that is there is left as it is. */
+export const addFitChecks = useCase(input.fitChecks, async ({ jobId, checks }, { database }) => {
+  if (checks.some((each) => each.jobId !== jobId))
+    return failed('checks', 'a check of another job cannot be made here');
+  await insert(database, 'fitChecks', checks, { skipExisting: true });
+  return done(null);
+});
+
+/** Takes out a check that was never read; one that was read stays in the record. */
+export const removeFitCheck = useCase(input.lapId, async ({ id }, { database }) => {
+  const [read] = await database.query('select from fit_reading where check_id = $1 limit 1', [id]);
+  if (read) return failed('check', 'it was read: what was read stays in the record');
+  await database.query('delete from fit_check where id = $1', [id]);
+  return done(null);
+});
+
+/** Notes what a check was read as; the last reading holds. */
+export const readFitCheck = useCase(input.fitReading, async (reading, { database, actor, now }) => {
+  await insert(database, 'fitReadings', [{ ...reading, at: now, author: actor }], { skipExisting: true });
+  return done(null);
+});
+
+/** Says where an edge, hole or spot of a new panel is and where it must be, or that it is done. */
+export const putTrim = useCase(input.trim, async (trim, { database }) => {
+  await put(database, 'trims', [trim]);
+  return done(null);
+});
+
+export const removeTrim = useCase(input.lapId, async ({ id }, { database }) => {
+  await database.query('delete from trim where id = $1', [id]);
+  return done(null);
+});
+
 /** The board tells what a panel waits for in the units of whoever looks; this is for who goes past it. */
 const inMm = { length: (mm: number) => `${mm.toFixed(1)} mm` };
 

@@ -1,6 +1,9 @@
 import type {
   AllowancesInput,
   ClosedFixing,
+  FitChecksInput,
+  FitReadingInput,
+  TrimInput,
   CorrectedHungPanel,
   HeldAt,
   LapId,
@@ -22,6 +25,8 @@ export interface PanelActions {
   readonly setPanelSettings: Action<PanelSettingsInput>;
   readonly setPanelMeasures: Action<PanelMeasuresInput>;
   readonly setShims: Action<ShimsInput>;
+  readonly putTrim: Action<TrimInput>;
+  readonly removeTrim: Action<LapId>;
   readonly withdraw: Action<WithdrawalInput>;
 }
 
@@ -34,4 +39,11 @@ export interface BoardActions {
   readonly putLap: Action<LapInput>;
   readonly removeLap: Action<LapId>;
   readonly setAllowances: Action<AllowancesInput>;
+}
+
+/** What can be done to what is read besides gap and flush. */
+export interface CheckActions {
+  readonly addFitChecks: Action<FitChecksInput>;
+  readonly removeFitCheck: Action<LapId>;
+  readonly readFitCheck: Action<FitReadingInput>;
 }

@@ -11,6 +11,7 @@ import { CorrectPanel, NamePanel } from './panel-form';
 import { Settings } from './settings';
 import { Shape } from './shape';
 import { Shims } from './shims';
+import { Trims } from './trims';
 
 interface PanelsProps {
   readonly rows: JobRows;
@@ -108,6 +109,7 @@ function PanelCard({ rows, page, view, actions }: PanelsProps & { readonly view:
         </p>
       )}
       <Shape view={view} actions={actions} />
+      <Trims view={view} actions={actions} />
       <Settings {...{ view, rows, actions }} />
     </article>
   );

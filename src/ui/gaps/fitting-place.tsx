@@ -9,8 +9,9 @@ import { unpacked } from '../kit/unpacked';
 import { useTask } from '../kit/use-task';
 import { useTape } from '../tape/use-tape';
 import type { FittingPage } from '@/core/report/pages/fitting';
-import type { BoardActions, PanelActions } from '../fit/actions';
+import type { BoardActions, CheckActions, PanelActions } from '../fit/actions';
 import { Board } from '../fit/board';
+import { Checks } from '../fit/checks';
 import { Panels } from '../fit/panels';
 import { Tab, TabList, TabPanel, Tabs } from '../kit/tabs';
 import { Gaps, type SeamActions } from './gaps';
@@ -20,7 +21,7 @@ interface PlaceProps {
   readonly rows: JobRows;
   readonly page: GapsPage;
   readonly fitting: FittingPage;
-  readonly actions: SeamActions & PanelActions & BoardActions;
+  readonly actions: SeamActions & PanelActions & BoardActions & CheckActions;
 }
 
 /** The place for fitting: the seams, the panels between them, and how each is held. */
@@ -34,6 +35,7 @@ function Place(props: PlaceProps) {
         <Tab value="seams">Seams</Tab>
         <Tab value="panels">Panels</Tab>
         <Tab value="board">Fit board</Tab>
+        <Tab value="checks">Checks</Tab>
       </TabList>
       <TabPanel value="seams">
         <Seams {...props} />
@@ -43,6 +45,9 @@ function Place(props: PlaceProps) {
       </TabPanel>
       <TabPanel value="board">
         <Board {...{ rows, actions }} page={fitting} />
+      </TabPanel>
+      <TabPanel value="checks">
+        <Checks jobId={rows.jobs[0]!.id} page={fitting} actions={actions} />
       </TabPanel>
     </Tabs>
   );

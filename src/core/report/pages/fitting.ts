@@ -1,5 +1,7 @@
 import { hangPanel, type HangResult } from '../../plan/panels/hang';
 import { closeOut, heldPanels, type HeldPanel } from '../../plan/panels/holding';
+import { judgedChecks, type JudgedCheck } from '../../plan/panels/fit-checks';
+import { spotIndex, trimAdvice, type SpotIndex, type TrimAdvice } from '../../plan/panels/trims';
 import { fittingOrder, type Before, type FittingOrder } from '../../plan/panels/fitting-order';
 import { edgesOf } from '../../plan/panels/panel-frame';
 import { panelOrOpening, type Separation } from '../../plan/panels/panel-or-opening';
@@ -14,6 +16,7 @@ import type {
   PanelMeasure,
   PanelSeam,
   PanelSetting,
+  Trim,
 } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { stationKey } from '../../shell/references/chosen';
@@ -28,6 +31,8 @@ export interface HungView {
   readonly measures: readonly PanelMeasure[];
   readonly hang: HangResult;
   readonly separation?: Separation;
+  readonly trims: readonly (Trim & { readonly advice: TrimAdvice })[];
+  readonly spots?: SpotIndex;
   /** The opening is wrong and the advised settings would hide it. */
   readonly hides: boolean;
 }
@@ -36,6 +41,7 @@ export interface HungView {
 export interface FittingPage {
   readonly panels: readonly HungView[];
   readonly held: readonly HeldPanel[];
+  readonly checks: readonly JudgedCheck[];
   readonly closeOut: readonly { readonly panel: string; readonly fixing: Fixing }[];
   readonly order?: FittingOrder;
   readonly seams: readonly { readonly id: string; readonly code: string; readonly name: string }[];
@@ -51,6 +57,7 @@ export function fittingPage(job: Job): FittingPage {
   return {
     panels: job.hungPanels.toSorted((a, b) => place(a) - place(b) || 0).map((panel) => hungView(job, panel, seams)),
     held: heldPanels(job),
+    checks: judgedChecks(job),
     closeOut: closeOut(job),
     ...(order ? { order } : {}),
     seams: job.seams.map(({ id, code, name }) => ({ id, code, name })),
@@ -61,6 +68,8 @@ function hungView(job: Job, panel: CalledPanel, seams: readonly SeamJudgement[])
   const ownOf = <Row extends { readonly hungId: string }>(rows: readonly Row[]) =>
     rows.filter(({ hungId }) => hungId === panel.id);
   const measures = ownOf(job.rows.panelMeasures);
+  const trims = ownOf(job.rows.trims);
+  const spots = spotIndex(trims);
   const hang = hangPanel(job, panel, seams);
   const separation =
     hang.ok && measures.length > 0 ? panelOrOpening(panel, hang.plan.stations, measures, SHAPE_LIMIT) : undefined;
@@ -78,6 +87,8 @@ function hungView(job: Job, panel: CalledPanel, seams: readonly SeamJudgement[])
     }),
     settings: ownOf(job.rows.panelSettings),
     ...{ measures, hang },
+    trims: trims.map((each) => ({ ...each, advice: trimAdvice(each) })),
+    ...(spots ? { spots } : {}),
     ...(separation ? { separation } : {}),
     hides: inside && separation?.opening.verdict === 'outside',
   };

@@ -120,6 +120,38 @@ export const lap = z.strictObject({
   done: z.boolean(),
 });
 
+// prettier-ignore
+export const CHECK_KINDS = [
+  'offset', 'angle', 'profile', 'swage', 'jointStep', 'latch', 'lamp', 'bumper', 'lidSeal', 'screenWidth', 'screenDiagonal',
+] as const;
+/** Something that is read besides gap and flush, or needs the whole: with what is wanted and how far it may be under and over. */
+export const fitCheck = z.strictObject({
+  id,
+  jobId: id,
+  /** The panel it is of; empty where it is of the shell. */
+  hungId: id.nullable(),
+  kind: z.enum(CHECK_KINDS),
+  place: name,
+  /** mm; of an angle degrees. */
+  wanted: length,
+  under: length.min(0),
+  over: length.min(0),
+});
+/** A reading of it; the last one holds. */
+export const fitReading = z.strictObject({ id, checkId: id, value: length, sd: limit, at, author });
+export const TRIM_KINDS = ['edge', 'hole', 'bead', 'spot'] as const;
+/** Where an edge, a hole or a spot of a new panel is and where it must be, from an edge that stays, mm. */
+export const trim = z.strictObject({
+  id,
+  hungId: id,
+  kind: z.enum(TRIM_KINDS),
+  place: name,
+  edge: name,
+  isAt: length,
+  mustBe: length,
+  done: z.boolean(),
+});
+
 export type HungPanel = z.infer<typeof hungPanel>;
 /** A panel with what it is called. */
 export type CalledPanel = HungPanel & { readonly code: string; readonly name: string };
@@ -133,6 +165,9 @@ export type Allowance = z.infer<typeof allowance>;
 export type LetGo = z.infer<typeof letGo>;
 export type Fixing = z.infer<typeof fixing>;
 export type Lap = z.infer<typeof lap>;
+export type FitCheck = z.infer<typeof fitCheck>;
+export type FitReading = z.infer<typeof fitReading>;
+export type Trim = z.infer<typeof trim>;
 
 /** The rungs a panel goes up until it stays for good. */
 export const HOLDING_RUNGS = ['off', 'gripped', 'clamped', 'pinned', 'dowelled', 'tacked', 'welded'] as const;
