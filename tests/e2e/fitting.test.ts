@@ -104,6 +104,19 @@ describe('fitting', () => {
       );
     await page.mouse.up();
     await page.locator('[data-rung=gripped] [data-held=BN]').waitFor();
+  });
+
+  it('reads what needs the whole, one after the other with Enter', async () => {
+    await page.getByRole('tab', { name: 'Checks' }).click();
+    await page.getByRole('button', { name: 'The usual list' }).click();
+    const field = page.getByLabel('BN: room for its seal');
+    await field.fill('7 twelfths');
+    await field.press('Enter');
+    await page.getByRole('alert').first().waitFor();
+    expect(await field.inputValue()).toBe('7 twelfths');
+    await field.fill('7');
+    await field.press('Enter');
+    await page.locator('[data-check="BN lidSeal"]').getByRole('img', { name: 'outside' }).waitFor();
     expect(errors).toEqual([]);
   });
 });

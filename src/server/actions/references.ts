@@ -5,6 +5,7 @@ import type { DraftResult, ReferenceDraft } from '@/core/findings/references/der
 import type { Reference } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
+import { stationKey } from '@/core/shell/references/chosen';
 import { editionsOf } from '@/core/shell/references/editions';
 import { loadJob } from '@/db/jobs';
 import { insert } from '@/db/table';
@@ -18,6 +19,8 @@ import { useCase } from '../use-case';
 
 /** Structural points of an older shell, where nothing else says how far off is accepted, mm. */
 const USUAL_LIMIT = 3;
+/** And of a gap, mm. */
+const USUAL_GAP_LIMIT = 1;
 
 /** Makes a reference out of what was measured or typed, and ranks it: a planned change first, anything else last. */
 export const makeReference = useCase(input.newReference, ({ jobId, name, source, of }, { database, now, newId }) =>
@@ -92,6 +95,7 @@ function typedDraft(
     draft: {
       points: points.map((each) => ({ ...each, sd })),
       dimensions: dimensions.map((each) => ({ ...each, sd })),
+      stations: [],
       trust: sd,
       how: 'typed by hand',
     },
@@ -102,7 +106,7 @@ async function insertFigures(
   tx: Parameters<typeof insert>[0],
   rows: JobRows,
   referenceId: string,
-  { points, dimensions }: ReferenceDraft,
+  { points, dimensions, stations }: ReferenceDraft,
 ): Promise<void> {
   const used = Job.of(rows).references;
   const hundredth = (value: number) => Math.round(value * 100) / 100;
@@ -132,6 +136,16 @@ async function insertFigures(
       sd: hundredth(sd),
       version: 1,
       tolerance: used.dimensions.get(dimensionId)?.row.tolerance ?? USUAL_LIMIT,
+    })),
+  );
+  await insert(
+    tx,
+    'referenceStations',
+    stations.map(({ stationId, quantity, value, sd }) => ({
+      ...{ id: randomUUID(), referenceId, stationId, quantity, version: 1 },
+      value: hundredth(value),
+      sd: hundredth(sd),
+      tolerance: used.stations.get(stationKey(stationId, quantity))?.row.tolerance ?? USUAL_GAP_LIMIT,
     })),
   );
 }

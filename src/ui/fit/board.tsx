@@ -67,7 +67,7 @@ export function Board({ rows, page, actions }: BoardProps) {
               {page.held
                 .filter((held) => held.rung === rung)
                 .map((held) => (
-                  <Card key={held.panel.id} {...{ held, rows, actions }} go={(to) => go(held, to)} />
+                  <Card key={held.panel.id} {...{ held, actions }} go={(to) => go(held, to)} />
                 ))}
             </Rung>
           ))}
@@ -97,14 +97,13 @@ function Rung({ rung, children }: { readonly rung: HoldingRung; readonly childre
 
 interface CardProps {
   readonly held: HeldPanel;
-  readonly rows: JobRows;
   readonly actions: BoardActions;
   readonly go: (to: HoldingRung) => void;
 }
 
-function Card({ held, rows, actions, go }: CardProps) {
+function Card({ held, actions, go }: CardProps) {
   const format = useFormat();
-  const { panel, rung, since, waitsFor, recheck, timesOff } = held;
+  const { panel, rung, since, waitsFor, recheck, timesOff, fights } = held;
   const { attributes, listeners, setNodeRef, transform } = useDraggable({ id: panel.id });
   const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
   const next = HOLDING_RUNGS[place(rung) + 1];
@@ -149,14 +148,12 @@ function Card({ held, rows, actions, go }: CardProps) {
         <LetGoTest panel={panel} addLetGo={actions.addLetGo} />
         <AddFixing panel={panel} addFixing={actions.addFixing} />
       </div>
-      {rows.letGos
-        .filter(({ hungId }) => hungId === panel.id)
-        .slice(-2)
-        .map(({ id, place: joint, sprung }) => (
-          <p key={id} className="text-soft">
-            {joint} sprang {words.length(sprung)}
-          </p>
-        ))}
+      {fights.length > 0 ? (
+        <p className="text-soft">
+          Clamp {fights.length > 1 ? 'in this order' : 'first'}:{' '}
+          {fights.map(({ place: joint, sprung }) => `${joint} (sprang ${words.length(sprung)})`).join(', ')}
+        </p>
+      ) : null}
     </article>
   );
 }

@@ -115,6 +115,7 @@ function Pair({ pair, points, readIn, actions }: PairProps) {
         {sides.map((side) => (
           <div key={side.seam.id}>
             <SeamTable judged={side} />
+            <ToCome judged={side} />
             {readIn[side.seam.id] ? (
               <p className="text-sm text-soft">read in “{format.name(readIn[side.seam.id]!.name)}”</p>
             ) : null}
@@ -128,6 +129,20 @@ function Pair({ pair, points, readIn, actions }: PairProps) {
         ))}
       </div>
     </article>
+  );
+}
+
+/** What is not fitted yet and stands in what is wanted now. */
+function ToCome({ judged: { stations } }: { judged: SeamJudgement }) {
+  const format = useFormat();
+  const of = (quantity: StationJudgement['quantity']) => stations.find((each) => each.quantity === quantity)?.target;
+  const gap = of('gap');
+  if (!gap || (gap.toCome === 0 && (of('flush')?.toCome ?? 0) === 0)) return null;
+  return (
+    <p className="text-sm">
+      Wanted now: {format.thin(gap.value)} {format.unit}; what is not fitted yet does {format.thin(gap.toCome, true)} to
+      the gap{of('flush')?.toCome ? ` and ${format.thin(of('flush')!.toCome, true)} to the flush` : ''}.
+    </p>
   );
 }
 

@@ -27,12 +27,14 @@ import {
 import { carried } from '../../maths/symmetry/vehicle-axes';
 import { fitCentrePlane, mirrored, planeSd, SIDES_DIFFER } from '../../maths/symmetry/centre-plane';
 import { positionOf } from '../../shell/references/chosen';
+import { measuredGaps, mirroredGaps, sisterGaps, type GapFigure } from './gap-figures';
 import { sisterMean, sisterSpread, type SisterFigure } from './sister-cars';
 
 /** What a new reference will say, before it has identities: millimetres, chart axes. */
 export interface ReferenceDraft {
   readonly points: readonly { readonly pointId: string; readonly at: Vector; readonly sd: number }[];
   readonly dimensions: readonly { readonly dimensionId: string; readonly value: number; readonly sd: number }[];
+  readonly stations: readonly GapFigure[];
   /** One standard deviation of the whole, mm. */
   readonly trust: number;
   /** How it was computed, in plain words. */
@@ -55,9 +57,12 @@ export function fromEarlierRound(job: Job, round: Round): DraftResult {
   const alone = byChartAlone(job);
   const judgement = judgeRound(alone, round);
   const result = placeRound(alone, judgement);
-  if (!result.ok) return result;
-  const points = inItsAxes(result.placed, pointsOf);
-  return draft(points, measuredLengths(judgement), `round ${round.number}, ${round.name}, as it was measured`);
+  const gaps = measuredGaps(judgement);
+  // Gaps need no place: a caliper alone before it is taken apart is a reference.
+  if (!result.ok && gaps.length === 0) return result;
+  const points = result.ok ? inItsAxes(result.placed, pointsOf) : [];
+  const how = `round ${round.number}, ${round.name}, as it was measured`;
+  return draft(points, measuredLengths(judgement), how, gaps);
 }
 
 const pointsOf = <F extends Frame>(placed: PlacedIn<F>): ReferenceDraft['points'] =>
@@ -70,8 +75,11 @@ const pointsOf = <F extends Frame>(placed: PlacedIn<F>): ReferenceDraft['points'
  */
 export function fromMirror(job: Job, round: Round, good: 'left' | 'right'): DraftResult {
   const alone = byChartAlone(job);
-  const result = placeRound(alone, judgeRound(alone, round));
-  if (!result.ok) return result;
+  const judgement = judgeRound(alone, round);
+  const gaps = mirroredGaps(job, judgement, good);
+  const result = placeRound(alone, judgement);
+  const how = `the ${good} side of round ${round.number} and its mirror image; damage that is the same on both sides does not show`;
+  if (!result.ok) return gaps.length > 0 ? draft([], [], how, gaps) : result;
   const pairs = mirrorPairs(job);
   if (pairs.length === 0)
     return {
@@ -80,8 +88,7 @@ export function fromMirror(job: Job, round: Round, good: 'left' | 'right'): Draf
     };
   const points = inItsAxes(result.placed, (placed) => mirrorImage(placed, pairs, centrePoints(job), good));
   if (!points.ok) return points;
-  const how = `the ${good} side of round ${round.number} and its mirror image; damage that is the same on both sides does not show`;
-  return draft(points.points, lengthsOf(job, points.points), how);
+  return draft(points.points, lengthsOf(job, points.points), how, gaps);
 }
 
 function mirrorImage<F extends Frame>(
@@ -169,6 +176,7 @@ export function fromSisterCars(job: Job, rounds: readonly Round[], through: Read
     points,
     lengths,
     `${count}; production taken to scatter by ${spread.production.toFixed(1)} mm (one standard deviation)`,
+    sisterGaps(judged),
   );
 }
 
@@ -223,10 +231,11 @@ export function draft(
   points: ReferenceDraft['points'],
   dimensions: ReferenceDraft['dimensions'],
   how: string,
+  stations: ReferenceDraft['stations'] = [],
 ): DraftResult {
-  const sds = [...points, ...dimensions].map(({ sd }) => sd);
+  const sds = [...points, ...dimensions, ...stations].map(({ sd }) => sd);
   const trust = Math.sqrt(sds.reduce((sum, sd) => sum + sd ** 2, 0) / Math.max(1, sds.length));
-  return { ok: true, draft: { points, dimensions, trust, how } };
+  return { ok: true, draft: { points, dimensions, stations, trust, how } };
 }
 
 const measuredLengths = ({ dimensions }: RoundJudgement): ReferenceDraft['dimensions'] =>

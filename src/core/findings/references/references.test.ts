@@ -111,6 +111,7 @@ describe('references ranked by the user', () => {
     const kept = {
       points: [],
       dimensions: [{ dimensionId: solbris.dimensions[0]!.id, value: 900, sd: 1 }],
+      stations: [],
       trust: 1,
       how: '',
     };

@@ -1,4 +1,10 @@
-import { HOLDING_RUNGS, type CalledPanel, type HoldingEvent, type HoldingRung } from '../../shell/job/entities';
+import {
+  HOLDING_RUNGS,
+  type CalledPanel,
+  type HoldingEvent,
+  type HoldingRung,
+  type LetGo,
+} from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 
 /** What speaks against a panel's going up a rung: each with what would settle it. */
@@ -24,6 +30,8 @@ export interface HeldPanel {
   readonly recheck: readonly string[];
   /** Came off and went back so many times. */
   readonly timesOff: number;
+  /** Its joints as they were last let go, that which fights hardest first: so they are clamped. */
+  readonly fights: readonly LetGo[];
 }
 
 const at = (rung: HoldingRung): number => HOLDING_RUNGS.indexOf(rung);
@@ -44,8 +52,15 @@ export function heldPanels(job: Job): HeldPanel[] {
       waitsFor: next ? holdingFaults(job, panel, next) : [],
       recheck: seamsOf(job, panel).map(({ code }) => code),
       timesOff: own.filter(({ kind }) => kind === 'off').length,
+      fights: lastLetGos(job, panel).toSorted((a, b) => Math.abs(b.sprung) - Math.abs(a.sprung)),
     };
   });
+}
+
+/** Of each joint of a panel how far it last sprang. */
+function lastLetGos(job: Job, { id }: Pick<CalledPanel, 'id'>): readonly LetGo[] {
+  const own = job.rows.letGos.filter(({ hungId }) => hungId === id);
+  return [...new Map(own.map((each) => [each.place, each])).values()];
 }
 
 function seamsOf(job: Job, { id }: Pick<CalledPanel, 'id'>) {
@@ -75,13 +90,10 @@ export function holdingFaults(job: Job, panel: CalledPanel, to: HoldingRung): Ho
 
 function beforeTacks(job: Job, panel: CalledPanel, to: HoldingRung, now: HoldingEvent | undefined): HoldingFault[] {
   const faults: HoldingFault[] = panel.standIn ? [{ kind: 'standIn' }] : [];
-  const springs = job.rows.letGos.filter(({ hungId }) => hungId === panel.id);
-  if (springs.length === 0) faults.push({ kind: 'notLetGo' });
-  for (const place of new Set(springs.map((each) => each.place))) {
-    const last = springs.findLast((each) => each.place === place)!;
-    if (Math.abs(last.sprung) > last.most)
-      faults.push({ kind: 'springs', place, sprung: last.sprung, most: last.most });
-  }
+  const joints = lastLetGos(job, panel);
+  if (joints.length === 0) faults.push({ kind: 'notLetGo' });
+  for (const { place, sprung, most } of joints)
+    if (Math.abs(sprung) > most) faults.push({ kind: 'springs', place, sprung, most });
   const read = new Set(
     job.rows.readings.flatMap(({ id, stationId, takenAt }) =>
       stationId && job.reading(id) && now && takenAt >= now.at ? [stationId] : [],

@@ -114,6 +114,18 @@ describe('the holding ladder', () => {
     expect(holdingFaultText({ kind: 'lap', under: 'BN', at: 'off' }, words)).toMatch(/shut out/);
   });
 
+  it('clamps the end first that fights hardest', () => {
+    const sprang = (n: number, place: string, sprung: number) => ({
+      ...{ id: uuid(20 + n), hungId: left.id, place, sprung, most: 1, at, author: 'Nils' },
+    });
+    const letGos = [sprang(1, 'head', 2), sprang(2, 'foot', 0.8), sprang(3, 'head', 0.3)];
+    const held = heldPanels(Job.of(joined({ letGos }))).find(({ panel }) => panel.code === 'DL')!;
+    expect(held.fights.map(({ place, sprung }) => [place, sprung])).toEqual([
+      ['foot', 0.8],
+      ['head', 0.3],
+    ]);
+  });
+
   it('counts how often a panel came off', () => {
     const off = [1, 2].map((n) => ({
       ...rows.workEvents.at(-1)!,
