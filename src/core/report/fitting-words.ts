@@ -38,7 +38,7 @@ export const FIXING_WORD = {
 export function wayWords({ along, way }: Pick<HangSetting, 'along' | 'way'>): readonly [string, string] {
   if (!along) return ['up by', 'down by'];
   const axis = along.findIndex((value) => Math.abs(value) > 0.5);
-  if (way === 'out' && axis !== 2) return ['out', 'in'];
+  if (way === 'out' && axis !== 2) return ['outward', 'inward'];
   const words = (
     [
       ['rearward', 'forward'],

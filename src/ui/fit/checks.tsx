@@ -51,23 +51,25 @@ export function Checks(props: ChecksProps) {
           there. The usual list is a beginning.
         </Empty>
       ) : (
-        <table className="ruled" aria-label="Checks">
-          <thead>
-            <tr>
-              <th>What</th>
-              <th>Where</th>
-              <th className="num">Wanted</th>
-              <th className="num">Read</th>
-              <th>Read it</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {page.checks.map((judged) => (
-              <Row key={judged.check.id} judged={judged} actions={actions} />
-            ))}
-          </tbody>
-        </table>
+        <div className="overflow-x-auto">
+          <table className="ruled" aria-label="Checks">
+            <thead>
+              <tr>
+                <th>What</th>
+                <th>Where</th>
+                <th className="num">Wanted</th>
+                <th className="num">Read</th>
+                <th>Read it</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {page.checks.map((judged) => (
+                <Row key={judged.check.id} judged={judged} actions={actions} />
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
     </section>
   );

@@ -8,6 +8,8 @@ import { Mark } from '../sheet/mark';
 /** The panel's longer way on the drawing, and what is left round it for gaps and figures. */
 const LONG = 400;
 const ROUND = 92;
+/** The same on a way on which no seam runs. */
+const BARE = 22;
 /** Where a gap as wanted is drawn from the panel's edge, and so much for each millimetre it is not. */
 const OUT = 30;
 const PER_MM = 10;
@@ -31,7 +33,8 @@ interface FaceProps {
 export function PanelFace({ panel, plan, figures, values }: FaceProps) {
   const format = useFormat();
   const scale = LONG / Math.max(panel.long, panel.high);
-  const [width, height] = [panel.long * scale + 2 * ROUND, panel.high * scale + 2 * ROUND];
+  const round = [0, 1].map((k) => (plan.stations.some(({ place: { normal } }) => normal[k] !== 0) ? ROUND : BARE));
+  const [width, height] = [panel.long * scale + 2 * round[0]!, panel.high * scale + 2 * round[1]!];
   // Front is on the left of a door seen from its left side, and on the right of one seen from its right.
   const flip =
     panel.side === 'right' && (panel.kind === 'door' || panel.kind === 'wing' || panel.kind === 'skin') ? -1 : 1;
@@ -73,8 +76,8 @@ export function PanelFace({ panel, plan, figures, values }: FaceProps) {
       {[...new Map(plan.stations.map((each) => [each.seam.id, each])).values()].map(({ seam, place: { normal } }) => (
         <text
           key={seam.id}
-          x={width / 2 + flip * normal[0] * (width / 2 - ROUND - 22)}
-          y={height / 2 - normal[1] * (height / 2 - ROUND - 18) + 5}
+          x={width / 2 + flip * normal[0] * (width / 2 - round[0]! - 22)}
+          y={height / 2 - normal[1] * (height / 2 - round[1]! - 18) + 5}
           fontSize={14}
           fontWeight={600}
           textAnchor="middle"

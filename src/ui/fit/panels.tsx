@@ -37,24 +37,6 @@ export function Panels({ rows, page, actions }: PanelsProps) {
           Name a door or a lid with the seams along its edges: where it sits best, how its hinges bring it there, and
           whether it or its opening is wrong are then worked out from the gaps.
         </Empty>
-      ) : (
-        <Shims jobId={jobId} shims={rows.shims} setShims={actions.setShims} />
-      )}
-      {page.order && page.order.steps.length > 0 ? (
-        <section aria-label="In this order">
-          <h3 className="caps">In this order</h3>
-          <ol className="list-inside list-decimal">
-            {page.order.steps.map((step) => (
-              <li key={step.id}>{orderText(step, nameOf, words)}</li>
-            ))}
-          </ol>
-          {worst ? <p className="text-sm text-soft">{worst}</p> : null}
-          {page.order.apart.length > 0 ? (
-            <p className="text-sm text-soft">
-              No seam ties {page.order.apart.map(nameOf).join(', ')} to the others: name the seams between them.
-            </p>
-          ) : null}
-        </section>
       ) : null}
       {page.panels.length > 0 ? (
         <Tabs defaultValue={page.panels[0]!.panel.id} className="flex flex-col gap-3">
@@ -72,6 +54,23 @@ export function Panels({ rows, page, actions }: PanelsProps) {
           ))}
         </Tabs>
       ) : null}
+      {page.order && page.order.steps.length > 0 ? (
+        <section aria-label="In this order">
+          <h3 className="caps">In this order</h3>
+          <ol className="list-inside list-decimal">
+            {page.order.steps.map((step) => (
+              <li key={step.id}>{orderText(step, nameOf, words)}</li>
+            ))}
+          </ol>
+          {worst ? <p className="text-sm text-soft">{worst}</p> : null}
+          {page.order.apart.length > 0 ? (
+            <p className="text-sm text-soft">
+              No seam ties {page.order.apart.map(nameOf).join(', ')} to the others: name the seams between them.
+            </p>
+          ) : null}
+        </section>
+      ) : null}
+      {page.panels.length > 0 ? <Shims jobId={jobId} shims={rows.shims} setShims={actions.setShims} /> : null}
     </section>
   );
 }

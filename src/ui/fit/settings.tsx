@@ -43,42 +43,44 @@ export function Settings(props: SettingsProps) {
       <summary className="min-h-11 cursor-pointer py-2">
         Where it can be set: {view.settings.length} places, {conditions} of the six conditions that say where it is
       </summary>
-      <table className="ruled" aria-label={`Settings of ${view.panel.code}`}>
-        <thead>
-          <tr>
-            <th>Place</th>
-            <th>By</th>
-            <th>Moves it</th>
-            <th className="num">From</th>
-            <th className="num">To</th>
-            <th className="num">Step</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {view.settings.map((setting) => (
-            <tr key={setting.id}>
-              <td>{format.name(setting.name)}</td>
-              <td>{SETTING_WORD[setting.kind]}</td>
-              <td>{setting.way ? WAY_WORD[setting.way] : 'as a trial was read'}</td>
-              <td className="num">{setting.kind === 'hold' ? '–' : format.thin(setting.least, true)}</td>
-              <td className="num">{setting.kind === 'hold' ? '–' : format.thin(setting.most, true)}</td>
-              <td className="num">{setting.step === null ? '–' : format.thin(setting.step)}</td>
-              <td className="flex gap-1">
-                <FormDialog
-                  title={`${setting.name} of ${view.panel.code}`}
-                  trigger={<Button look="quiet">Change</Button>}
-                >
-                  {(close) => <SettingForm {...props} setting={setting} done={close} />}
-                </FormDialog>
-                <Button look="quiet" onClick={() => takeOut(setting.id)}>
-                  Take out
-                </Button>
-              </td>
+      <div className="overflow-x-auto">
+        <table className="ruled" aria-label={`Settings of ${view.panel.code}`}>
+          <thead>
+            <tr>
+              <th>Place</th>
+              <th>By</th>
+              <th>Moves it</th>
+              <th className="num">From</th>
+              <th className="num">To</th>
+              <th className="num">Step</th>
+              <th />
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {view.settings.map((setting) => (
+              <tr key={setting.id}>
+                <td>{format.name(setting.name)}</td>
+                <td>{SETTING_WORD[setting.kind]}</td>
+                <td>{setting.way ? WAY_WORD[setting.way] : 'as a trial was read'}</td>
+                <td className="num">{setting.kind === 'hold' ? '–' : format.thin(setting.least, true)}</td>
+                <td className="num">{setting.kind === 'hold' ? '–' : format.thin(setting.most, true)}</td>
+                <td className="num">{setting.step === null ? '–' : format.thin(setting.step)}</td>
+                <td className="flex gap-1">
+                  <FormDialog
+                    title={`${setting.name} of ${view.panel.code}`}
+                    trigger={<Button look="quiet">Change</Button>}
+                  >
+                    {(close) => <SettingForm {...props} setting={setting} done={close} />}
+                  </FormDialog>
+                  <Button look="quiet" onClick={() => takeOut(setting.id)}>
+                    Take out
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <Faults faults={faults} />
       <FormDialog title={`A place at which ${view.panel.code} can be set`} trigger={<Button>Add a place</Button>}>
         {(close) => <SettingForm {...props} done={close} />}

@@ -53,34 +53,36 @@ export function Shape(props: ShapeProps) {
               Set the opening right first.
             </p>
           ) : null}
-          <table className="ruled self-start" aria-label={`What ${panel.code} and its opening are off`}>
-            <thead>
-              <tr>
-                <th>{format.unit}</th>
-                {MEASURED_THINGS.map((thing) => (
-                  <th key={thing} className="num">
-                    {THING_WORD[thing]}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {SHAPE_LENGTHS.map((what) => (
-                <tr key={what}>
-                  <td>{lengthWord(what, edges)}</td>
-                  {MEASURED_THINGS.map((thing) => {
-                    const figure = separation[thing].lengths.find((each) => each.what === what)!;
-                    return (
-                      <td key={thing} className="num">
-                        {format.thin(figure.value, true)} ±{format.thin(figure.plusMinus)}{' '}
-                        <VerdictMark verdict={figure.verdict} />
-                      </td>
-                    );
-                  })}
+          <div className="overflow-x-auto">
+            <table className="ruled self-start" aria-label={`What ${panel.code} and its opening are off`}>
+              <thead>
+                <tr>
+                  <th>{format.unit}</th>
+                  {MEASURED_THINGS.map((thing) => (
+                    <th key={thing} className="num">
+                      {THING_WORD[thing]}
+                    </th>
+                  ))}
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {SHAPE_LENGTHS.map((what) => (
+                  <tr key={what}>
+                    <td>{lengthWord(what, edges)}</td>
+                    {MEASURED_THINGS.map((thing) => {
+                      const figure = separation[thing].lengths.find((each) => each.what === what)!;
+                      return (
+                        <td key={thing} className="num">
+                          {format.thin(figure.value, true)} ±{format.thin(figure.plusMinus)}{' '}
+                          <VerdictMark verdict={figure.verdict} />
+                        </td>
+                      );
+                    })}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
         </>
       ) : (
         <p className="text-soft">

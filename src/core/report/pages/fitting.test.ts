@@ -40,7 +40,7 @@ describe('the place for fitting', () => {
   });
 
   it('knows which way a setting goes, at a door, a lid and a tailgate', () => {
-    expect(wayWords({ along: [0, -1, 0], way: 'out' })).toEqual(['out', 'in']);
+    expect(wayWords({ along: [0, -1, 0], way: 'out' })).toEqual(['outward', 'inward']);
     expect(wayWords({ along: [0, 0, 1], way: 'out' })).toEqual(['up', 'down']);
     expect(wayWords({ along: [0, 1, 0], way: 'high' })).toEqual(['to the right', 'to the left']);
     expect(wayWords({ along: [1, 0, 0], way: 'long' })).toEqual(['rearward', 'forward']);
