@@ -92,7 +92,7 @@ describe('fitting', () => {
   });
 
   it('goes a rung up when it is dragged there', async () => {
-    const [card, to] = [page.locator('[data-held=BN] h4'), page.locator('[data-rung=gripped]')];
+    const [card, to] = [page.getByRole('button', { name: 'Drag BN' }), page.locator('[data-rung=gripped]')];
     await card.scrollIntoViewIfNeeded();
     const [from, at] = [(await card.boundingBox())!, (await to.boundingBox())!];
     await page.mouse.move(from.x + 30, from.y + 15);

@@ -7,6 +7,7 @@ import {
   useSensors,
   type DragEndEvent,
 } from '@dnd-kit/core';
+import { GripVertical } from 'lucide-react';
 import { useState } from 'react';
 import type { HeldPanel } from '@/core/plan/panels/holding';
 import type { FittingPage } from '@/core/report/pages/fitting';
@@ -117,13 +118,20 @@ function Card({ held, actions, go }: CardProps) {
       }
       data-held={panel.code}
     >
-      <h4
-        {...attributes}
-        {...listeners}
-        className="flex min-h-11 cursor-grab touch-none items-center gap-1 font-semibold"
-      >
-        {panel.code} <span className="font-normal">{format.name(panel.name)}</span>
-      </h4>
+      <div className="flex items-start justify-between gap-1">
+        <h4 className="py-2 font-semibold">
+          {panel.code} <span className="font-normal">{format.name(panel.name)}</span>
+        </h4>
+        <button
+          type="button"
+          {...attributes}
+          {...listeners}
+          aria-label={`Drag ${panel.code}`}
+          className="min-h-11 min-w-11 cursor-grab touch-none text-soft"
+        >
+          <GripVertical size={18} aria-hidden className="mx-auto" />
+        </button>
+      </div>
       {since ? (
         <p className="text-soft">
           {since.author}, {format.day(since.at)}

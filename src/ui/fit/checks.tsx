@@ -60,7 +60,9 @@ export function Checks(props: ChecksProps) {
                 <th className="num">Wanted</th>
                 <th className="num">Read</th>
                 <th>Read it</th>
-                <th />
+                <th>
+                  <span className="sr-only">What can be done</span>
+                </th>
               </tr>
             </thead>
             <tbody>

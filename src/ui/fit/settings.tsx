@@ -53,7 +53,9 @@ export function Settings(props: SettingsProps) {
               <th className="num">From</th>
               <th className="num">To</th>
               <th className="num">Step</th>
-              <th />
+              <th>
+                <span className="sr-only">What can be done</span>
+              </th>
             </tr>
           </thead>
           <tbody>
