@@ -12,7 +12,9 @@ const lodd = demoRows('lodd');
 const kvist = demoRows('kvist');
 const [s, l, k] = [solbris, lodd, kvist].map((rows) => `/jobs/${rows.jobs[0]!.id}`);
 
-const SCREENS: readonly (readonly [name: string, path: string])[] = [
+type Screen = readonly [name: string, path: string, tab?: string];
+
+const SCREENS: readonly Screen[] = [
   ['jobs', '/'],
   ['new job', '/jobs/new'],
   ['instruments', '/instruments'],
@@ -48,6 +50,9 @@ const SCREENS: readonly (readonly [name: string, path: string])[] = [
   ['record as it stands', `${s}/record?record=now`],
   ['first walk on a picture', `${k}/lay-out`],
 ];
+
+/** What stands behind a tab of a screen. */
+const TABS: readonly Screen[] = ['Panels', 'Fit board', 'Checks'].map((tab) => [`fit, ${tab}`, `${s}/fit`, tab]);
 
 interface Violation {
   id: string;
@@ -87,10 +92,10 @@ describe('every screen of the demo', () => {
     await server.remove();
   });
 
-  describe.each(['day', 'dark'] as const)('on the %s sheet', (sheet) => {
+  describe('by day and in a dark shop', () => {
     let window: Awaited<ReturnType<typeof openWindow>>;
     beforeAll(async () => {
-      window = await openWindow(browser, server.address, { sheet });
+      window = await openWindow(browser, server.address);
       await window.page.addInitScript(() => {
         document.addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI }) =>
           setTimeout(() => {
@@ -101,12 +106,17 @@ describe('every screen of the demo', () => {
     });
     afterAll(() => window.context.close());
 
-    it.each(SCREENS)('%s is accessible and throws nothing', async (_, path) => {
+    const all = [...SCREENS, ...TABS].map(([name, path, tab = '']) => [name, path, tab] as const);
+    it.each(all)('%s is accessible and throws nothing', async (_, path, tab) => {
       const { page, errors } = window;
       await page.goto(path);
       await settled(page);
+      if (tab !== '') await page.getByRole('tab', { name: tab }).click();
       await page.evaluate(axe);
-      expect(await judged(page, sheet)).toEqual([]);
+      expect(await judged(page, 'day')).toEqual([]);
+      // The sheet is the same page in other tones.
+      await page.evaluate(() => (document.documentElement.dataset.sheet = 'dark'));
+      expect(await judged(page, 'dark')).toEqual([]);
       expect(errors.splice(0)).toEqual([]);
     });
   });

@@ -112,7 +112,7 @@ function Row({
   };
   return (
     <tr data-check={`${panel ?? ''} ${check.kind}`}>
-      <td>{CHECK_WORD[check.kind]}</td>
+      <td>{format.name(CHECK_WORD[check.kind])}</td>
       <td>
         {panel ? `${panel}: ` : ''}
         {format.name(check.place)}
@@ -186,7 +186,11 @@ function CheckForm({ jobId, page, actions, done }: FormProps) {
   });
   return (
     <FormFields form={form} yes="Add it">
-      <SelectField label="What" options={CHECK_KINDS.map((kind) => [kind, CHECK_WORD[kind]])} {...form.field('kind')} />
+      <SelectField
+        label="What"
+        options={CHECK_KINDS.map((kind) => [kind, format.name(CHECK_WORD[kind])])}
+        {...form.field('kind')}
+      />
       <SelectField
         label="Of"
         options={[
