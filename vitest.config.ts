@@ -27,7 +27,8 @@ export default defineConfig({
           maxWorkers,
           include: ['tests/db/**/*.test.ts'],
           setupFiles: ['tests/support/request.ts'],
-          testTimeout: 60_000,
+          // A database is made in four seconds, and some tests make six.
+          testTimeout: 150_000,
           hookTimeout: 120_000,
         },
       },

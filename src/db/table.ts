@@ -66,7 +66,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   laps: ofJob('lap'),
   fitChecks: ofJob('fit_check', 'kind, place'),
   fitReadings: of('fit_reading', 'check_id', 'fitChecks', 'fit_reading.at'),
-  trims: of('trim', 'hung_id', 'hungPanels', 'trim.place'),
+  trims: of('panel_trim', 'hung_id', 'hungPanels', 'panel_trim.place'),
   stages: ofJob('stage', 'ordinal'),
   panels: ofJob('panel'),
   panelPoints: keyed('panel_point', ['panelId', 'pointId'], 'panels'),

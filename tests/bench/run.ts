@@ -1,6 +1,7 @@
 import { kernel } from '@/core/maths/linear/kernel';
 import type { Case } from './case';
 import { nets } from './nets';
+import { panels } from './panels';
 import { rounds } from './rounds';
 import { stacks } from './stacks';
 import { structure } from './structure';
@@ -28,7 +29,7 @@ function timed({ run }: Case): number {
 }
 
 const wanted = process.argv[2] ?? '';
-const chosen = [...nets, ...rounds, ...undisturbed, ...stacks, ...structure].filter(({ of, what }) =>
+const chosen = [...nets, ...rounds, ...undisturbed, ...stacks, ...structure, ...panels].filter(({ of, what }) =>
   `${of} ${what}`.includes(wanted),
 );
 const cases = [...yardstick, ...chosen, ...yardstick];

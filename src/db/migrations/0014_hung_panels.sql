@@ -167,7 +167,7 @@ create table fit_reading (
 );
 create index fit_reading_of_check on fit_reading (check_id);
 
-create table trim (
+create table panel_trim (
   id uuid primary key,
   hung_id uuid not null,
   job_id uuid,
@@ -194,7 +194,7 @@ begin
       ('let_go', 'hung_panel', 'hung_id'),
       ('fixing', 'hung_panel', 'hung_id'),
       ('fit_reading', 'fit_check', 'check_id'),
-      ('trim', 'hung_panel', 'hung_id')) as t (child, owner, key)
+      ('panel_trim', 'hung_panel', 'hung_id')) as t (child, owner, key)
   loop
     execute format('create function job_of_%1$s() returns trigger language plpgsql as $f$
       begin
@@ -218,7 +218,7 @@ declare
   kept text;
 begin
   foreach kept in array array['hung_panel', 'panel_seam', 'panel_setting', 'setting_effect', 'shim', 'panel_measure',
-    'allowance', 'let_go', 'fixing', 'lap', 'fit_check', 'fit_reading', 'trim']
+    'allowance', 'let_go', 'fixing', 'lap', 'fit_check', 'fit_reading', 'panel_trim']
   loop
     call keep_in_journal(kept);
   end loop;

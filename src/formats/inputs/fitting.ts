@@ -48,7 +48,8 @@ export const fitChecks = z.strictObject({
 });
 export const fitReading = entity.fitReading.omit({ at: true, author: true });
 export const trim = entity.trim;
-export const lapId = z.strictObject({ id: z.uuid() });
+/** A row that is taken out. */
+export const rowId = z.strictObject({ id: z.uuid() });
 /** A panel goes to a rung of the holding ladder. */
 export const heldAt = z.strictObject({
   id: z.uuid(),
@@ -67,7 +68,7 @@ export type LetGoInput = z.input<typeof letGo>;
 export type NewFixing = z.input<typeof newFixing>;
 export type ClosedFixing = z.input<typeof closedFixing>;
 export type LapInput = z.input<typeof lap>;
-export type LapId = z.input<typeof lapId>;
+export type RowId = z.input<typeof rowId>;
 export type HeldAt = z.input<typeof heldAt>;
 export type FitChecksInput = z.input<typeof fitChecks>;
 export type FitReadingInput = z.input<typeof fitReading>;

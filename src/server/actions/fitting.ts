@@ -120,7 +120,7 @@ export const putLap = useCase(input.lap, async (lap, { database }) => {
   return done(null);
 });
 
-export const removeLap = useCase(input.lapId, async ({ id }, { database }) => {
+export const removeLap = useCase(input.rowId, async ({ id }, { database }) => {
   await database.query('delete from lap where id = $1', [id]);
   return done(null);
 });
@@ -134,7 +134,7 @@ export const addFitChecks = useCase(input.fitChecks, async ({ jobId, checks }, {
 });
 
 /** Takes out a check that was never read; one that was read stays in the record. */
-export const removeFitCheck = useCase(input.lapId, async ({ id }, { database }) => {
+export const removeFitCheck = useCase(input.rowId, async ({ id }, { database }) => {
   const [read] = await database.query('select from fit_reading where check_id = $1 limit 1', [id]);
   if (read) return failed('check', 'it was read: what was read stays in the record');
   await database.query('delete from fit_check where id = $1', [id]);
@@ -153,8 +153,8 @@ export const putTrim = useCase(input.trim, async (trim, { database }) => {
   return done(null);
 });
 
-export const removeTrim = useCase(input.lapId, async ({ id }, { database }) => {
-  await database.query('delete from trim where id = $1', [id]);
+export const removeTrim = useCase(input.rowId, async ({ id }, { database }) => {
+  await database.query('delete from panel_trim where id = $1', [id]);
   return done(null);
 });
 

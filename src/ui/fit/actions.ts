@@ -6,7 +6,7 @@ import type {
   TrimInput,
   CorrectedHungPanel,
   HeldAt,
-  LapId,
+  RowId,
   LapInput,
   LetGoInput,
   NewFixing,
@@ -26,7 +26,7 @@ export interface PanelActions {
   readonly setPanelMeasures: Action<PanelMeasuresInput>;
   readonly setShims: Action<ShimsInput>;
   readonly putTrim: Action<TrimInput>;
-  readonly removeTrim: Action<LapId>;
+  readonly removeTrim: Action<RowId>;
   readonly withdraw: Action<WithdrawalInput>;
 }
 
@@ -37,13 +37,13 @@ export interface BoardActions {
   readonly addFixing: Action<NewFixing>;
   readonly closeFixing: Action<ClosedFixing>;
   readonly putLap: Action<LapInput>;
-  readonly removeLap: Action<LapId>;
+  readonly removeLap: Action<RowId>;
   readonly setAllowances: Action<AllowancesInput>;
 }
 
 /** What can be done to what is read besides gap and flush. */
 export interface CheckActions {
   readonly addFitChecks: Action<FitChecksInput>;
-  readonly removeFitCheck: Action<LapId>;
+  readonly removeFitCheck: Action<RowId>;
   readonly readFitCheck: Action<FitReadingInput>;
 }

@@ -63,7 +63,7 @@ export function Settings(props: SettingsProps) {
               <tr key={setting.id}>
                 <td>{format.name(setting.name)}</td>
                 <td>{SETTING_WORD[setting.kind]}</td>
-                <td>{setting.way ? WAY_WORD[setting.way] : 'as a trial was read'}</td>
+                <td>{setting.way ? WAY_WORD[setting.way] : <Trial setting={setting} rows={rows} />}</td>
                 <td className="num">{setting.kind === 'hold' ? '–' : format.thin(setting.least, true)}</td>
                 <td className="num">{setting.kind === 'hold' ? '–' : format.thin(setting.most, true)}</td>
                 <td className="num">{setting.step === null ? '–' : format.thin(setting.step)}</td>
@@ -89,6 +89,24 @@ export function Settings(props: SettingsProps) {
       </FormDialog>
     </details>
   );
+}
+
+/** What one of a setting that moves no rigid panel did, at every station it was read at: all gaps, before it is touched. */
+function Trial({ setting, rows }: { readonly setting: PanelSetting; readonly rows: SettingRows }) {
+  const format = useFormat();
+  const own = rows.settingEffects.filter(({ settingId }) => settingId === setting.id);
+  return own
+    .map(({ stationId, gap, flush }) => {
+      const did = `${format.thin(gap, true)}${flush === 0 ? '' : `, flush ${format.thin(flush, true)}`}`;
+      return `${stationCode(rows, stationId)} ${did}`;
+    })
+    .join('; ');
+}
+
+/** `DFL.1` */
+function stationCode({ seams, seamStations }: SettingRows, stationId: string): string {
+  const station = seamStations.find(({ id }) => id === stationId);
+  return `${seams.find(({ id }) => id === station?.seamId)?.code ?? ''}.${station?.number ?? ''}`;
 }
 
 const effectsOf = ({ settings }: HungView, { settingEffects }: SettingRows): SettingEffect[] =>
@@ -131,10 +149,6 @@ function SettingForm({ view, rows, actions, setting, done }: FormProps) {
   const unit = typedUnit(preferences);
   const shown = (mm: number) => format.thin(mm);
   const effects = effectsOf(view, rows);
-  const codeOf = (stationId: string) => {
-    const station = rows.seamStations.find(({ id }) => id === stationId);
-    return `${rows.seams.find(({ id }) => id === station?.seamId)?.code ?? ''}.${station?.number ?? ''}`;
-  };
   const form = useEntryForm({
     schema: panelSettings,
     action: actions.setPanelSettings,
@@ -146,7 +160,7 @@ function SettingForm({ view, rows, actions, setting, done }: FormProps) {
       step: setting?.step == null ? '' : shown(setting.step),
       effects: effects
         .filter(({ settingId }) => settingId === setting?.id)
-        .map(({ stationId, gap, flush }) => `${codeOf(stationId)} ${shown(gap)} ${shown(flush)}`)
+        .map(({ stationId, gap, flush }) => `${stationCode(rows, stationId)} ${shown(gap)} ${shown(flush)}`)
         .join(', '),
     },
     read: (values, faults, identity) => {

@@ -1,6 +1,6 @@
 import { Matrix, solve } from 'ml-matrix';
 import { COVERAGE, judge, type Judgement } from '../../maths/statistics/verdict';
-import type { HungPanel, PanelMeasure } from '../../shell/job/entities';
+import { SHAPE_LENGTHS, type HungPanel, type PanelMeasure } from '../../shell/job/entities';
 import type { HangStation } from './hang';
 
 export type MeasuredThing = PanelMeasure['thing'];
@@ -49,7 +49,6 @@ export const LENGTH_BETWEEN: Readonly<Record<Exclude<ShapeLength, 'twist'>, read
   ...{ front: [0, 3], rear: [1, 2] },
   ...{ down: [3, 1], up: [0, 2] },
 };
-export const SHAPE_LENGTHS_ALL: readonly ShapeLength[] = ['low', 'highUp', 'front', 'rear', 'down', 'up', 'twist'];
 
 /** Unknowns: two a corner of the opening, two a corner of the panel, its three shifts and turns in its plane, its three out of it, and the twist of each. */
 const [OPENING, PANEL, RIGID, TILT, OPENING_TWIST, PANEL_TWIST, UNKNOWNS] = [0, 8, 16, 19, 22, 23, 24];
@@ -103,7 +102,7 @@ export function panelOrOpening(
   const covariance = solve(N, Matrix.eye(UNKNOWNS));
   const found = covariance.mmul(Matrix.columnVector(right)).to1DArray();
   const of = (thing: MeasuredThing): ThingFound => {
-    const lengths = SHAPE_LENGTHS_ALL.map((what): ShapeFigure => {
+    const lengths = SHAPE_LENGTHS.map((what): ShapeFigure => {
       const row = Matrix.rowVector([...lengthRow(size, thing, what)]);
       const value = row.mmul(Matrix.columnVector(found)).get(0, 0);
       const sd = Math.sqrt(row.mmul(covariance).mmul(row.transpose()).get(0, 0));
