@@ -112,6 +112,12 @@ describe('hanging a door', () => {
     }
   });
 
+  it('packs to any figure while nobody said which shims there are', () => {
+    const { settings, cost } = planOf(door([0, 0, 0, 0.7, 1.9, 0], { shims: [] }));
+    expect(settings.map(({ advised }) => advised)[4]).toBeCloseTo(-1.9, 1);
+    expect(cost.after).toBeLessThan(0.2);
+  });
+
   it('keeps the least gap at the hinges, whatever the rear gap would like', () => {
     const of = door([0, -1.5, -1.5, 0, 0, 0]);
     const wide = of.judged.map((judged) => ({

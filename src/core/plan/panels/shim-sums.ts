@@ -30,9 +30,10 @@ export function packsOf(shims: readonly Pick<Shim, 'thickness' | 'pieces'>[]): r
   return kept.toSorted((a, b) => a.sum - b.sum);
 }
 
-/** What a place can be packed out by, and brought in by taking the same out, mm; ascending. Nothing but 0 where no shim is known. */
+/** What a place can be packed out by, and brought in by taking the same out, mm; ascending. Empty where no shim is known: any figure will do. */
 export function shimSums(shims: readonly Pick<Shim, 'thickness' | 'pieces'>[]): readonly number[] {
   const sums = packsOf(shims).map(({ sum }) => sum);
+  if (sums.length === 1) return [];
   return [...sums.flatMap((sum) => (sum > 0 ? [-sum] : [])).toReversed(), ...sums];
 }
 
