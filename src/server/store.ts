@@ -6,7 +6,7 @@ import { replayFirstFormat, type LineFault } from '@/db/journal/first-format';
 import { openJournal, type Journal } from '@/db/journal/journal';
 import { journalled } from '@/db/journal/journalled';
 import { replayJournal } from '@/db/journal/replay';
-import { migrate } from '@/db/migrate';
+import { makeDatabase } from '@/db/new-database';
 import { openPglite } from '@/db/pglite';
 import { removeOrphanedContent } from '@/db/photographs';
 import { stateOf } from '@/db/state';
@@ -127,9 +127,8 @@ async function build(locked: LockedFolder): Promise<string | undefined> {
 async function buildOf({ path: folder, databasePath }: LockedFolder, backup: string | undefined) {
   const scratch = await mkdtemp(path.join(folder, 'scratch-build-'));
   try {
-    const database = await openPglite(path.join(scratch, 'database'));
+    const database = await makeDatabase(path.join(scratch, 'database'));
     try {
-      await migrate(database);
       if (backup) await restoreBackup(database, backup);
     } finally {
       await database.close();

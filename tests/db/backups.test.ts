@@ -14,7 +14,8 @@ import { describe, expect, it } from 'vitest';
 import { theJob } from '@/core/shell/job/job-rows';
 import { loadJob, removeJob } from '@/db/jobs';
 import { journalFiles } from '@/db/journal/journal';
-import { MIGRATIONS, migrate } from '@/db/migrate';
+import { MIGRATIONS, migrate, pendingMigrations } from '@/db/migrate';
+import { makeDatabase } from '@/db/new-database';
 import { openPglite } from '@/db/pglite';
 import { insert, update } from '@/db/table';
 import { contentHash } from '@/server/archive/export';
@@ -200,6 +201,17 @@ describe('a database folder', () => {
     await store.close();
     writeFileSync(data.in('database', 'global/pg_control'), Buffer.alloc(8192, 7));
     await expect(openStore(data.folder)).rejects.toBeInstanceOf(FolderDamaged);
+  });
+
+  it('is made of kept files, and each is its own', async () => {
+    const [one, other] = [await makeDatabase(data.in('one')), await makeDatabase(data.in('other'))];
+    expect((await pendingMigrations(one)).pending).toEqual([]);
+    await one.query(`update journal_mark set number = 7`);
+    expect(await other.query('select number from journal_mark')).toEqual([{ number: 0 }]);
+    await Promise.all([one.close(), other.close()]);
+    const again = await makeDatabase(data.in('again'));
+    expect(await again.query('select number from journal_mark')).toEqual([{ number: 0 }]);
+    await again.close();
   });
 
   it('is copied before its schema changes, and the copy proved', async () => {

@@ -1,4 +1,4 @@
-import type { Browser, Page } from 'playwright-core';
+import type { Browser, Locator, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
 import { Job } from '@/core/shell/job/job';
@@ -18,8 +18,11 @@ async function rowsIn(folder: string): Promise<JobRows[]> {
   return rows;
 }
 
-/** Things that happened twice in a row to the same thing, or were made twice with the same words. */
+/** Things that stand twice in a row for the same thing, or were made twice with the same words. */
 function doubled(rows: JobRows): string[] {
+  const job = Job.of(rows);
+  // What was done, taken back and done again was done once.
+  const workEvents = rows.workEvents.filter(({ id }) => !job.withdrawal(id));
   const runs = <Row>(what: string, list: readonly Row[], of: (row: Row) => string, says: (row: Row) => string) => {
     const last = new Map<string, string>();
     return list.flatMap((row) => {
@@ -33,13 +36,13 @@ function doubled(rows: JobRows): string[] {
   return [
     ...runs(
       'brace',
-      Job.of(rows).braceEvents,
+      job.braceEvents,
       ({ braceId }) => braceId,
       ({ kind }) => kind,
     ),
     ...runs(
       'pull',
-      rows.workEvents.filter(({ itemId }) => rows.pulls.some(({ id }) => id === itemId)),
+      workEvents.filter(({ itemId }) => rows.pulls.some(({ id }) => id === itemId)),
       ({ itemId }) => itemId,
       ({ kind, key }) => `${kind} ${key}`,
     ),
@@ -78,7 +81,7 @@ function doubled(rows: JobRows): string[] {
     ...same('choice', rows.referenceChoices, ({ pointId, dimensionId, at }) => `${pointId} ${dimensionId} ${at}`),
     ...same(
       'tick',
-      rows.workEvents,
+      workEvents,
       ({ itemId, kind, key, value, at: when }) => `${itemId} ${kind} ${key} ${value ?? ''} ${when.slice(0, 16)}`,
     ),
     ...same('mount', rows.mounts, ({ pointId, name }) => `${pointId} ${name}`),
@@ -101,6 +104,12 @@ const SCREENS: readonly string[] = [
 const kindOf = (name: string) => name.replace(/[A-Z]{1,3}\d*[LR]?\b|\d+/g, '#').trim();
 const MOST_OF_A_KIND = 1;
 
+/** What the buttons are called; disabled ones, which have nothing to do twice, nothing. */
+const labelsOf = (buttons: Locator): Promise<string[]> =>
+  buttons.evaluateAll((all) =>
+    all.map((each) => (each.matches(':disabled') ? '' : (each.ariaLabel ?? (each as HTMLElement).innerText))),
+  );
+
 /** Presses every kind of button of a screen twice, and what its dialogs decide too; nothing is typed but reasons. */
 async function pressAllTwice(page: Page, path: string): Promise<number> {
   await page.goto(path);
@@ -109,15 +118,14 @@ async function pressAllTwice(page: Page, path: string): Promise<number> {
   const buttons = page.getByRole('main').getByRole('button');
   for (let more = true; more;) {
     more = false;
-    // Disabled ones have nothing to do twice.
-    const labels = await buttons.evaluateAll((all) =>
-      all.map((each) => (each.matches(':disabled') ? '' : (each.ariaLabel ?? (each as HTMLElement).innerText))),
-    );
+    const labels = await labelsOf(buttons);
     for (const [i, label] of labels.entries()) {
       const kind = kindOf(label);
       if (kind === '' || (pressed.get(kind) ?? 0) >= MOST_OF_A_KIND) continue;
-      pressed.set(kind, (pressed.get(kind) ?? 0) + 1);
       more = true;
+      // What an answer of the server has put there since is another button.
+      if ((await labelsOf(buttons))[i] !== label) break;
+      pressed.set(kind, (pressed.get(kind) ?? 0) + 1);
       await buttons
         .nth(i)
         .dblclick({ timeout: 600, noWaitAfter: true })

@@ -1,7 +1,6 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { migrate } from '@/db/migrate';
-import { openPglite } from '@/db/pglite';
+import { makeDatabase } from '@/db/new-database';
 import { PROOF } from './manifest';
 import { differences, restoreBackup } from './restore';
 
@@ -20,9 +19,8 @@ export interface Proof {
 export async function proveBackup({ backup, scratchIn }: Proof): Promise<void> {
   const scratch = await mkdtemp(path.join(scratchIn, 'scratch-proof-'));
   try {
-    const database = await openPglite(path.join(scratch, 'database'));
+    const database = await makeDatabase(path.join(scratch, 'database'));
     try {
-      await migrate(database);
       await restoreBackup(database, backup);
       const differing = await differences(database, backup);
       if (differing.length > 0) throw new Error(`not the same after restoring: ${differing.join(', ')}`);
