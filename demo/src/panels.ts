@@ -63,6 +63,17 @@ export function solbrisPanels(job: JobBuilder, author: string): void {
         ...{ sd: 0.4, at: job.now(), author },
       });
     }
+  for (const [corner, code] of [
+    ['firstLow', 'A1R'],
+    ['lastLow', 'B1R'],
+    ['lastHigh', 'B2R'],
+    ['firstHigh', 'A2R'],
+  ] as const)
+    job.add('openingCorners', {
+      hungId: right,
+      corner,
+      pointId: job.rows.points.find((each) => each.code === code)!.id,
+    });
   for (const [hungId, name, place] of [
     [left, 'S1', 'upper hinge, front hole'],
     [left, 'S2', 'lower hinge, front hole'],

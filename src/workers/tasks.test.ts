@@ -44,6 +44,7 @@ const NAMES: Readonly<Record<string, JobTable>> = {
   hungId: 'hungPanels',
   floatsUntilId: 'hungPanels',
   settingId: 'panelSettings',
+  packerId: 'bodyPackers',
   overId: 'hungPanels',
   underId: 'hungPanels',
 };
@@ -106,6 +107,7 @@ function isHeld(table: JobTable, row: Record<string, unknown>): boolean {
   if ('fromPointId' in row && row.fromPointId === row.toPointId) return false;
   if (table === 'panelSettings')
     return (row.most as number) >= (row.least as number) && (row.kind !== 'hold' || row.way !== null);
+  if (table === 'bodyPackers') return (row.most as number) >= (row.least as number);
   if (table === 'laps') return row.overId !== row.underId;
   if (table === 'hungPanels') return row.floatsUntilId !== row.id;
   if (table === 'points') return row.substituteForId !== row.id;
@@ -158,6 +160,8 @@ function held(rows: JobRows): Partial<JobRows> {
     hungPanels: rows.hungPanels.filter(({ id }) => items.has(id)),
     panelSeams: once(rows.panelSeams, ({ hungId, seamId }) => `${hungId} ${seamId}`),
     settingEffects: once(rows.settingEffects, ({ settingId, stationId }) => `${settingId} ${stationId}`),
+    packerEffects: once(rows.packerEffects, ({ packerId, stationId }) => `${packerId} ${stationId}`),
+    openingCorners: once(rows.openingCorners, ({ hungId, corner }) => `${hungId} ${corner}`),
     panelMeasures: once(rows.panelMeasures, ({ hungId, thing, what }) => `${hungId} ${thing} ${what}`),
     pulls: rows.pulls.filter(({ id }) => items.has(id)),
     holds: once(rows.holds, ({ itemId, pointId }) => `${itemId} ${pointId}`),

@@ -114,7 +114,22 @@ describe('a panel that is fitted', () => {
       value: 998,
       sd: 0.5,
     };
-    valueOf(await actions.setPanelMeasures({ hungId, measures: [measure] }));
+    const [a, b] = (await shop().rows()).points;
+    const corners = [
+      { hungId, corner: 'firstLow' as const, pointId: a!.id },
+      { hungId, corner: 'lastLow' as const, pointId: a!.id },
+    ];
+    expect(refusal(await actions.setPanelMeasures({ hungId, measures: [measure], corners }))).toMatch(/two corners/);
+    corners[1]!.pointId = b!.id;
+    valueOf(await actions.setPanelMeasures({ hungId, measures: [measure], corners }));
+    const packer = { id: id(), jobId, name: 'front left', least: 0, most: 9, step: null, inNow: 3 };
+    const [station] = (await shop().rows()).seamStations;
+    const effects = [{ packerId: packer.id, stationId: station!.id, gap: 0.5, flush: 0 }];
+    expect(refusal(await actions.setBodyPackers({ jobId, packers: [{ ...packer, inNow: 12 }], effects: [] }))).toMatch(
+      /between the least and the most/,
+    );
+    expect(refusal(await actions.setBodyPackers({ jobId, packers: [], effects }))).toMatch(/another job/);
+    valueOf(await actions.setBodyPackers({ jobId, packers: [packer], effects }));
     const lap = { id: id(), jobId, overId: hungId, underId: under.panel.id, what: '', done: false };
     valueOf(await actions.putLap(lap));
     expect(refusal(await actions.putLap({ ...lap, id: id(), underId: null }))).toMatch(/what lies under it/);
@@ -148,6 +163,9 @@ describe('a panel that is fitted', () => {
     for (const table of [
       'hungPanels',
       'panelSettings',
+      'bodyPackers',
+      'packerEffects',
+      'openingCorners',
       'shims',
       'panelMeasures',
       'laps',

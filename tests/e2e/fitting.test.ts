@@ -28,6 +28,7 @@ describe('fitting', () => {
     await page.getByRole('tab', { name: tab }).click();
   };
   const dialog = () => page.getByRole('dialog');
+  const field = (label: string | RegExp) => dialog().getByLabel(label);
 
   it('says what the hinges of a door want, follows the hand, and blames its opening', async () => {
     await open('Panels');
@@ -46,7 +47,6 @@ describe('fitting', () => {
 
   it('refuses in words what is no panel, keeps what was typed, and judges one that is', async () => {
     await page.getByRole('button', { name: 'Name a panel' }).click();
-    const field = (label: string | RegExp) => dialog().getByLabel(label);
     await field('Code').fill('TG');
     await field('Name').fill('Tailgate');
     await field('Kind').selectOption('tailgate');
@@ -67,6 +67,35 @@ describe('fitting', () => {
     await card.getByText(/Where it can be set/).click();
     await card.getByRole('button', { name: 'Take out' }).last().click();
     await card.getByText(/are 5 conditions, and it takes six/).waitFor();
+  });
+
+  it('packs the body before hinges, and takes points for corners of an opening', async () => {
+    await page
+      .getByRole('region', { name: 'Packers under the body' })
+      .getByRole('button', { name: 'Name a place' })
+      .click();
+    await field('Place').fill('Front left');
+    await field('What the trial did').fill('DFL.1 -0.5, DFL.9 1');
+    await dialog().getByRole('button', { name: 'Keep it' }).click();
+    await dialog().getByText('no station “DFL.9”').waitFor();
+    await field('Packed for the trial by, mm').fill('2');
+    await field('What the trial did').fill('DFL.1 -1, DFL.2 -0.4, DBL.1 1');
+    await dialog().getByRole('button', { name: 'Keep it' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    const packers = page.getByRole('region', { name: 'Packers under the body' });
+    await packers.locator('[data-packed]').waitFor();
+    await packers.getByRole('row').filter({ hasText: 'DFR, not read in a trial' }).waitFor();
+
+    await page.getByRole('tab', { name: 'DL', exact: true }).click();
+    await page.getByRole('region', { name: 'DL or its opening' }).getByRole('button', { name: 'Measure them' }).click();
+    await field('Datum point at the opening’s front lower corner').selectOption('A1L');
+    await field('Datum point at the opening’s rear lower corner').selectOption('A1L');
+    await dialog().getByRole('button', { name: 'Keep these' }).click();
+    await dialog().getByText('this point stands for another corner already').waitFor();
+    await field('Datum point at the opening’s rear lower corner').selectOption('B1L');
+    await dialog().getByRole('button', { name: 'Keep these' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    await page.getByText(/In As found its datum points are off: along the bottom \(A1L – B1L\)/).waitFor();
   });
 
   it('takes a panel up the holding ladder when what the rung needs is there, and back for a reason', async () => {

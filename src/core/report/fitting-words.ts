@@ -1,3 +1,6 @@
+import type { OpeningByPoints } from '../plan/panels/opening-points';
+import type { PackedAt, PackPlan } from '../plan/panels/body-packers';
+import type { Hidden } from '../plan/panels/hidden';
 import type { HangPlan, HangSetting, WhyNoHang } from '../plan/panels/hang';
 import type { FittingOrder, FitStep } from '../plan/panels/fitting-order';
 import type { HoldingFault } from '../plan/panels/holding';
@@ -10,7 +13,16 @@ import {
 } from '../plan/panels/panel-or-opening';
 import type { Figures, Wanted } from '../plan/panels/seat';
 import { packOf } from '../plan/panels/shim-sums';
-import type { FitCheck, HoldingRung, HungPanel, PanelEdge, PanelSetting, Shim, Trim } from '../shell/job/entities';
+import type {
+  FitCheck,
+  HoldingRung,
+  HungPanel,
+  OpeningCorner,
+  PanelEdge,
+  PanelSetting,
+  Shim,
+  Trim,
+} from '../shell/job/entities';
 import { MOST_SLOT, type SpotIndex, type TrimAdvice } from '../plan/panels/trims';
 import { counted, listed } from './vocabulary/words';
 
@@ -23,7 +35,7 @@ export const EDGE_WORD: Readonly<Record<PanelEdge, string>> = {
 };
 export const SETTING_WORD: Readonly<Record<PanelSetting['kind'], string>> = {
   ...{ slot: 'slots', shims: 'shims', bend: 'bent or twisted' },
-  ...{ packer: 'packers under the body', hold: 'held, cannot be set' },
+  hold: 'held, cannot be set',
 };
 export const HOLDING_WORD: Readonly<Record<HoldingRung, string>> = {
   ...{ off: 'off', gripped: 'gripped', clamped: 'clamped', pinned: 'pinned or screwed' },
@@ -143,6 +155,30 @@ export function lengthWord(what: ShapeLength, edges: readonly PanelEdge[]): stri
   }
 }
 
+/** What a corner of an opening is called. */
+export function cornerWord(corner: OpeningCorner['corner'], edges: readonly PanelEdge[]): string {
+  const first = edges.includes('front') ? 'front' : 'left';
+  const last = edges.includes('rear') ? 'rear' : 'right';
+  const [low, high] = edges.includes('bottom') ? ['lower', 'upper'] : ['left', 'right'];
+  return {
+    ...{ firstLow: `${first} ${low} corner`, lastLow: `${last} ${low} corner` },
+    ...{ lastHigh: `${last} ${high} corner`, firstHigh: `${first} ${high} corner` },
+  }[corner];
+}
+
+/** What datum points say of an opening. */
+export const byPointsText = (
+  { round, lengths }: OpeningByPoints,
+  edges: readonly PanelEdge[],
+  { length }: Lengths,
+): string =>
+  `In ${round.name} its datum points are off: ${listed(
+    lengths.map(
+      ({ what, between, value, wanted, sd }) =>
+        `${lengthWord(what, edges)} (${between.join(' – ')}) ${length(Math.abs(value - wanted))} ± ${length(2 * sd)} too ${value < wanted ? 'small' : 'large'}`,
+    ),
+  )}.`;
+
 /** Whose fault it is, what of it is wrong, and where to send it. */
 export function separationText(separation: Separation, edges: readonly PanelEdge[], { length }: Lengths): string {
   const wrong = ({ lengths, thing }: ThingFound) =>
@@ -200,6 +236,33 @@ export function holdingFaultText(fault: HoldingFault, { length }: Lengths): stri
       return `${fault.over}, which lies over it, is tacked already: that has to come off first.`;
   }
 }
+
+/** What packing the body comes to. */
+export function packedText({ packers, seams, cost }: PackPlan, { length }: Lengths): string {
+  const untried = packers.filter((each) => each.untried).map(({ packer }) => packer.name);
+  const rest =
+    untried.length > 0 ? ` Of ${listed(untried)} no trial was read: pack it by a little and read the gaps.` : '';
+  const out = (key: 'before' | 'after') => seams.filter((each) => Math.abs(each[key]) > each.limit).length;
+  const worst = Math.max(...seams.map(({ after }) => Math.abs(after)));
+  if (cost.before - cost.after < 1e-6) return `Packing makes no gap better: leave the body as it stands.${rest}`;
+  return `Pack the body first, then set hinges: seams with a gap outside ${out('before')} now, ${out('after')} packed so, the worst ${length(worst)} off.${rest}`;
+}
+
+/** What to do at one place under the body. */
+export function packText({ packer, advised, untried }: PackedAt, shims: readonly Shim[], { length }: Lengths): string {
+  const by = advised - packer.inNow;
+  if (untried) return 'not tried yet';
+  if (Math.abs(by) < 0.005) return 'leave it';
+  const pack = packer.step === null ? packOf(shims, by) : undefined;
+  const made = pack ? ` (${listed(pack.shims.map((each) => length(each)))})` : '';
+  return by > 0 ? `${length(by)} more${made}` : `take ${length(-by)} out${made}`;
+}
+
+/** That an opening is wrong though its gaps look right, or would. */
+export const hiddenText = (hidden: Hidden): string =>
+  hidden.by === 'advice'
+    ? 'Hinges could make these gaps look right and hide the opening: every panel after this one would inherit it. Set the opening right first.'
+    : `These gaps look right only by what is, or is left out, at ${listed(hidden.settings)}: the opening is wrong. Put the hinges back as the maker had them and set the opening right.`;
 
 /** The order of fitting, a line a panel. */
 export function orderText({ id, by, sd }: FitStep, nameOf: (id: string) => string, { length }: Lengths): string {

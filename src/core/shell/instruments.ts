@@ -8,8 +8,8 @@ const TAKEN_WITH: Readonly<Record<Quantity, readonly Instrument['kind'][]>> = {
   length: ['plumb', 'other'],
   width: ['plumb', 'other'],
   height: ['heightStick', 'other'],
-  gap: ['caliper'],
-  flush: ['caliper'],
+  gap: ['caliper', 'feeler'],
+  flush: ['caliper', 'feeler'],
   fixture: ['fixtureHead'],
 };
 

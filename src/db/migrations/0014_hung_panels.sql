@@ -1,5 +1,5 @@
 -- Panels that are hung or set: how big they are, the seams along their edges, the places at which they can be set or are held,
--- what a trial of a setting did, and the shims on the shelf; what was measured of a panel and of its opening; what is not fitted
+-- what a trial of a setting did, the shims on the shelf and packers under the body; what was measured of a panel and of its opening; what is not fitted
 -- yet and will change gaps; how far joints spring; what holds a panel for a while; what lies under what.
 
 alter table work_item drop constraint work_item_kind_check;
@@ -46,13 +46,14 @@ create table panel_setting (
   job_id uuid,
   ordinal integer not null check (ordinal >= 0),
   name text not null check (name <> ''),
-  kind text not null check (kind in ('slot', 'shims', 'bend', 'packer', 'hold')),
+  kind text not null check (kind in ('slot', 'shims', 'bend', 'hold')),
   x double precision not null,
   y double precision not null,
   way text check (way in ('long', 'high', 'out')),
   least double precision not null,
   most double precision not null check (most >= least),
   step double precision check (step > 0),
+  in_now double precision not null,
   unique (job_id, id),
   check (kind <> 'hold' or way is not null),
   foreign key (job_id, hung_id) references hung_panel (job_id, id)
@@ -77,6 +78,29 @@ create table shim (
   unique (job_id, thickness)
 );
 
+create table body_packer (
+  id uuid primary key,
+  job_id uuid not null references job (id),
+  name text not null check (name <> ''),
+  least double precision not null,
+  most double precision not null check (most >= least),
+  step double precision check (step > 0),
+  in_now double precision not null,
+  unique (job_id, id),
+  unique (job_id, name)
+);
+
+create table packer_effect (
+  packer_id uuid not null,
+  station_id uuid not null,
+  job_id uuid,
+  gap double precision not null,
+  flush double precision not null,
+  primary key (packer_id, station_id),
+  foreign key (job_id, packer_id) references body_packer (job_id, id),
+  foreign key (job_id, station_id) references seam_station (job_id, id)
+);
+
 create table panel_measure (
   id uuid primary key,
   hung_id uuid not null,
@@ -90,6 +114,17 @@ create table panel_measure (
   author text not null check (author <> ''),
   unique (hung_id, thing, what),
   foreign key (job_id, hung_id) references hung_panel (job_id, id)
+);
+
+create table opening_corner (
+  hung_id uuid not null,
+  corner text not null check (corner in ('firstLow', 'lastLow', 'lastHigh', 'firstHigh')),
+  job_id uuid,
+  point_id uuid not null,
+  primary key (hung_id, corner),
+  unique (hung_id, point_id),
+  foreign key (job_id, hung_id) references hung_panel (job_id, id),
+  foreign key (job_id, point_id) references point (job_id, id)
 );
 
 create table allowance (
@@ -190,6 +225,8 @@ begin
       ('panel_seam', 'hung_panel', 'hung_id'),
       ('panel_setting', 'hung_panel', 'hung_id'),
       ('setting_effect', 'panel_setting', 'setting_id'),
+      ('packer_effect', 'body_packer', 'packer_id'),
+      ('opening_corner', 'hung_panel', 'hung_id'),
       ('panel_measure', 'hung_panel', 'hung_id'),
       ('let_go', 'hung_panel', 'hung_id'),
       ('fixing', 'hung_panel', 'hung_id'),
@@ -217,8 +254,8 @@ do $$
 declare
   kept text;
 begin
-  foreach kept in array array['hung_panel', 'panel_seam', 'panel_setting', 'setting_effect', 'shim', 'panel_measure',
-    'allowance', 'let_go', 'fixing', 'lap', 'fit_check', 'fit_reading', 'panel_trim']
+  foreach kept in array array['hung_panel', 'panel_seam', 'panel_setting', 'setting_effect', 'shim', 'body_packer',
+    'packer_effect', 'panel_measure', 'opening_corner', 'allowance', 'let_go', 'fixing', 'lap', 'fit_check', 'fit_reading', 'panel_trim']
   loop
     call keep_in_journal(kept);
   end loop;

@@ -24,6 +24,12 @@ export const panelSettings = z.strictObject({
 export const panelMeasures = z.strictObject({
   hungId: z.uuid(),
   measures: z.array(entity.panelMeasure.omit({ at: true, author: true })).max(14),
+  corners: z
+    .array(entity.openingCorner)
+    .max(4)
+    .refine((list) => new Set(list.map(({ pointId }) => pointId)).size === list.length, {
+      message: 'one point stands for two corners',
+    }),
 });
 export const shims = z.strictObject({
   jobId: z.uuid(),
@@ -33,6 +39,18 @@ export const shims = z.strictObject({
     .refine((list) => new Set(list.map(({ thickness }) => thickness)).size === list.length, {
       message: 'one thickness is named twice',
     }),
+});
+const bodyPacker = entity.bodyPacker
+  .refine(({ least, most }) => least <= most, { path: ['most'], message: 'the most is not below the least' })
+  .refine(({ least, most, inNow }) => inNow >= least && inNow <= most, {
+    path: ['inNow'],
+    message: 'what is in there now is between the least and the most',
+  });
+/** All packers under the body, and what trials of them did, in place of those before. */
+export const bodyPackers = z.strictObject({
+  jobId: z.uuid(),
+  packers: z.array(bodyPacker).max(16, 'at most 16 places under a body'),
+  effects: z.array(entity.packerEffect).max(2000),
 });
 export const allowances = z.strictObject({
   jobId: z.uuid(),
@@ -63,6 +81,7 @@ export type CorrectedHungPanel = z.input<typeof correctedHungPanel>;
 export type PanelSettingsInput = z.input<typeof panelSettings>;
 export type PanelMeasuresInput = z.input<typeof panelMeasures>;
 export type ShimsInput = z.input<typeof shims>;
+export type BodyPackersInput = z.input<typeof bodyPackers>;
 export type AllowancesInput = z.input<typeof allowances>;
 export type LetGoInput = z.input<typeof letGo>;
 export type NewFixing = z.input<typeof newFixing>;

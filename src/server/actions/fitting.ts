@@ -57,16 +57,35 @@ export const setPanelSettings = useCase(input.panelSettings, async ({ hungId, se
   return done(null);
 });
 
-/** Writes what was measured of a panel and its opening, in place of what was said before. */
-export const setPanelMeasures = useCase(input.panelMeasures, async ({ hungId, measures }, { database, actor, now }) => {
-  if (measures.some((each) => each.hungId !== hungId)) return elsewhere;
+/** Writes what was measured of a panel and its opening and which points are its corners, in place of what was said before. */
+export const setPanelMeasures = useCase(input.panelMeasures, async (said, { database, actor, now }) => {
+  const { hungId, measures, corners } = said;
+  if ([...measures, ...corners].some((each) => each.hungId !== hungId)) return elsewhere;
   await database.transaction(async (tx) => {
     await tx.query('delete from panel_measure where hung_id = $1', [hungId]);
+    await tx.query('delete from opening_corner where hung_id = $1', [hungId]);
     await insert(
       tx,
       'panelMeasures',
       measures.map((each) => ({ ...each, at: now, author: actor })),
     );
+    await insert(tx, 'openingCorners', corners);
+  });
+  return done(null);
+});
+
+/** Writes where the body can be packed up and what trials did, in place of what was said before. */
+export const setBodyPackers = useCase(input.bodyPackers, async ({ jobId, packers, effects }, { database }) => {
+  const own = new Set(packers.map(({ id }) => id));
+  if (packers.some((each) => each.jobId !== jobId) || effects.some(({ packerId }) => !own.has(packerId)))
+    return failed('packers', 'what was sent belongs to another job');
+  await database.transaction(async (tx) => {
+    await tx.query('delete from packer_effect where packer_id in (select id from body_packer where job_id = $1)', [
+      jobId,
+    ]);
+    await tx.query('delete from body_packer where job_id = $1', [jobId]);
+    await insert(tx, 'bodyPackers', packers);
+    await insert(tx, 'packerEffects', effects);
   });
   return done(null);
 });

@@ -1,5 +1,6 @@
 import type {
   AllowancesInput,
+  BodyPackersInput,
   ClosedFixing,
   FitChecksInput,
   FitReadingInput,
@@ -25,6 +26,7 @@ export interface PanelActions {
   readonly setPanelSettings: Action<PanelSettingsInput>;
   readonly setPanelMeasures: Action<PanelMeasuresInput>;
   readonly setShims: Action<ShimsInput>;
+  readonly setBodyPackers: Action<BodyPackersInput>;
   readonly putTrim: Action<TrimInput>;
   readonly removeTrim: Action<RowId>;
   readonly withdraw: Action<WithdrawalInput>;

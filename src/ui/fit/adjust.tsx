@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { costOf, figuresAt, judgedAt, type HangPlan, type HangSetting } from '@/core/plan/panels/hang';
+import { costOf, figuresAt } from '@/core/plan/panels/fewest-settings';
+import { judgedAt, type HangPlan, type HangSetting } from '@/core/plan/panels/hang';
 import { hangText, inOrder, instruction, wayWords } from '@/core/report/fitting-words';
 import type { CalledPanel, Shim } from '@/core/shell/job/entities';
 import { SeamRibbon } from '../gaps/seam-ribbon';

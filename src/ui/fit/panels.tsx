@@ -8,6 +8,7 @@ import { TakeBack } from '../work/take-back';
 import type { PanelActions } from './actions';
 import { Adjust } from './adjust';
 import { CorrectPanel, NamePanel } from './panel-form';
+import { Packers } from './packers';
 import { Settings } from './settings';
 import { Shape } from './shape';
 import { Shims } from './shims';
@@ -38,6 +39,7 @@ export function Panels({ rows, page, actions }: PanelsProps) {
           whether it or its opening is wrong are then worked out from the gaps.
         </Empty>
       ) : null}
+      {rows.bodyPackers.length > 0 ? <Packers {...{ rows, page, actions }} /> : null}
       {page.panels.length > 0 ? (
         <Tabs defaultValue={page.panels[0]!.panel.id} className="flex flex-col gap-3">
           <TabList label="Panels">
@@ -70,6 +72,7 @@ export function Panels({ rows, page, actions }: PanelsProps) {
           ) : null}
         </section>
       ) : null}
+      {page.panels.length > 0 && rows.bodyPackers.length === 0 ? <Packers {...{ rows, page, actions }} /> : null}
       {page.panels.length > 0 ? <Shims jobId={jobId} shims={rows.shims} setShims={actions.setShims} /> : null}
     </section>
   );
@@ -107,7 +110,7 @@ function PanelCard({ rows, page, view, actions }: PanelsProps & { readonly view:
           {whyNoHangText(hang)}
         </p>
       )}
-      <Shape view={view} actions={actions} />
+      <Shape view={view} points={page.points} actions={actions} />
       <Trims view={view} actions={actions} />
       <Settings {...{ view, rows, actions }} />
     </article>

@@ -16,7 +16,9 @@ import { useFormat, usePreferences } from '../shell/preferences-context';
 import type { PanelActions } from './actions';
 
 /** The rows that settings are made of. */
-export type SettingRows = Tables<'seams' | 'seamStations' | 'settingEffects'>;
+export type SettingRows = StationRows & Tables<'settingEffects'>;
+/** The rows that name stations. */
+export type StationRows = Tables<'seams' | 'seamStations'>;
 
 interface SettingsProps {
   readonly view: HungView;
@@ -104,7 +106,7 @@ function Trial({ setting, rows }: { readonly setting: PanelSetting; readonly row
 }
 
 /** `DFL.1` */
-function stationCode({ seams, seamStations }: SettingRows, stationId: string): string {
+export function stationCode({ seams, seamStations }: StationRows, stationId: string): string {
   const station = seamStations.find(({ id }) => id === stationId);
   return `${seams.find(({ id }) => id === station?.seamId)?.code ?? ''}.${station?.number ?? ''}`;
 }
@@ -118,11 +120,10 @@ const effectsOf = ({ settings }: HungView, { settingEffects }: SettingRows): Set
  */
 export function readEffects(
   text: string,
-  rows: SettingRows,
-  settingId: string,
+  rows: StationRows,
   length: (text: string) => number,
   faults: Fault[],
-): SettingEffect[] {
+): Omit<SettingEffect, 'settingId'>[] {
   const said: { station: string; figures: number[] }[] = [];
   for (const word of wordsOf(text)) {
     const last = said.at(-1);
@@ -130,13 +131,13 @@ export function readEffects(
     else if (last && last.figures.length < 2) last.figures.push(length(word));
     else faults.push({ path: 'effects', message: `“${word}” follows no station: say DFL.1, then what its gap did` });
   }
-  return said.flatMap(({ station, figures }): SettingEffect[] => {
+  return said.flatMap(({ station, figures }): Omit<SettingEffect, 'settingId'>[] => {
     const [code, number] = station.split('.');
     const seam = rows.seams.find((each) => each.code.toLowerCase() === code!.toLowerCase());
     const found = rows.seamStations.find((each) => each.seamId === seam?.id && each.number === Number(number));
     if (!found) faults.push({ path: 'effects', message: `no station “${station}”` });
     else if (figures.length === 0) faults.push({ path: 'effects', message: `${station} has no figure` });
-    else return [{ settingId, stationId: found.id, gap: figures[0]!, flush: figures[1] ?? 0 }];
+    else return [{ stationId: found.id, gap: figures[0]!, flush: figures[1] ?? 0 }];
     return [];
   });
 }
@@ -157,7 +158,7 @@ function SettingForm({ view, rows, actions, setting, done }: FormProps) {
       way: setting ? (setting.way ?? ('trial' as const)) : ('long' as NonNullable<PanelSetting['way']> | 'trial'),
       ...{ x: shown(setting?.x ?? 0), y: shown(setting?.y ?? 0) },
       ...{ least: shown(setting?.least ?? -3), most: shown(setting?.most ?? 3) },
-      step: setting?.step == null ? '' : shown(setting.step),
+      ...{ step: setting?.step == null ? '' : shown(setting.step), inNow: shown(setting?.inNow ?? 0) },
       effects: effects
         .filter(({ settingId }) => settingId === setting?.id)
         .map(({ stationId, gap, flush }) => `${stationCode(rows, stationId)} ${shown(gap)} ${shown(flush)}`)
@@ -173,26 +174,24 @@ function SettingForm({ view, rows, actions, setting, done }: FormProps) {
         ...{ x: length('x'), y: length('y') },
         ...{ least: isHold ? 0 : length('least'), most: isHold ? 0 : length('most') },
         step: values.step.trim() === '' || isHold ? null : length('step'),
+        inNow: isHold ? 0 : length('inNow'),
       };
       if (made.name === '') faults.push({ path: 'name', message: 'say what it is: upper hinge, striker' });
       if (Math.abs(made.x) > view.panel.long) faults.push({ path: 'x', message: 'that is not on this panel' });
       if (Math.abs(made.y) > view.panel.high) faults.push({ path: 'y', message: 'that is not on this panel' });
       const own =
         made.way === null
-          ? readEffects(
-              values.effects,
-              rows,
-              id,
-              (text) => lengthsOf({ effects: text }, unit, faults)('effects'),
-              faults,
-            )
+          ? readEffects(values.effects, rows, (text) => lengthsOf({ effects: text }, unit, faults)('effects'), faults)
           : [];
       if (made.way === null && own.length === 0 && faults.length === 0)
         faults.push({ path: 'effects', message: 'say what one trial did: DFL.1 0.5' });
       return {
         hungId: view.panel.id,
         settings: [...view.settings.filter((each) => each.id !== id), made].toSorted((a, b) => a.ordinal - b.ordinal),
-        effects: [...effects.filter(({ settingId }) => settingId !== id), ...own],
+        effects: [
+          ...effects.filter(({ settingId }) => settingId !== id),
+          ...own.map((each) => ({ settingId: id, ...each })),
+        ],
       };
     },
     done,
@@ -223,6 +222,11 @@ function SettingForm({ view, rows, actions, setting, done }: FormProps) {
       <TextField label={`Up from its middle, ${format.unit}`} hint="of a lid to the right" {...form.field('y')} />
       <TextField label={`From, ${format.unit}`} hint="from where it is now" {...form.field('least')} />
       <TextField label={`To, ${format.unit}`} {...form.field('most')} />
+      <TextField
+        label={`In there beyond the maker’s, ${format.unit}`}
+        hint="shims somebody put in; negative where a spacer was left out"
+        {...form.field('inNow')}
+      />
       <div className="sm:col-span-2">
         <TextField
           label="What one trial did"

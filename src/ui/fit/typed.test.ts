@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Fault } from '@/formats/faults';
 import { readPanelSeams } from './panel-form';
-import { readEffects, type SettingRows } from './settings';
+import { readEffects, type StationRows } from './settings';
 import { readShims } from './shims';
 
 const seams = ['DFL', 'DBL'].map((code) => ({ id: code.toLowerCase(), code, name: '' }));
@@ -50,14 +50,13 @@ describe('what a trial did, typed', () => {
   const rows = {
     seams: seams.map((seam) => ({ ...seam })),
     seamStations: [1, 2].map((number) => ({ id: `dfl ${number}`, seamId: 'dfl', number, name: '' })),
-    settingEffects: [],
-  } as unknown as SettingRows;
-  const typed = (text: string) => reading((faults) => readEffects(text, rows, 'twist', length, faults));
+  } as unknown as StationRows;
+  const typed = (text: string) => reading((faults) => readEffects(text, rows, length, faults));
 
   it('is stations, each with its gap and its flush', () => {
     expect(typed('DFL.1 0.5, dfl.2 -0.4 0.1').made).toEqual([
-      { settingId: 'twist', stationId: 'dfl 1', gap: 0.5, flush: 0 },
-      { settingId: 'twist', stationId: 'dfl 2', gap: -0.4, flush: 0.1 },
+      { stationId: 'dfl 1', gap: 0.5, flush: 0 },
+      { stationId: 'dfl 2', gap: -0.4, flush: 0.1 },
     ]);
   });
 

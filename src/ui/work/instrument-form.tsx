@@ -21,6 +21,7 @@ export const INSTRUMENT_WORD: Readonly<Record<Instrument['kind'], string>> = {
   tram: 'tram gauge',
   digitalTram: 'digital tram',
   caliper: 'caliper',
+  feeler: 'feeler, card or washers',
   heightStick: 'height stick',
   plumb: 'plumb or pointer',
   fixtureHead: 'fixture head',

@@ -44,7 +44,7 @@ const CORNER: readonly (readonly [-1 | 1, -1 | 1])[] = [
   [-1, 1],
 ];
 /** The corners each length is taken between. */
-const LENGTH_BETWEEN: Readonly<Record<Exclude<ShapeLength, 'twist'>, readonly [Corner, Corner]>> = {
+export const LENGTH_BETWEEN: Readonly<Record<Exclude<ShapeLength, 'twist'>, readonly [Corner, Corner]>> = {
   ...{ low: [0, 1], highUp: [3, 2] },
   ...{ front: [0, 3], rear: [1, 2] },
   ...{ down: [3, 1], up: [0, 2] },

@@ -4,9 +4,9 @@ type Draft = Omit<PanelSetting, 'id' | 'hungId'>;
 type Shape = Pick<HungPanel, 'kind' | 'long' | 'high' | 'hungAt' | 'side'>;
 
 /** So far a slot lets a panel go each way, and so finely one can set it, mm. */
-const SLOT = { least: -4, most: 4, step: 0.5 } as const;
+const SLOT = { least: -4, most: 4, step: 0.5, inNow: 0 } as const;
 /** Packed out or in by no more than this, mm; the shims on the shelf say in which steps. */
-const SHIMS = { least: -3, most: 3, step: null } as const;
+const SHIMS = { least: -3, most: 3, step: null, inNow: 0 } as const;
 /** Hinges stand at this share of the height, or the width, from the middle. */
 const HINGES = 0.3;
 

@@ -1,4 +1,5 @@
 import type { Shim } from '../../shell/job/entities';
+import type { Range } from './seat';
 
 /** Shims in one pack at most. */
 const IN_A_PACK = 3;
@@ -40,3 +41,13 @@ export function shimSums(shims: readonly Pick<Shim, 'thickness' | 'pieces'>[]): 
 /** The shims that make a sum; undefined where none do. */
 export const packOf = (shims: readonly Pick<Shim, 'thickness' | 'pieces'>[], sum: number): Pack | undefined =>
   packsOf(shims).find((pack) => Math.abs(pack.sum - Math.abs(sum)) < SAME);
+
+/** What a place can be set to, mm: by its step; without one by what packs of shims make of it, or to any figure. */
+export function rangeOf(
+  { from, to, step }: { readonly from: number; readonly to: number; readonly step: number | null },
+  sums: readonly number[],
+): Range {
+  if (step !== null) return { from, to, step };
+  const values = sums.filter((sum) => sum >= from && sum <= to);
+  return { from, to, ...(values.length > 0 ? { values } : {}) };
+}

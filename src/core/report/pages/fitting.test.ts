@@ -4,7 +4,18 @@ import { Job } from '../../shell/job/job';
 import type { JobRows } from '../../shell/job/job-rows';
 import { heldPanels, holdingFaults } from '../../plan/panels/holding';
 import { seamsAsLastRead } from '../../round/judge/last-read';
-import { hangText, holdingFaultText, inOrder, instruction, separationText, wayWords } from '../fitting-words';
+import { asItIs } from '../../plan/panels/fewest-settings';
+import { hidden } from '../../plan/panels/hidden';
+import {
+  byPointsText,
+  hangText,
+  hiddenText,
+  holdingFaultText,
+  inOrder,
+  instruction,
+  separationText,
+  wayWords,
+} from '../fitting-words';
 import { fittingPage } from './fitting';
 
 const rows = demoRows('solbris');
@@ -44,6 +55,58 @@ describe('the place for fitting', () => {
     expect(wayWords({ along: [0, 0, 1], way: 'out' })).toEqual(['up', 'down']);
     expect(wayWords({ along: [0, 1, 0], way: 'high' })).toEqual(['to the right', 'to the left']);
     expect(wayWords({ along: [1, 0, 0], way: 'long' })).toEqual(['rearward', 'forward']);
+  });
+
+  it('takes the opening from its datum points too, in the round its gaps were read in', () => {
+    const { byPoints, separation, edges, measures } = view('DR');
+    expect(measures).toEqual([]);
+    const idOf = (code: string) => rows.points.find((each) => each.code === code)!.id;
+    // By hand: the chart's own distance between the lower hinge bolt and the post foot.
+    const [a, b] = ['A1R', 'B1R'].map((each) => job.references.points.get(idOf(each))!.row);
+    const low = byPoints!.lengths.find(({ what }) => what === 'low')!;
+    expect(low.wanted).toBeCloseTo(Math.hypot(a!.x - b!.x, a!.y - b!.y, a!.z - b!.z), 9);
+    expect([low.between, byPoints!.round.name]).toEqual([['A1R', 'B1R'], 'As found']);
+    expect(byPoints!.lengths).toHaveLength(6);
+    expect(byPointsText(byPoints!, edges, words)).toMatch(/In As found .* along the bottom \(A1R – B1R\)/i);
+    expect(separation!.says).toBe('cannotTell');
+    // A chart that has the post foot 6 mm further to the rear: the opening is too short along its foot, and the points say so.
+    const moved = fittingPage(
+      Job.of({
+        ...rows,
+        referencePoints: rows.referencePoints.map((each) =>
+          each.pointId === idOf('B1R') ? { ...each, x: each.x + 6 } : each,
+        ),
+      }),
+    ).panels.find(({ panel }) => panel.code === 'DR')!;
+    expect(moved.separation!.opening.isWrong).toBe(true);
+    const foot = moved.separation!.opening.lengths.find(({ what }) => what === 'low')!;
+    expect(foot.value).toBeLessThan(-3);
+    expect(foot.verdict).toBe('outside');
+  });
+
+  it('warns of an opening that is wrong behind gaps that look right by shims, or by a spacer left out', () => {
+    const { panel, hang } = view('DL');
+    if (!hang.ok) throw new Error(hang.kind);
+    const right = hang.plan.stations.map((each) => ({
+      ...each,
+      gap: { ...each.gap, now: each.gap.target + 0.5 },
+      ...(each.flush ? { flush: { ...each.flush, now: each.flush.target } } : {}),
+    }));
+    const shimmed = (inNow: number) =>
+      Job.of({
+        ...rows,
+        panelSettings: rows.panelSettings.map((each) =>
+          each.hungId === panel.id && each.name === 'Lower hinge' && each.kind === 'shims' ? { ...each, inNow } : each,
+        ),
+      });
+    expect(hidden(job, panel, right, { ok: false, kind: 'noSettings' })).toBeUndefined();
+    const by = hidden(shimmed(-1.5), panel, right, { ok: false, kind: 'noSettings' });
+    expect(by).toEqual({ by: 'now', settings: ['Lower hinge'] });
+    expect(hiddenText(by!)).toMatch(/look right only by .* Lower hinge: the opening is wrong/);
+    expect(hidden(shimmed(-1.5), panel, hang.plan.stations, hang)).toBeUndefined();
+    const settings = hang.plan.settings.map((each) => ({ ...each, advised: 1 }));
+    const all = { ...hang.plan, settings, after: right.map(asItIs) };
+    expect(hidden(job, panel, hang.plan.stations, { ok: true, plan: all })).toEqual({ by: 'advice' });
   });
 
   it('leaves room for what is not fitted yet', () => {

@@ -1,4 +1,7 @@
-import { hangPanel, type HangResult } from '../../plan/panels/hang';
+import { packBody, type PackPlan } from '../../plan/panels/body-packers';
+import { openingByPoints, type OpeningByPoints } from '../../plan/panels/opening-points';
+import { hidden, type Hidden } from '../../plan/panels/hidden';
+import { hangPanel, stationsAlong, type HangResult } from '../../plan/panels/hang';
 import { closeOut, heldPanels, type HeldPanel } from '../../plan/panels/holding';
 import { judgedChecks, type JudgedCheck } from '../../plan/panels/fit-checks';
 import { spotIndex, trimAdvice, type SpotIndex, type TrimAdvice } from '../../plan/panels/trims';
@@ -12,6 +15,7 @@ import type {
   CalledPanel,
   Fixing,
   HungPanel,
+  OpeningCorner,
   PanelEdge,
   PanelMeasure,
   PanelSeam,
@@ -31,10 +35,12 @@ export interface HungView {
   readonly measures: readonly PanelMeasure[];
   readonly hang: HangResult;
   readonly separation?: Separation;
+  readonly byPoints?: OpeningByPoints;
+  readonly corners: readonly OpeningCorner[];
   readonly trims: readonly (Trim & { readonly advice: TrimAdvice })[];
   readonly spots?: SpotIndex;
-  /** The opening is wrong and the advised settings would hide it. */
-  readonly hides: boolean;
+  /** The opening is wrong and its gaps look right, or would. */
+  readonly hidden?: Hidden;
 }
 
 /** What the place for fitting shows of panels. */
@@ -42,6 +48,8 @@ export interface FittingPage {
   readonly panels: readonly HungView[];
   readonly held: readonly HeldPanel[];
   readonly checks: readonly JudgedCheck[];
+  readonly packed?: PackPlan;
+  readonly points: readonly { readonly id: string; readonly code: string }[];
   readonly closeOut: readonly { readonly panel: string; readonly fixing: Fixing }[];
   readonly order?: FittingOrder;
   readonly seams: readonly { readonly id: string; readonly code: string; readonly name: string }[];
@@ -52,12 +60,15 @@ const SHAPE_LIMIT = 1;
 
 export function fittingPage(job: Job): FittingPage {
   const { seams } = seamsAsLastRead(job);
-  const order = job.hungPanels.length > 1 ? orderOf(job) : undefined;
+  const order = job.hungPanels.length > 1 ? orderOf(job, seams) : undefined;
+  const packed = packBody(job, seams);
   const place = ({ id }: CalledPanel) => (order?.steps.findIndex((step) => step.id === id) ?? -1) + 1 || Infinity;
   return {
     panels: job.hungPanels.toSorted((a, b) => place(a) - place(b) || 0).map((panel) => hungView(job, panel, seams)),
     held: heldPanels(job),
     checks: judgedChecks(job),
+    ...(packed ? { packed } : {}),
+    points: job.rows.points.map(({ id, code }) => ({ id, code })),
     closeOut: closeOut(job),
     ...(order ? { order } : {}),
     seams: job.seams.map(({ id, code, name }) => ({ id, code, name })),
@@ -67,21 +78,22 @@ export function fittingPage(job: Job): FittingPage {
 function hungView(job: Job, panel: CalledPanel, seams: readonly SeamJudgement[]): HungView {
   const ownOf = <Row extends { readonly hungId: string }>(rows: readonly Row[]) =>
     rows.filter(({ hungId }) => hungId === panel.id);
+  const own = ownOf(job.rows.panelSeams);
   const measures = ownOf(job.rows.panelMeasures);
   const trims = ownOf(job.rows.trims);
   const spots = spotIndex(trims);
   const hang = hangPanel(job, panel, seams);
+  const byPoints = openingByPoints(job, panel, lastReadIn(job, own));
+  const told = [...measures, ...(byPoints?.lengths ?? [])];
+  const stations = stationsAlong(job, panel, seams);
   const separation =
-    hang.ok && measures.length > 0 ? panelOrOpening(panel, hang.plan.stations, measures, SHAPE_LIMIT) : undefined;
-  const inside =
-    hang.ok &&
-    hang.plan.stations.every(({ gap }, i) => Math.abs(hang.plan.after[i]!.gap - gap.target) <= gap.limit) &&
-    hang.plan.settings.some(({ advised }) => advised !== 0);
+    stations.length > 0 && told.length > 0 ? panelOrOpening(panel, stations, told, SHAPE_LIMIT) : undefined;
+  const hides = separation?.opening.verdict === 'outside' ? hidden(job, panel, stations, hang) : undefined;
   return {
     panel,
     itemVersion: job.item(panel.id).version,
     edges: edgesOf(panel),
-    seams: ownOf(job.rows.panelSeams).flatMap((of) => {
+    seams: own.flatMap((of) => {
       const seam = job.seams.find(({ id }) => id === of.seamId);
       return seam ? [{ ...of, code: seam.code }] : [];
     }),
@@ -90,12 +102,23 @@ function hungView(job: Job, panel: CalledPanel, seams: readonly SeamJudgement[])
     trims: trims.map((each) => ({ ...each, advice: trimAdvice(each) })),
     ...(spots ? { spots } : {}),
     ...(separation ? { separation } : {}),
-    hides: inside && separation?.opening.verdict === 'outside',
+    corners: ownOf(job.rows.openingCorners),
+    ...(byPoints ? { byPoints } : {}),
+    ...(hides ? { hidden: hides } : {}),
   };
 }
 
-/** One panel is set by another across a seam so well, mm: one standard deviation of the setting and of its reading. */
-const SET_TO = 0.4;
+/** The last round that read a gap along a panel. */
+function lastReadIn(job: Job, seams: readonly PanelSeam[]): string | undefined {
+  const { readIn } = seamsAsLastRead(job);
+  const rounds = new Set(seams.flatMap(({ seamId }) => readIn[seamId]?.id ?? []));
+  return job.ownRounds.findLast(({ id }) => rounds.has(id))?.id;
+}
+
+/** A panel stays where it is set so well, mm: one standard deviation. */
+const SET_TO = 0.3;
+/** A gap that was not read yet will be read so well, mm: one standard deviation. */
+const READ_TO = 0.25;
 /** The limit of a gap where nothing says another, mm. */
 const LIMIT = 1;
 /** Doors come before what is set by them. */
@@ -106,7 +129,7 @@ const FIRST: Readonly<Record<HungPanel['kind'], number>> = {
 /** What is no panel of its own is the shell. */
 const SHELL = 'shell';
 
-function orderOf(job: Job): FittingOrder {
+function orderOf(job: Job, read: readonly SeamJudgement[]): FittingOrder {
   const shell = job.seams.flatMap((seam) => {
     const [a, b] = panelsAt(job, seam.id);
     return a ? [{ a: a.id, b: b?.id ?? SHELL, code: seam.code, sight: seam.sight, stations: job.stations(seam) }] : [];
@@ -122,9 +145,22 @@ function orderOf(job: Job): FittingOrder {
     const limits = stations.flatMap(
       ({ id }) => job.references.stations.get(stationKey(id, 'gap'))?.row.tolerance ?? [],
     );
-    return { ...seam, sd: SET_TO, limit: Math.min(LIMIT, ...limits), weight: SIGHT_WEIGHT[sight] };
+    return {
+      ...seam,
+      sd: Math.hypot(SET_TO, readTo(read.find(({ seam: { code } }) => code === seam.code))),
+      limit: Math.min(LIMIT, ...limits),
+      weight: SIGHT_WEIGHT[sight],
+    };
   });
   return fittingOrder(parts, seams, before);
+}
+
+/** How well the gaps of a seam are read, mm: one standard deviation, the coarsest of its stations. */
+function readTo(seam: SeamJudgement | undefined): number {
+  const sds = (seam?.stations ?? []).flatMap(({ quantity, measured }) =>
+    quantity === 'gap' && measured ? measured.sd : [],
+  );
+  return sds.length > 0 ? Math.max(...sds) : READ_TO;
 }
 
 const panelsAt = (job: Job, seamId: string): readonly CalledPanel[] =>

@@ -35,7 +35,7 @@ export const panelSeam = z.strictObject({
   /** Its first station is at the far end: the rear, the top or the right one. */
   turned: z.boolean(),
 });
-export const SETTING_KINDS = ['slot', 'shims', 'bend', 'packer', 'hold'] as const;
+export const SETTING_KINDS = ['slot', 'shims', 'bend', 'hold'] as const;
 export const SETTING_WAYS = ['long', 'high', 'out'] as const;
 /** A place at which a panel can be set, or at which it is held. */
 export const panelSetting = z.strictObject({
@@ -54,9 +54,25 @@ export const panelSetting = z.strictObject({
   most: length,
   /** Empty where anything between is possible; of shims what the shelf has is possible. */
   step: length.positive().nullable(),
+  /** What is in there now beyond what the maker puts there, mm; negative where some is left out. */
+  inNow: length,
 });
 /** What one of a setting does to a gap and a flush, as one trial was read, mm. */
 export const settingEffect = z.strictObject({ settingId: id, stationId: id, gap: length, flush: length });
+/** A place under a body that stands on a frame of its own, where it can be packed up: it moves every gap of the shell, mm. */
+export const bodyPacker = z.strictObject({
+  id,
+  jobId: id,
+  name,
+  /** The whole pack, from the thinnest to the thickest that is allowed there. */
+  least: length,
+  most: length,
+  /** Empty where it is made of the shims on the shelf, or of anything where there are none. */
+  step: length.positive().nullable(),
+  inNow: length,
+});
+/** What one more millimetre under a body did to a gap and a flush, as one trial was read, mm. */
+export const packerEffect = z.strictObject({ packerId: id, stationId: id, gap: length, flush: length });
 /** Shims and washers on the shelf, of one thickness, mm. */
 export const shim = z.strictObject({ id, jobId: id, thickness: limit, pieces: count.max(1000) });
 export const MEASURED_THINGS = ['panel', 'opening'] as const;
@@ -74,6 +90,9 @@ export const panelMeasure = z.strictObject({
   at,
   author,
 });
+export const OPENING_CORNERS = ['firstLow', 'lastLow', 'lastHigh', 'firstHigh'] as const;
+/** A datum point that stands for a corner of the opening a panel goes into. */
+export const openingCorner = z.strictObject({ hungId: id, corner: z.enum(OPENING_CORNERS), pointId: id });
 /** Something that is not fitted yet and will change gaps when it is, mm. */
 export const allowance = z.strictObject({
   id,
@@ -159,6 +178,9 @@ export type PanelEdge = (typeof EDGES)[number];
 export type PanelSeam = z.infer<typeof panelSeam>;
 export type PanelSetting = z.infer<typeof panelSetting>;
 export type SettingEffect = z.infer<typeof settingEffect>;
+export type BodyPacker = z.infer<typeof bodyPacker>;
+export type PackerEffect = z.infer<typeof packerEffect>;
+export type OpeningCorner = z.infer<typeof openingCorner>;
 export type Shim = z.infer<typeof shim>;
 export type PanelMeasure = z.infer<typeof panelMeasure>;
 export type Allowance = z.infer<typeof allowance>;

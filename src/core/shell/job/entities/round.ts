@@ -8,6 +8,7 @@ export const INSTRUMENT_KINDS = [
   'tram',
   'digitalTram',
   'caliper',
+  'feeler',
   'heightStick',
   'plumb',
   'fixtureHead',
