@@ -1,4 +1,5 @@
-import { cpSync, mkdtempSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, afterEach, beforeAll, beforeEach } from 'vitest';
@@ -23,7 +24,7 @@ export class EmptyFolders {
   /** Puts the database back as it was on the first day. */
   startDatabase(): void {
     removeAll(this.in('database'));
-    cpSync(path.join(this.first, 'database'), this.in('database'), { recursive: true });
+    execFileSync('cp', ['-r', path.join(this.first, 'database'), this.in('database')]);
   }
 
   in(...names: readonly string[]): string {
