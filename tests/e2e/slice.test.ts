@@ -253,6 +253,8 @@ describe('the whole slice, as a new user walks it', () => {
     const along = page.getByRole('region', { name: 'Read along a seam' });
     await along.getByLabel(/^DL\.1 bottom/).press('Enter');
     await along.getByText('type the gap, then the flush').waitFor();
+    await along.getByRole('button', { name: 'Simulated caliper' }).click();
+    expect(await along.getByLabel(/^DL\.1 bottom/).inputValue()).toMatch(/^-?[\d.]+ [-−]?[\d.]+$/);
     await along.getByLabel(/^DL\.1 bottom/).fill('5.1 0.4');
     await along.getByLabel(/^DL\.1 bottom/).press('Enter');
     await along.getByLabel(/^DL\.2 top/).fill('-0.5');

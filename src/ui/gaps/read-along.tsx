@@ -2,8 +2,11 @@
 
 import { useState, type FormEvent } from 'react';
 import type { SeamPair, StationJudgement } from '@/core/round/judge/seams';
+import { seeded } from '@/core/maths/random/seeded';
+import { simulateGap } from '@/core/practice/simulated-gaps';
 import type { GapsPage } from '@/core/report/pages/gaps';
 import type { Round } from '@/core/shell/job/entities';
+import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
@@ -21,6 +24,9 @@ interface ReadProps {
   readonly readIn: GapsPage['readIn'];
   readonly put: ReturnType<typeof useTape>['put'];
 }
+
+/** What a caliper is good to, mm: one standard deviation. */
+const CALIPER_SD = 0.25;
 
 /** A station that is asked for: its seam's code with its number, and what it is called. */
 interface Asked {
@@ -52,6 +58,7 @@ export function ReadAlong({ rows, round, pairs, readIn, put }: ReadProps) {
   const [place, setPlace] = useState(0);
   const [typed, type] = useState('');
   const [fault, setFault] = useState<string>();
+  const [random] = useState(() => seeded(Date.now()));
   const pair = pairs.find((each) => each.pairing === pairing) ?? pairs[0]!;
   const walk = walkOf(pair);
   const asked = walk[place];
@@ -70,6 +77,10 @@ export function ReadAlong({ rows, round, pairs, readIn, put }: ReadProps) {
     const writer = { roundId: round.id, author: preferences.person || round.author };
     put(readingsEntry(writer, line, parsed.readings, { pullId: null, phase: 'none' }, instruments.versionFor));
     goTo(place + 1);
+  };
+  const simulate = () => {
+    const read = asked && simulateGap(Job.of(rows), asked.gap.station.id, CALIPER_SD, random);
+    if (read) type(`${format.thin(read.gap)} ${format.thin(read.flush)}`);
   };
   return (
     <section aria-label="Read along a seam" className="flex flex-col gap-2 border-t-2 border-ink pt-2">
@@ -102,6 +113,9 @@ export function ReadAlong({ rows, round, pairs, readIn, put }: ReadProps) {
             </div>
             <Button look="main" type="submit" className="min-h-12">
               Take it
+            </Button>
+            <Button look="quiet" onClick={simulate}>
+              Simulated caliper
             </Button>
             <Button onClick={() => goTo(place + 1)}>Skip</Button>
             <Button disabled={place === 0} onClick={() => goTo(place - 1)}>
