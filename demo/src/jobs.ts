@@ -12,6 +12,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
 import { BENCHES, setUpOn } from './benches';
 import { solbrisPanels } from './panels';
+import { solbrisWelds } from './welds';
 import { bodyOf, solbrisCuts } from './structures';
 import { seeded } from '@/core/maths/random/seeded';
 import { gaugePart, readGauges } from './gauges';
@@ -300,6 +301,7 @@ export function solbris(): DemoJob {
   });
   solbrisCuts(job, NILS!);
   solbrisPanels(job, NILS!);
+  solbrisWelds(job, NILS!);
   return {
     folder: 'solbris',
     rows: job.rows,

@@ -108,6 +108,8 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   pressTests: ofJob('press_test', 'at'),
   panelParts: keyed('panel_part', ['panelId', 'code'], 'panels'),
   joints: ofJob('joint'),
+  weldSeams: ofJob('weld_seam'),
+  weldStretches: of('weld_stretch', 'seam_id', 'weldSeams', 'weld_stretch.starts'),
   cutLines: of('cut_line', 'panel_id', 'panels', 'cut_line.label'),
   templates: ofJob('template', 'name'),
   templatePoints: of('template_point', 'template_id', 'templates', 'template_point.ordinal'),
@@ -256,7 +258,8 @@ export type EditableTable =
   | 'panels'
   | 'stages'
   | 'joints'
-  | 'templates';
+  | 'templates'
+  | 'weldSeams';
 
 /** One row by its identity. */
 export async function rowById<T extends EditableTable>(

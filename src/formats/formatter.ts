@@ -21,6 +21,8 @@ export interface Formatter extends ShopTime {
   term(name: Term): string;
   /** A temperature with its unit: degrees Fahrenheit beside inches. */
   temperature(celsius: number): string;
+  /** How much warmer one thing is than another, with its unit. */
+  warmer(kelvin: number): string;
   readonly temperatureUnit: '°C' | '°F';
 }
 
@@ -42,6 +44,7 @@ export function formatterFor(preferences: Preferences, zone: string): Formatter 
     name: (text) => inWords(text, preferences.words),
     term: (name) => term(name, preferences.words),
     temperature: (celsius) => temperatureText(celsius, style.unit === 'mm'),
+    warmer: (kelvin) => (style.unit === 'mm' ? `${Math.round(kelvin)} °C` : `${Math.round(1.8 * kelvin)} °F`),
     temperatureUnit: style.unit === 'mm' ? '°C' : '°F',
     ...shopTime(zone),
   };

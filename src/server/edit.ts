@@ -30,6 +30,7 @@ type EditedTable = Extract<
   | 'joints'
   | 'templates'
   | 'hungPanels'
+  | 'weldSeams'
 >;
 
 /**

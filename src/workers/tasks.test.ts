@@ -160,6 +160,7 @@ function held(rows: JobRows): Partial<JobRows> {
     hungPanels: rows.hungPanels.filter(({ id }) => items.has(id)),
     panelSeams: once(rows.panelSeams, ({ hungId, seamId }) => `${hungId} ${seamId}`),
     settingEffects: once(rows.settingEffects, ({ settingId, stationId }) => `${settingId} ${stationId}`),
+    weldSeams: rows.weldSeams.filter(({ id }) => rows.joints.some((joint) => joint.id === id)),
     packerEffects: once(rows.packerEffects, ({ packerId, stationId }) => `${packerId} ${stationId}`),
     openingCorners: once(rows.openingCorners, ({ hungId, corner }) => `${hungId} ${corner}`),
     panelMeasures: once(rows.panelMeasures, ({ hungId, thing, what }) => `${hungId} ${thing} ${what}`),

@@ -7,7 +7,7 @@ import { send, Server } from '../support/server';
 
 const job = `/jobs/${demoRows('solbris').jobs[0]!.id}`;
 
-describe('fitting', () => {
+describe('fitting and welding', () => {
   let server: Server;
   let browser: Browser;
   let page: Page;
@@ -146,6 +146,36 @@ describe('fitting', () => {
     await field.fill('7');
     await field.press('Enter');
     await page.locator('[data-check="BN lidSeal"]').getByRole('img', { name: 'outside' }).waitFor();
+  });
+
+  it('marks a joint out, lays it by another school, and ticks it off on the floor', async () => {
+    await page.goto(`${job}/weld`);
+    await settled(page);
+    const tunnel = page.getByRole('article').filter({ hasText: 'tunnel' });
+    await tunnel.getByRole('button', { name: 'Mark it out' }).click();
+    await field('Length of the seam, mm').fill('900');
+    await field('Where it is different, from the first end').fill('corner 300, brass 1000 1100');
+    await dialog().getByRole('button', { name: 'Mark it out' }).click();
+    await dialog().getByText('brass lies beyond the end of the seam').waitFor();
+    await field('Where it is different, from the first end').fill('corner 300, brass 800 900');
+    await dialog().getByRole('button', { name: 'Mark it out' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    await tunnel
+      .getByRole('alert')
+      .getByText(/There is brass from 800.0 mm to 900.0 mm/)
+      .waitFor();
+    expect(Number(await tunnel.locator('[data-layout]').getAttribute('data-layout'))).toBeGreaterThanOrEqual(32);
+    await tunnel.getByRole('radio', { name: /in steps, each laid backwards/ }).click();
+    await tunnel.getByRole('radio', { name: /in steps, each laid backwards/, checked: true }).waitFor();
+
+    await tunnel.getByRole('link', { name: 'Card for the floor' }).click();
+    await page.locator('[data-next="1"]').waitFor();
+    await page.getByRole('button', { name: 'It is laid' }).click();
+    await page.locator('[data-next="2"]').waitFor();
+    // A tick set by mistake is taken off again.
+    await page.getByRole('checkbox').first().click();
+    await page.locator('[data-next="1"]').waitFor();
+    expect(await page.getByRole('img', { name: /^Piece \d of 6$/ }).count()).toBe(6);
     expect(errors).toEqual([]);
   });
 });

@@ -44,6 +44,7 @@ const SCREENS: readonly Screen[] = [
   ['pump', `${s}/pull/${solbris.pulls[0]!.id}`],
   ['fit', `${s}/fit`],
   ['weld', `${s}/weld`],
+  ['weld, a card for the floor', `${s}/weld/${solbris.weldSeams[0]!.id}`],
   ['verify', `${l}/verify`],
   ['record', `${l}/record`],
   ['signed record', `${l}/record?record=1`],

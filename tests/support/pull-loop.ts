@@ -4,7 +4,7 @@ import { seeded } from '@/core/maths/random/seeded';
 import { mainAxis, movedAt } from '@/core/plan/pulls/moves';
 import { advisePulls } from '@/core/plan/pulls/plan-pulls';
 import { pullModel, type KeptPoint, type PullModel, type WantedPoint } from '@/core/plan/pulls/pull-model';
-import { roomOf } from '@/core/plan/pulls/room';
+import { roomOf, standsNow } from '@/core/plan/pulls/room';
 import { along, expectedSpringBack, tryPull, type PullAt } from '@/core/plan/pulls/try-pull';
 import { watchOf } from '@/core/plan/pulls/worked-pull';
 import { atRest, clampedBesides, strokeTo, yieldingShell, type Turned } from '@/core/practice/yielding-shell';
@@ -17,7 +17,7 @@ const NOISE = 0.5;
 /** A limit of the shell that is hit, mm; a point that moved by less than this in the hit stands right. */
 const LIMIT = 2;
 const STANDS = 1;
-const MOST_STROKES = 120;
+const MOST_STROKES = 200;
 const MOST_OF_A_PULL = 14;
 /** So many of the places that last stopped a pull are held in those that come after. */
 const HELD = 4;
@@ -99,6 +99,7 @@ export function pullHome(job: Job, of: PullModel, seed: number, by: 'plan' | 're
   let now: NodeVector = hit;
   let [strokes, disturbed] = [0, 0];
   let stopped: readonly number[] = [];
+  const known: KeptPoint[] = [];
   const fromHit = (moves: NodeVector, node: number) => subtract(movedAt(moves, node), movedAt(hit, node));
   const truth = () => points.map((each) => ({ ...each, move: subtract(each.move, fromHit(now, each.node)) }));
   const isOutside = ({ isOut, move, limit }: WantedPoint) => isOut && worstAxis(move) > limit;
@@ -107,7 +108,9 @@ export function pullHome(job: Job, of: PullModel, seed: number, by: 'plan' | 're
   while (strokes < MOST_STROKES && truth().some(isOutside)) {
     const read = truth().map((each) => ({ ...each, move: each.move.map(noisy) as unknown as Vector }));
     const wanted = read.map((each) => ({ ...each, isOut: isOutside(each) }));
-    const right = kept.map((each) => ({ ...each, off: stands(now, each).map(noisy) as unknown as Vector }));
+    const right = kept.map(
+      (each, i) => (known[i] = standsNow(known[i], { ...each, off: stands(now, each).map(noisy) as unknown as Vector })),
+    );
     const made = by === 'plan' ? planned(job, { ...of, wanted, kept: right }, stopped) : worst(wanted, right);
     const held = made && clampedBesides(shell, turned, made.clamps.length > 0 ? made.clamps : stopped);
     // All read inside: measured again.

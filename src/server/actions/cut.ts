@@ -46,6 +46,13 @@ export const savePanel = useCase(input.savedPanel, async (saved, context) => {
     return failed('joints', 'a joint is an item of work of its own');
   if (stage && !isStage(stage)) return failed('stage', 'this is no stage');
   return context.database.transaction(async (tx) => {
+    const gone = await goneJoints(
+      tx,
+      panel.id,
+      joints.map(({ joint }) => joint.id),
+    );
+    const begun = gone.find((each) => each.begun);
+    if (begun) return failed('joints', `the joint at ${begun.beside} is begun to be welded: it stays`);
     const refused = stage ? await writeStage(tx, stage, context) : undefined;
     if (refused) return refused;
     const [there] = await tx.query('select from panel where id = $1', [panel.id]);
@@ -71,11 +78,11 @@ export const savePanel = useCase(input.savedPanel, async (saved, context) => {
 
 async function writeJoints(tx: Queryable, panelId: string, joints: (typeof input.savedPanel)['_output']['joints']) {
   const kept = joints.map(({ joint }) => joint.id);
-  const gone = await tx.query<{ id: string }>(
-    'delete from joint where panel_id = $1 and not (id = any($2::uuid[])) returning id',
-    [panelId, kept],
-  );
-  await tx.query('delete from work_item where id = any($1::uuid[])', [gone.map(({ id }) => id)]);
+  const gone = (await goneJoints(tx, panelId, kept)).map(({ id }) => id);
+  for (const table of ['weld_stretch', 'weld_seam', 'joint', 'work_item'])
+    await tx.query(`delete from ${table} where ${table === 'weld_stretch' ? 'seam_id' : 'id'} = any($1::uuid[])`, [
+      gone,
+    ]);
   await put(
     tx,
     'workItems',
@@ -87,6 +94,14 @@ async function writeJoints(tx: Queryable, panelId: string, joints: (typeof input
     joints.map(({ joint }) => joint),
   );
 }
+
+/** The joints of a panel that are not among those that stay. */
+const goneJoints = (tx: Queryable, panelId: string, kept: readonly string[]) =>
+  tx.query<{ id: string; beside: string; begun: boolean }>(
+    `select id, beside, exists (select from work_event where item_id = joint.id) as begun
+     from joint where panel_id = $1 and not (id = any($2::uuid[]))`,
+    [panelId, kept],
+  );
 
 const ALMOST_NOTHING = 'there is too little to make a structure of: say which body it is and type its three measures';
 

@@ -147,7 +147,7 @@ describe('the pulls that are proposed', () => {
   });
 
   it('bring a hidden shell home that is not the model, and leave what stood right where it was', () => {
-    const { outside, disturbed, strokes } = pullHome(job, loopModel(job), 5, 'plan');
+    const { outside, disturbed, strokes } = pullHome(job, loopModel(job), 3, 'plan');
     expect(outside).toEqual([]);
     expect(disturbed).toBeLessThan(1);
     expect(strokes).toBeLessThan(60);

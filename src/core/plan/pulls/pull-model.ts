@@ -9,7 +9,7 @@ import { frameOf, type ShellModel } from '../../structure/shell-model';
 import { standing, type StandingFrame } from '../../structure/slack';
 import { factorise, type Stiffness } from '../../structure/stiffness';
 import { HardeningFrame } from '../../structure/hardening';
-import type { Standing } from './room';
+import { standsNow, type Standing } from './room';
 import { cutModel, supportsAfter, type CutModel } from '../cut/cut-model';
 import { stageState } from '../cut/gates';
 import { bracesIn } from '../cut/stages';
@@ -101,7 +101,7 @@ export function pullModel(job: Job, holds: readonly Hold[]): PullModelResult {
     ok: true,
     model: {
       ...{ cut, frame, stands, stiffness: result.stiffness, holds: held, wanted, hinges, yielding },
-      kept: there.flatMap((each) => keptOf(each, nodeOf.get(each.point.id)!) ?? []),
+      kept: there.flatMap((each) => keptOf(job, each, nodeOf.get(each.point.id)!) ?? []),
       resting: (stays && restingAs(stays, stands, hinges)) ?? yielding,
     },
   };
@@ -140,9 +140,14 @@ function wantedOf(job: Job, { point, judged }: PointJudgement, node: number): Wa
   };
 }
 
-function keptOf({ point, judged }: PointJudgement, node: number): KeptPoint | undefined {
+/** A point that stands right, known from every round that judged it: one noisy reading makes no room that is not there. */
+function keptOf(job: Job, { point, judged }: PointJudgement, node: number): KeptPoint | undefined {
   if (judged?.verdict !== 'inside') return undefined;
-  return { pointId: point.id, node, off: judged.deviation.by, sd: judged.sd, limit: judged.limit };
+  const known = job.ownRounds.reduce<Standing | undefined>((before, round) => {
+    const of = judgeRound(job, round).points.find((each) => each.point.id === point.id)?.judged;
+    return of ? standsNow(before, { off: of.deviation.by, sd: of.sd, limit: of.limit }) : before;
+  }, undefined);
+  return known && { pointId: point.id, node, ...known };
 }
 
 /** What it stands on now, as far as that is still there, and what holds it besides. */

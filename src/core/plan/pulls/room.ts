@@ -1,4 +1,5 @@
-import type { Vector } from '../../maths/geometry/vector';
+import { mapAxes, subtract, type Vector } from '../../maths/geometry/vector';
+import { COVERAGE } from '../../maths/statistics/verdict';
 
 /** How far a place may move along each axis, the one way and the other, mm; all above zero. */
 export interface Room {
@@ -19,10 +20,32 @@ export interface Standing {
   readonly limit: number;
 }
 
-/** What is left of a place's limit, as far as it is known where it stands. */
+/** What nobody means to move wanders so far from one round to the next, mm: one standard deviation. */
+const WANDERS = 0.3;
+/** Further off than so many standard deviations it was moved, and what was known of it before says nothing. */
+const MOVED = 3;
+
+/**
+ * Where a place stands once one more round has read it: what was known, less sure by how far it may have wandered since, and what
+ * is read, each by its weight, axis by axis (a filter of a random walk; Kalman 1960). One that was moved is known by the reading alone.
+ */
+export function standsNow<Known extends Standing>(before: Standing | undefined, read: Known): Known {
+  if (!before) return read;
+  const variances = read.off.map((_, k) => [before.sd[k]! ** 2 + WANDERS ** 2, read.sd[k]! ** 2] as const);
+  const apart = subtract(read.off, before.off);
+  if (variances.some(([known, reading], k) => apart[k]! ** 2 > MOVED ** 2 * (known + reading))) return read;
+  const share = (k: 0 | 1 | 2) => variances[k]![0] / (variances[k]![0] + variances[k]![1]);
+  return {
+    ...read,
+    off: mapAxes((k) => before.off[k] + share(k) * apart[k]),
+    sd: mapAxes((k) => Math.sqrt((1 - share(k)) * variances[k]![0])),
+  };
+}
+
+/** What is left of a place's limit once it may stand two standard deviations nearer to it than it was read. */
 export function roomOf({ off, sd, limit }: Standing): Room {
   const left = (way: 1 | -1) =>
-    off.map((value, k) => Math.max(LEAST_ROOM, limit - way * value - sd[k]!)) as unknown as Vector;
+    off.map((value, k) => Math.max(LEAST_ROOM, limit - way * value - COVERAGE * sd[k]!)) as unknown as Vector;
   return { up: left(1), down: left(-1) };
 }
 

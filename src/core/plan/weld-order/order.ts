@@ -70,6 +70,12 @@ export function weldOrder(task: WeldTask): WeldResult {
   return { ok: true, order: best.order, finished: best.finished, proven: isFew };
 }
 
+/** Plugs laid in an order that was decided elsewhere, each at the first moment it may be begun. */
+export function laidIn(task: WeldTask, plugs: readonly number[]): Pick<Laid, 'order' | 'finished'> {
+  const order = new WeldOrder(task);
+  return plugs.reduce((laid, plug) => order.with(laid, plug), NOTHING);
+}
+
 class WeldOrder {
   private readonly conduction: Conduction;
   /** Which plugs must be laid before each. */
@@ -87,7 +93,7 @@ class WeldOrder {
   }
 
   /** One more plug laid, at the first moment it may be begun. */
-  private with({ order, sources, finished }: Laid, plug: number): Laid {
+  with({ order, sources, finished }: Laid, plug: number): Laid {
     const { plugs, moving, most } = this.task;
     const { at, energy, seconds } = plugs[plug]!;
     const near = this.near[plug]!;

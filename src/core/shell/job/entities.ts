@@ -14,6 +14,7 @@ export * from './entities/reference';
 export * from './entities/round';
 export * from './entities/shell';
 export * from './entities/structure';
+export * from './entities/welding';
 export * from './entities/work';
 
 import type { Reading, ShellState } from './entities/round';

@@ -87,6 +87,8 @@ export const JOB_TABLES = {
   pressTests: entity.pressTest,
   panelParts: entity.panelPart,
   joints: entity.joint,
+  weldSeams: entity.weldSeam,
+  weldStretches: entity.weldStretch,
   cutLines: entity.cutLine,
   templates: entity.template,
   templatePoints: entity.templatePoint,

@@ -1,12 +1,20 @@
 import Link from 'next/link';
-import { jobRows } from '@/server/views';
+import { saveWeldSeam } from '@/server/actions/welding';
+import { recordItemEvent } from '@/server/actions/work';
+import { jobAnd } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
+import { WeldPlace } from '@/ui/weld/weld-place';
 import { RungPage, type JobParams } from '../rung-page';
 
 export default async function Page({ params }: JobParams) {
   const { job } = await params;
+  const { rows, made } = await jobAnd(job, 'welding', undefined);
   return (
-    <RungPage rows={await jobRows(job)} rung="weld">
+    <RungPage
+      rows={rows}
+      rung="weld"
+      place={<WeldPlace jobId={rows.jobs[0]!.id} page={made} actions={{ saveWeldSeam, recordItemEvent }} />}
+    >
       <p>
         <Link className={buttonClass()} href={`/jobs/${job}/verify`}>
           To the verdict: what moved since the last round

@@ -1,0 +1,81 @@
+import { describe, expect, it } from 'vitest';
+import { demoRows } from '../../../../tests/support/demo-rows';
+import { norm, subtract } from '../../maths/geometry/vector';
+import type { WeldSeam } from '../../shell/job/entities';
+import { Job } from '../../shell/job/job';
+import { clock, layoutFaultText, layoutNoteText, layoutText, schoolText } from '../weld-words';
+import { placeKey, weldingPage } from './welding';
+
+const rows = demoRows('solbris');
+const joint = rows.joints.find(({ factorySpots }) => factorySpots === 14)!;
+const words = { length: (mm: number) => `${mm.toFixed(1)} mm` };
+const idOf = (code: string) => rows.points.find((each) => each.code === code)!.id;
+const seam: WeldSeam = {
+  ...{ id: joint.id, jobId: joint.jobId, kind: 'plug', process: 'mig', long: 400, flange: 18, pitch: null, version: 1 },
+  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'centre', openFor: null, clampedFor: null },
+};
+const pageOf = (more: Partial<WeldSeam> = {}, extra = {}) =>
+  weldingPage(Job.of({ ...rows, weldSeams: [{ ...seam, ...more }], weldStretches: [], ...extra }));
+const planOf = (...of: Parameters<typeof pageOf>) =>
+  pageOf(...of).joints.find((each) => each.joint.id === joint.id)!.plan!;
+
+describe('the place for welding', () => {
+  it('lists the joints the cut made, and marks out those that are said', () => {
+    const page = pageOf();
+    expect(page.joints.map(({ joint: { id } }) => id).toSorted()).toEqual(rows.joints.map(({ id }) => id).toSorted());
+    expect(page.joints.filter(({ plan }) => plan)).toHaveLength(1);
+    const { layout, plans } = planOf();
+    expect(layout.places).toHaveLength(14);
+    expect(plans.map(({ school }) => school)).toEqual(['coolest', 'centre', 'backStep', 'inTurn']);
+    expect(layoutText(seam, layout, words)).toMatch(/^14 plugs along 400.0 mm; about \d+ min .*, \d+ g of wire$/);
+    expect(schoolText(plans[0]!)).toMatch(/^\d+:\d\d/);
+  });
+
+  it('lays plugs along the chart’s line between the points at its ends', () => {
+    const { task, layout } = planOf({ firstPointId: idOf('S1L'), lastPointId: idOf('S2L') });
+    const [first, last] = ['S1L', 'S2L'].map((code) => {
+      const { x, y, z } = Job.of(rows).references.points.get(idOf(code))!.row;
+      return [x, y, z] as const;
+    });
+    const share = layout.places[3]!.along / 400;
+    const whole = norm(subtract(last!, first!));
+    expect(norm(subtract(task.plugs[3]!.at, first!))).toBeCloseTo(share * whole, 9);
+    expect(norm(subtract(task.plugs[3]!.at, last!))).toBeCloseTo((1 - share) * whole, 9);
+  });
+
+  it('knows what is ticked, until it is taken back or the seam is marked out anew', () => {
+    const key = placeKey(planOf().layout.places[0]!.along);
+    const event = (kind: 'ticked' | 'unticked', n: number) => ({
+      ...{ id: `e${n}`, itemId: joint.id, kind, key, at: `2026-11-27T10:0${n}:00.000Z`, author: 'Nils' },
+      ...{ reason: '', value: null },
+    });
+    expect(planOf({}, { workEvents: [event('ticked', 1)] }).done).toEqual([key]);
+    expect(planOf({}, { workEvents: [event('ticked', 1), event('unticked', 2)] }).done).toEqual([]);
+  });
+
+  it('says in words what speaks against it and what is to be done', () => {
+    const said = (faults: readonly { readonly kind: string }[]) =>
+      faults.map((fault) => layoutFaultText(fault as never, words)).join(' ');
+    const { layout } = planOf({ flange: 9 });
+    expect(said(layout.faults)).toMatch(/flange is 9.0 mm wide and such a hole wants 12.0 mm/);
+    expect(said([{ kind: 'soft', what: 'lead', from: 1, to: 2 } as never])).toMatch(
+      /lead from 1.0 mm to 2.0 mm: nothing is welded/,
+    );
+    expect(said([{ kind: 'noThickness' }, { kind: 'noProcess' }])).toMatch(/How thick.*Say what it is welded with/);
+    expect(said([{ kind: 'tooNear', pitch: 9, least: 18 } as never])).toMatch(/near as 9.0 mm/);
+    const note = (each: object) => layoutNoteText(each as never, words);
+    expect(note({ kind: 'backing', numbers: [3, 4] })).toMatch(/behind places 3 and 4, counted from the first end/);
+    expect(note({ kind: 'unreachable', numbers: [1, 2, 3, 4, 5, 6, 7] })).toMatch(/gets to 7 places/);
+    expect(note({ kind: 'gap', gap: 0.9 })).toMatch(/up to 0.9 mm/);
+    expect(note({ kind: 'gap', gap: 0 })).toBe('The edges touch.');
+    expect(note({ kind: 'more', count: 19, factory: 14 })).toBe('19 places where the factory had 14.');
+    expect(note({ kind: 'bondCold' })).toMatch(/No heat/);
+    expect([clock(59.6), clock(245)]).toEqual(['1:00', '4:05']);
+  });
+
+  it('bonds without an order', () => {
+    const { plans, layout } = planOf({ kind: 'bond', process: null, openFor: 20, clampedFor: 240 });
+    expect(plans).toEqual([]);
+    expect(layoutText({ ...seam, kind: 'bond' }, layout, words)).toBe('Bonded along 400.0 mm');
+  });
+});

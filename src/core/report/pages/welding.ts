@@ -1,0 +1,76 @@
+import { layOut, type WeldLayout } from '../../plan/weld-order/layout';
+import { schoolsOf, weldBy, weldTask, type PlaceOn, type WeldPlan } from '../../plan/weld-order/schools';
+import type { WeldTask } from '../../plan/weld-order/order';
+import { add, distance, scale, subtract, type Position } from '../../maths/geometry/vector';
+import type { Joint, WeldSeam, WeldStretch, WorkEvent } from '../../shell/job/entities';
+import type { Job } from '../../shell/job/job';
+import { referencePosition } from '../../shell/references/chosen';
+
+/** How a joint is welded again: marked out, in the order of every school, and what of it is laid. */
+export interface SeamPlan {
+  readonly seam: WeldSeam;
+  readonly stretches: readonly WeldStretch[];
+  readonly layout: WeldLayout;
+  readonly task: WeldTask;
+  /** By every school its process goes by; none where nothing is melted. */
+  readonly plans: readonly WeldPlan[];
+  /** Places that are ticked, by what their tick is kept under. */
+  readonly done: readonly string[];
+}
+
+export interface JointView {
+  readonly joint: Joint;
+  readonly code: string;
+  readonly panel: string;
+  readonly plan?: SeamPlan;
+}
+
+export interface WeldingPage {
+  readonly joints: readonly JointView[];
+  readonly points: readonly { readonly id: string; readonly code: string }[];
+}
+
+/** What a place's tick is kept under: where it is, so that it is another one when the seam is marked out anew. */
+export const placeKey = (along: number): string => along.toFixed(1);
+
+export function weldingPage(job: Job): WeldingPage {
+  return {
+    joints: job.rows.joints
+      .map((joint) => ({
+        ...{ joint, code: job.item(joint.id).code, panel: job.item(joint.panelId).name },
+        ...planOf(job, joint),
+      }))
+      .toSorted((a, b) => a.panel.localeCompare(b.panel) || a.code.localeCompare(b.code, 'en', { numeric: true })),
+    points: job.rows.points.map(({ id, code }) => ({ id, code })),
+  };
+}
+
+function planOf(job: Job, joint: Joint): { readonly plan?: SeamPlan } {
+  const seam = job.rows.weldSeams.find(({ id }) => id === joint.id);
+  if (!seam) return {};
+  const stretches = job.rows.weldStretches.filter(({ seamId }) => seamId === seam.id);
+  const layout = layOut(seam, joint, stretches);
+  const task = weldTask(seam, joint, layout, placeOn(job, seam));
+  const schools = layout.places.length > 0 ? schoolsOf(seam) : [];
+  return {
+    plan: {
+      ...{ seam, stretches, layout, task, done: doneOf(job.rows.workEvents, seam.id) },
+      plans: schools.map((school) => weldBy(school, task, seam.freeEnd)),
+    },
+  };
+}
+
+/** Along the chart's line between its ends where both are known, else along a line of its own. */
+function placeOn(job: Job, { firstPointId, lastPointId, long }: WeldSeam): PlaceOn | undefined {
+  const at = (id: string | null): Position<'chart'> | undefined =>
+    id === null ? undefined : referencePosition(job.references, id);
+  const [first, last] = [at(firstPointId), at(lastPointId)];
+  if (!first || !last || distance(first, last) < 1) return undefined;
+  return (along) => add(first, scale(subtract(last, first), along / long));
+}
+
+/** Ticked and not unticked since. */
+function doneOf(events: readonly WorkEvent[], itemId: string): string[] {
+  const last = new Map(events.flatMap(({ itemId: of, key, kind }) => (of === itemId ? [[key, kind] as const] : [])));
+  return [...last].flatMap(([key, kind]) => (kind === 'ticked' ? [key] : []));
+}

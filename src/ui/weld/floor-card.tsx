@@ -1,0 +1,113 @@
+'use client';
+
+import Link from 'next/link';
+import { placeKey, type JointView, type SeamPlan } from '@/core/report/pages/welding';
+import { clock, layoutFaultText, layoutNoteText, placeWord, SCHOOL_WORD } from '@/core/report/weld-words';
+import { DEFERENCE, CAUTIONS } from '@/core/days/ladder';
+import { Button, buttonClass } from '../kit/button';
+import { Faults } from '../kit/faults';
+import { useAction } from '../kit/use-action';
+import { useFormat } from '../shell/preferences-context';
+import type { WeldActions } from './actions';
+import { chosen } from './seam-card';
+import { TrueScale } from './true-scale';
+
+interface FloorProps {
+  readonly view: JointView & { readonly plan: SeamPlan };
+  readonly actions: Pick<WeldActions, 'recordItemEvent'>;
+}
+
+/** A joint on the floor: cautions, the next place large, every place with its tick; on paper a strip at true scale. */
+export function FloorCard({ view, actions }: FloorProps) {
+  const format = useFormat();
+  const { joint, panel, plan } = view;
+  const { layout, seam } = plan;
+  const ticking = useAction(actions.recordItemEvent);
+  const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
+  const by = chosen(plan);
+  const rows = by.order.map(({ plug, begun }, i) => ({ place: layout.places[plug]!, begun, turn: i + 1 }));
+  const isDone = (along: number) => plan.done.includes(placeKey(along));
+  const next = rows.find(({ place }) => !isDone(place.along));
+  const tick = (along: number) =>
+    ticking.run({
+      ...{ id: crypto.randomUUID(), itemId: joint.id, key: placeKey(along), reason: '', value: null },
+      kind: isDone(along) ? ('unticked' as const) : ('ticked' as const),
+    });
+  return (
+    <section aria-label="Card for the floor" className="mx-auto flex max-w-5xl flex-col gap-4">
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <h1 className="text-2xl">
+          {format.name(panel)}, {format.name(joint.beside)}
+        </h1>
+        <p>{SCHOOL_WORD[by.school]}</p>
+        <span className="no-print ml-auto flex gap-2">
+          <Button onClick={() => window.print()}>Print</Button>
+          <Link className={buttonClass('quiet')} href={`/jobs/${joint.jobId}/weld`}>
+            Back to the plan
+          </Link>
+        </span>
+      </div>
+      <ul className="border-l-4 border-ink bg-sheet px-3 py-1">
+        {(CAUTIONS.weld ?? []).map((caution) => (
+          <li key={caution}>{format.name(caution)}</li>
+        ))}
+        <li className="text-sm text-soft">{DEFERENCE}</li>
+      </ul>
+      {layout.faults.map((fault) => (
+        <p key={fault.kind} role="alert" className="border-l-4 border-minus pl-3">
+          {format.name(layoutFaultText(fault, words))}
+        </p>
+      ))}
+      {next ? (
+        <div className="no-print flex flex-wrap items-end gap-x-6 gap-y-2" data-next={next.turn}>
+          <p className="num text-8xl leading-none">{next.turn}</p>
+          <p className="text-xl">
+            {placeWord(seam)} {next.turn} of {rows.length}: {words.length(next.place.along)} from the first end
+            {seam.kind === 'plug' ? `, hole ${words.length(next.place.size)}` : ''}
+            {next.place.sheets === 3 ? ', through three sheets' : ''}.{' '}
+            <span className="text-soft">Not before {clock(next.begun)} from the first.</span>
+          </p>
+          <Button
+            look="main"
+            className="text-lg"
+            disabled={ticking.pending}
+            onClick={() => void tick(next.place.along)}
+          >
+            It is laid
+          </Button>
+        </div>
+      ) : (
+        <p role="status" className="text-lg">
+          Every {placeWord(seam)} is laid. Let it cool, then read what it was to keep.
+        </p>
+      )}
+      <Faults faults={ticking.faults} />
+      <ol className="grid gap-x-6 sm:grid-cols-2 lg:grid-cols-3" aria-label="In this order">
+        {rows.map(({ place, begun, turn }) => (
+          <li key={place.number}>
+            <label className="flex min-h-11 items-center gap-3">
+              <input
+                type="checkbox"
+                className="size-6 shrink-0"
+                checked={isDone(place.along)}
+                disabled={ticking.pending}
+                onChange={() => void tick(place.along)}
+              />
+              <span className="num w-8 text-right">{turn}</span>
+              <span>
+                at {format.thin(place.along)} {format.unit}
+                <span className="text-soft">, {clock(begun)}</span>
+              </span>
+            </label>
+          </li>
+        ))}
+      </ol>
+      <ul className="list-inside list-disc text-sm">
+        {layout.notes.map((note) => (
+          <li key={note.kind}>{format.name(layoutNoteText(note, words))}</li>
+        ))}
+      </ul>
+      <TrueScale plan={plan} turns={rows.map(({ place, turn }) => ({ place, turn }))} />
+    </section>
+  );
+}
