@@ -2,6 +2,7 @@ import { kernel } from '@/core/maths/linear/kernel';
 import type { Case } from './case';
 import { nets } from './nets';
 import { panels } from './panels';
+import { welds } from './welds';
 import { rounds } from './rounds';
 import { stacks } from './stacks';
 import { structure } from './structure';
@@ -29,8 +30,8 @@ function timed({ run }: Case): number {
 }
 
 const wanted = process.argv[2] ?? '';
-const chosen = [...nets, ...rounds, ...undisturbed, ...stacks, ...structure, ...panels].filter(({ of, what }) =>
-  `${of} ${what}`.includes(wanted),
+const chosen = [...nets, ...rounds, ...undisturbed, ...stacks, ...structure, ...panels, ...welds].filter(
+  ({ of, what }) => `${of} ${what}`.includes(wanted),
 );
 const cases = [...yardstick, ...chosen, ...yardstick];
 console.log(

@@ -76,7 +76,7 @@ describe('a joint that is welded again', () => {
     valueOf(await recordItemEvent({ ...tick, id: randomUUID() }));
     const after = await shop().rows();
     expect(after.workEvents.filter(({ itemId }) => itemId === jointId)).toHaveLength(1);
-    expect(weldingPage(Job.of(after)).joints[0]!.plan).toMatchObject({ done: ['9.0'], stretches: [corner] });
+    expect(weldingPage(Job.of(after)).joints[0]!.plan).toMatchObject({ done: [{ key: '9.0' }], stretches: [corner] });
     const read = readArchiveDocuments(archiveDocuments(after));
     if (!read.ok) throw new Error(JSON.stringify(read.faults));
     expect(read.value.weldSeams).toEqual(after.weldSeams);

@@ -69,7 +69,13 @@ const MOMENT = 1e-5;
  * what spreads towards the place only grows: the share at age τ is after δ at least τ/(τ + δ)·exp(−βδ) of itself. So long the place is
  * certainly too warm.
  */
-export function coolsNoSooner(conduction: Conduction, seen: readonly Seen[], now: number, most: number): number {
+export function coolsNoSooner(
+  conduction: Conduction,
+  seen: readonly Seen[],
+  now: number,
+  most: number,
+  moment = MOMENT,
+): number {
   const { strength, spreading, losing } = conduction;
   const shares = seen.flatMap(({ energy, since, square }) => {
     const age = now - since;
@@ -82,10 +88,10 @@ export function coolsNoSooner(conduction: Conduction, seen: readonly Seen[], now
   if (left(0) <= most) return 0;
   let [low, high] = [0, 1];
   while (left(high) > most) [low, high] = [high, 2 * high];
-  for (let i = 0; i < 60 && high - low > MOMENT / 4; i++) {
+  for (let i = 0; i < 60 && high - low > moment / 4; i++) {
     const middle = (low + high) / 2;
     if (left(middle) > most) low = middle;
     else high = middle;
   }
-  return Math.max(low, MOMENT);
+  return Math.max(low, moment);
 }

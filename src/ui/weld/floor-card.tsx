@@ -1,10 +1,12 @@
 'use client';
 
 import Link from 'next/link';
-import { placeKey, type JointView, type SeamPlan } from '@/core/report/pages/welding';
+import { isLaid, placeKey, tooWarmBeside, type JointView, type SeamPlan } from '@/core/report/pages/welding';
 import { clock, layoutFaultText, layoutNoteText, placeWord, SCHOOL_WORD } from '@/core/report/weld-words';
 import { DEFERENCE, CAUTIONS } from '@/core/days/ladder';
+import { useEffect, useState } from 'react';
 import { Button, buttonClass } from '../kit/button';
+import { ClientOnly } from '../kit/client-only';
 import { Faults } from '../kit/faults';
 import { useAction } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
@@ -14,11 +16,12 @@ import { TrueScale } from './true-scale';
 
 interface FloorProps {
   readonly view: JointView & { readonly plan: SeamPlan };
+  readonly joints: readonly JointView[];
   readonly actions: Pick<WeldActions, 'recordItemEvent'>;
 }
 
 /** A joint on the floor: cautions, the next place large, every place with its tick; on paper a strip at true scale. */
-export function FloorCard({ view, actions }: FloorProps) {
+export function FloorCard({ view, joints, actions }: FloorProps) {
   const format = useFormat();
   const { joint, panel, plan } = view;
   const { layout, seam } = plan;
@@ -26,7 +29,7 @@ export function FloorCard({ view, actions }: FloorProps) {
   const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
   const by = chosen(plan);
   const rows = by.order.map(({ plug, begun }, i) => ({ place: layout.places[plug]!, begun, turn: i + 1 }));
-  const isDone = (along: number) => plan.done.includes(placeKey(along));
+  const isDone = (along: number) => isLaid(plan, along);
   const next = rows.find(({ place }) => !isDone(place.along));
   const tick = (along: number) =>
     ticking.run({
@@ -58,6 +61,9 @@ export function FloorCard({ view, actions }: FloorProps) {
           {format.name(layoutFaultText(fault, words))}
         </p>
       ))}
+      <ClientOnly waiting={null}>
+        <Beside view={view} joints={joints} />
+      </ClientOnly>
       {next ? (
         <div className="no-print flex flex-wrap items-end gap-x-6 gap-y-2" data-next={next.turn}>
           <p className="num text-8xl leading-none">{next.turn}</p>
@@ -110,4 +116,22 @@ export function FloorCard({ view, actions }: FloorProps) {
       <TrueScale plan={plan} turns={rows.map(({ place, turn }) => ({ place, turn }))} />
     </section>
   );
+}
+
+/** It is looked again how warm it is beside, ms. */
+const LOOK_EVERY = 5000;
+
+/** Never beside hot metal: what was laid on the same panel a moment ago. */
+function Beside({ view, joints }: Pick<FloorProps, 'view' | 'joints'>) {
+  const format = useFormat();
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), LOOK_EVERY);
+    return () => clearInterval(timer);
+  }, []);
+  return tooWarmBeside(joints, view, now).map(({ beside, rise }) => (
+    <p key={beside} role="alert" className="border-l-4 border-minus pl-3">
+      {format.name(beside)} on the same panel is still {format.warmer(rise)} over its surroundings: let it cool first.
+    </p>
+  ));
 }

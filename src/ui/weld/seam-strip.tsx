@@ -1,5 +1,5 @@
 import type { SeamPlan } from '@/core/report/pages/welding';
-import { placeKey } from '@/core/report/pages/welding';
+import { isLaid } from '@/core/report/pages/welding';
 import { heatAt, type WeldPlan } from '@/core/plan/weld-order/schools';
 import { useFormat } from '../shell/preferences-context';
 
@@ -23,7 +23,7 @@ interface StripProps {
  */
 export function SeamStrip({ plan, by, now }: StripProps) {
   const format = useFormat();
-  const { seam, layout, stretches, task, done } = plan;
+  const { seam, layout, stretches, task } = plan;
   const x = (along: number) => EDGE + ((WIDTH - 2 * EDGE) * along) / seam.long;
   const laid = by.order.filter(({ begun, plug }) => begun + task.plugs[plug]!.seconds <= now);
   const heat = heatAt(task, laid, now);
@@ -88,7 +88,7 @@ export function SeamStrip({ plan, by, now }: StripProps) {
                 strokeWidth={1.5}
               />
             )}
-            {done.includes(placeKey(along)) ? (
+            {isLaid(plan, along) ? (
               <line x1={x(along)} x2={x(along)} y1={LINE - 16} y2={LINE + 16} stroke="var(--ink)" strokeWidth={2} />
             ) : null}
             {few || turn.get(i)! % 5 === 1 ? (

@@ -21,7 +21,7 @@ export interface Standing {
 }
 
 /** What nobody means to move wanders so far from one round to the next, mm: one standard deviation. */
-const WANDERS = 0.3;
+const WANDERS = 0.5;
 /** Further off than so many standard deviations it was moved, and what was known of it before says nothing. */
 const MOVED = 3;
 

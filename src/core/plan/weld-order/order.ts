@@ -27,6 +27,8 @@ export interface WeldTask {
   readonly near: number;
   /** One must be laid before the other, by their places. */
   readonly hold: readonly (readonly [before: number, after: number])[];
+  /** Heat from further away is left out, mm, and moments are told to so much, s: for many plugs. All of it, and exactly, where it is absent. */
+  readonly rough?: { readonly reach: number; readonly moment: number };
 }
 
 export interface LaidPlug {
@@ -82,33 +84,35 @@ class WeldOrder {
   private readonly needs: readonly (readonly number[])[];
   /** Which plugs lie near each. */
   private readonly near: readonly ReadonlySet<number>[];
+  /** Which plugs' heat counts at each; none where all does. */
+  private readonly within: readonly ReadonlySet<number>[];
 
   constructor(private readonly task: WeldTask) {
     const { plugs, hold, near, sheet } = task;
     this.conduction = conductionOf(sheet);
     this.needs = plugs.map((_, i) => hold.flatMap(([before, after]) => (after === i ? [before] : [])));
-    this.near = plugs.map(
-      ({ at }) => new Set(plugs.flatMap((other, j) => (norm(subtract(at, other.at)) <= near ? [j] : []))),
-    );
+    const nearer = (most: number) =>
+      plugs.map(({ at }) => new Set(plugs.flatMap((other, j) => (norm(subtract(at, other.at)) <= most ? [j] : []))));
+    this.near = nearer(near);
+    this.within = task.rough ? nearer(task.rough.reach) : [];
   }
 
   /** One more plug laid, at the first moment it may be begun. */
   with({ order, sources, finished }: Laid, plug: number): Laid {
     const { plugs, moving, most } = this.task;
     const { at, energy, seconds } = plugs[plug]!;
+    const moment = this.task.rough?.moment;
     const near = this.near[plug]!;
-    const own = seenFrom(at, sources);
-    const watched = [
-      own,
-      ...order.flatMap((laid) => (near.has(laid.plug) ? [seenFrom(plugs[laid.plug]!.at, sources)] : [])),
-    ];
+    const seen = (place: number) => seenFrom(plugs[place]!.at, this.reaching(place, order, sources));
+    const own = seen(plug);
+    const watched = [own, ...order.flatMap((laid) => (near.has(laid.plug) ? [seen(laid.plug)] : []))];
     let begun = order.length === 0 ? 0 : finished + moving;
     for (;;) {
       const wait = watched.reduce((longest, seen) => {
         const rise = riseAt(this.conduction, seen, begun);
         return rise <= most * (1 + 1e-12)
           ? longest
-          : Math.max(longest, coolsNoSooner(this.conduction, seen, begun, most));
+          : Math.max(longest, coolsNoSooner(this.conduction, seen, begun, most, moment));
       }, 0);
       if (wait === 0) break;
       begun += wait;
@@ -119,6 +123,12 @@ class WeldOrder {
       sources: [...sources, { at, energy, since }],
       finished: since,
     };
+  }
+
+  /** The sources that count at a place. */
+  private reaching(place: number, order: Laid['order'], sources: Laid['sources']): readonly HeatSource[] {
+    const within = this.within[place];
+    return within ? sources.filter((_, i) => within.has(order[i]!.plug)) : sources;
   }
 
   private ready({ order }: Laid): number[] {

@@ -1,5 +1,5 @@
 import type { Joint, WeldSeam } from '../../shell/job/entities';
-import type { Vector } from '../../maths/geometry/vector';
+import { norm, subtract, type Vector } from '../../maths/geometry/vector';
 import { conductionOf, riseAt, seenFrom, type HeatSource, type Sheet } from '../../structure/heat';
 import { arcOf, type WeldLayout } from './layout';
 import { laidIn, weldOrder, type LaidPlug, type WeldTask } from './order';
@@ -26,13 +26,16 @@ export interface WeldPlan {
 /** Car sheet: W/(m·K), kg/m³, J/(kg·K), W/(m²·K) from each face. */
 const STEEL = { conductivity: 50, density: 7850, heat: 490, loss: 15 } as const;
 /** No warmer than this beside a plug that is begun, K: a hand can stay on it. */
-const WARM = 60;
+export const WARM = 60;
 /** s */
 const MOVING = 2;
 /** mm */
 const NEAR = 85;
 /** Up to so many places the order is searched for; beyond, by skips. */
 const SEARCHED = 8;
+/** With more places heat from further off than this is left out (each adds less than a degree there), and moments told to a tenth. */
+const EXACTLY = 60;
+const ROUGH = { reach: 300, moment: 0.1 } as const;
 /** s */
 const AFTER = 60;
 /** Places stepped back over at once. */
@@ -61,6 +64,7 @@ export function weldTask(
     sheet,
     plugs: places.map((place) => ({ at: at(place.along), ...arcOf(seam, place, sheet.thickness) })),
     ...{ moving: MOVING, most: inOneGo ? 1e9 : WARM, near: NEAR, hold: [] },
+    ...(places.length > EXACTLY ? { rough: ROUGH } : {}),
   };
 }
 
@@ -136,12 +140,20 @@ function coolest(task: WeldTask): readonly number[] {
     const found = weldOrder(task);
     if (found.ok) return found.order.map(({ plug }) => plug);
   }
-  const strides = [...new Set([2, 3, 4, 5, 7, Math.ceil(Math.sqrt(n)), Math.ceil(n / 4), Math.ceil(n / 3)])];
+  // Wide enough that no place is near the one before it, and wider.
+  const pitch = n > 1 ? norm(subtract(task.plugs[1]!.at, task.plugs[0]!.at)) : task.near;
+  const clear = Math.floor(task.near / Math.max(1, pitch)) + 1;
+  const strides = [...new Set([clear, clear + 1, 2 * clear, Math.ceil(n / 3)])].filter((stride) => stride > 1);
   const tried = [outwards(n), outwards(n).toSorted((a, b) => a - b)].flatMap((base) =>
     strides.filter((stride) => stride < n).map((stride) => skipped(base, stride)),
   );
-  const [best] = tried
-    .map((order) => ({ order, finished: laidIn(task, order).finished }))
-    .toSorted((a, b) => a.finished - b.finished);
+  const soonest = task.plugs.reduce((sum, { seconds }) => sum + seconds + task.moving, -task.moving);
+  let best: { readonly order: readonly number[]; readonly finished: number } | undefined;
+  for (const order of tried) {
+    const { finished } = laidIn(task, order);
+    if (!best || finished < best.finished) best = { order, finished };
+    // Without a wait nothing is earlier.
+    if (finished <= soonest + 1e-6) break;
+  }
   return best?.order ?? outwards(n);
 }

@@ -4,7 +4,7 @@ import { norm, subtract } from '../../maths/geometry/vector';
 import type { WeldSeam } from '../../shell/job/entities';
 import { Job } from '../../shell/job/job';
 import { clock, layoutFaultText, layoutNoteText, layoutText, schoolText } from '../weld-words';
-import { placeKey, weldingPage } from './welding';
+import { placeKey, stillWarm, tooWarmBeside, weldingPage } from './welding';
 
 const rows = demoRows('solbris');
 const joint = rows.joints.find(({ factorySpots }) => factorySpots === 14)!;
@@ -49,8 +49,39 @@ describe('the place for welding', () => {
       ...{ id: `e${n}`, itemId: joint.id, kind, key, at: `2026-11-27T10:0${n}:00.000Z`, author: 'Nils' },
       ...{ reason: '', value: null },
     });
-    expect(planOf({}, { workEvents: [event('ticked', 1)] }).done).toEqual([key]);
+    expect(planOf({}, { workEvents: [event('ticked', 1)] }).done).toMatchObject([{ key }]);
     expect(planOf({}, { workEvents: [event('ticked', 1), event('unticked', 2)] }).done).toEqual([]);
+  });
+
+  it('warns of a joint on the same panel that is still hot, by when it was ticked, until it has cooled', () => {
+    const beside = rows.joints.find((each) => each.panelId === joint.panelId && each.id !== joint.id)!;
+    const at = '2026-11-27T10:00:00.000Z';
+    const keys = planOf()
+      .layout.places.slice(0, 3)
+      .map(({ along }) => placeKey(along));
+    const page = pageOf(
+      {},
+      {
+        weldSeams: [seam, { ...seam, id: beside.id }],
+        workEvents: keys.map((key, n) => ({
+          ...{ id: `e${n}`, itemId: joint.id, kind: 'ticked', key, at, author: 'Nils', reason: '', value: null },
+        })),
+      },
+    ).joints;
+    const view = page.find((each) => each.joint.id === beside.id)!;
+    const after = (seconds: number) => tooWarmBeside(page, view, Date.parse(at) + 1000 * seconds);
+    expect(after(5)).toMatchObject([{ beside: joint.beside }]);
+    expect(after(1800)).toEqual([]);
+    const self = page.find((each) => each.joint.id === joint.id)!;
+    expect(tooWarmBeside(page, self, Date.parse(at) + 5000)).toEqual([]);
+    // By hand: the middle of three plugs 29 mm apart, five seconds after, in 0.9 mm of steel.
+    const { seconds, energy } = self.plan!.task.plugs[1]!;
+    const [k, c, d, h] = [50, 7850 * 490, 0.0009, 15];
+    const r = (self.plan!.layout.places[1]!.along - self.plan!.layout.places[0]!.along) / 1000;
+    const one = (energy / (4 * Math.PI * k * d * 5)) * Math.exp((-2 * h * 5) / (c * d));
+    const other = one * Math.exp(-(r ** 2) / (4 * (k / c) * 5));
+    expect(seconds).toBeGreaterThan(1);
+    expect(stillWarm(self.plan!, Date.parse(at) + 5000)).toBeCloseTo(one + 2 * other, 6);
   });
 
   it('says in words what speaks against it and what is to be done', () => {

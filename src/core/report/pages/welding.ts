@@ -1,5 +1,5 @@
 import { layOut, type WeldLayout } from '../../plan/weld-order/layout';
-import { schoolsOf, weldBy, weldTask, type PlaceOn, type WeldPlan } from '../../plan/weld-order/schools';
+import { heatAt, schoolsOf, WARM, weldBy, weldTask, type PlaceOn, type WeldPlan } from '../../plan/weld-order/schools';
 import type { WeldTask } from '../../plan/weld-order/order';
 import { add, distance, scale, subtract, type Position } from '../../maths/geometry/vector';
 import type { Joint, WeldSeam, WeldStretch, WorkEvent } from '../../shell/job/entities';
@@ -14,8 +14,8 @@ export interface SeamPlan {
   readonly task: WeldTask;
   /** By every school its process goes by; none where nothing is melted. */
   readonly plans: readonly WeldPlan[];
-  /** Places that are ticked, by what their tick is kept under. */
-  readonly done: readonly string[];
+  /** Places that are ticked, by what their tick is kept under, with when. */
+  readonly done: readonly { readonly key: string; readonly at: string }[];
 }
 
 export interface JointView {
@@ -70,7 +70,33 @@ function placeOn(job: Job, { firstPointId, lastPointId, long }: WeldSeam): Place
 }
 
 /** Ticked and not unticked since. */
-function doneOf(events: readonly WorkEvent[], itemId: string): string[] {
-  const last = new Map(events.flatMap(({ itemId: of, key, kind }) => (of === itemId ? [[key, kind] as const] : [])));
-  return [...last].flatMap(([key, kind]) => (kind === 'ticked' ? [key] : []));
+function doneOf(events: readonly WorkEvent[], itemId: string): SeamPlan['done'] {
+  const last = new Map(events.flatMap((event) => (event.itemId === itemId ? [[event.key, event] as const] : [])));
+  return [...last.values()].flatMap(({ key, kind, at }) => (kind === 'ticked' ? [{ key, at }] : []));
 }
+
+export const isLaid = ({ done }: Pick<SeamPlan, 'done'>, along: number): boolean =>
+  done.some(({ key }) => key === placeKey(along));
+
+/**
+ * How warm the warmest place of a seam still is over its surroundings, K, by when its places were ticked.
+ *
+ * @param now ms since 1970
+ */
+export function stillWarm({ layout, task, done }: SeamPlan, now: number): number {
+  const order = done.flatMap(({ key, at }) => {
+    const plug = layout.places.findIndex(({ along }) => placeKey(along) === key);
+    const ago = (now - Date.parse(at)) / 1000;
+    // Ticked when it is laid: it was begun as long before as it takes.
+    return plug < 0 || ago < 0 ? [] : [{ plug, begun: -ago - task.plugs[plug]!.seconds, rise: 0 }];
+  });
+  return order.length === 0 ? 0 : Math.max(...heatAt(task, order, 0));
+}
+
+/** Joints of the same panel that are too warm to weld beside, with how warm. */
+export const tooWarmBeside = (page: readonly JointView[], view: JointView, now: number) =>
+  page.flatMap((other) => {
+    const same = other.plan && other.joint.panelId === view.joint.panelId && other.joint.id !== view.joint.id;
+    const rise = same ? stillWarm(other.plan, now) : 0;
+    return rise > WARM ? [{ beside: other.joint.beside, rise }] : [];
+  });

@@ -8,5 +8,5 @@ export default async function Page({ params }: { params: Promise<{ job: string; 
   const { made } = await jobAnd(job, 'welding', undefined);
   const view = made.joints.find((each) => each.joint.id === joint);
   if (!view?.plan || view.plan.plans.length === 0) notFound();
-  return <FloorCard view={{ ...view, plan: view.plan }} actions={{ recordItemEvent }} />;
+  return <FloorCard view={{ ...view, plan: view.plan }} joints={made.joints} actions={{ recordItemEvent }} />;
 }

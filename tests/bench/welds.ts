@@ -1,0 +1,16 @@
+import { layOut } from '@/core/plan/weld-order/layout';
+import { weldBy, weldTask } from '@/core/plan/weld-order/schools';
+import type { WeldSeam } from '@/core/shell/job/entities';
+import type { Case } from './case';
+
+const JOINT = { thicknessA: 0.9, thicknessB: 0.9, factorySpots: 400 };
+const SEAM: WeldSeam = {
+  ...{ id: '', jobId: '', kind: 'plug', process: 'mig', long: 12_000, flange: 18, pitch: null, version: 1 },
+  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'coolest', openFor: null, clampedFor: null },
+};
+const task = weldTask(SEAM, JOINT, layOut(SEAM, JOINT, []));
+
+/** Welding: the order of four hundred plugs, with every wait. */
+export const welds: readonly Case[] = [
+  { of: 'welding', what: '400 plugs, wherever it is coolest', run: () => weldBy('coolest', task, 'both') },
+];
