@@ -124,7 +124,8 @@ describe('the pulls that are proposed', () => {
     const error = (which: 'before' | 'after') =>
       advice.points.reduce((sum, point) => sum + (norm(point[which]) / point.limit) ** 2, 0);
     expect(advice.proposals.length).toBeGreaterThan(0);
-    expect(error('after')).toBeLessThan(0.6 * error('before'));
+    // What stands right is not to be lost: no more is asked of one round.
+    expect(error('after')).toBeLessThan(0.75 * error('before'));
   });
 
   it('move nothing that stands right past its limit, the holds counted that they ask for', () => {

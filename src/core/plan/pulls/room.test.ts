@@ -39,9 +39,9 @@ describe('where a point stands that nobody means to move', () => {
     expect(better / all).toBeGreaterThan(0.05);
   });
 
-  it('leaves room for what two standard deviations may hide, and never none at all', () => {
+  it('leaves room for what two and a half standard deviations may hide, and never none at all', () => {
     const { up, down } = roomOf(read(0.5, 0.25));
-    expect([up[0], down[0], up[1]]).toEqual([1, 2, 1.5]);
+    expect([up[0], down[0], up[1]]).toEqual([0.875, 1.875, 1.375]);
     expect(roomOf(read(1.9)).up[0]).toBe(0.25);
   });
 });

@@ -1,5 +1,4 @@
 import { mapAxes, subtract, type Vector } from '../../maths/geometry/vector';
-import { COVERAGE } from '../../maths/statistics/verdict';
 
 /** How far a place may move along each axis, the one way and the other, mm; all above zero. */
 export interface Room {
@@ -42,10 +41,13 @@ export function standsNow<Known extends Standing>(before: Standing | undefined, 
   };
 }
 
-/** What is left of a place's limit once it may stand two standard deviations nearer to it than it was read. */
+/** A place may stand nearer to its limit than is known by so many standard deviations: what stands right is not to be lost. */
+const SURE = 2.5;
+
+/** What is left of a place's limit wherever it may stand. */
 export function roomOf({ off, sd, limit }: Standing): Room {
   const left = (way: 1 | -1) =>
-    off.map((value, k) => Math.max(LEAST_ROOM, limit - way * value - COVERAGE * sd[k]!)) as unknown as Vector;
+    off.map((value, k) => Math.max(LEAST_ROOM, limit - way * value - SURE * sd[k]!)) as unknown as Vector;
   return { up: left(1), down: left(-1) };
 }
 
