@@ -109,7 +109,8 @@ export function pullHome(job: Job, of: PullModel, seed: number, by: 'plan' | 're
     const read = truth().map((each) => ({ ...each, move: each.move.map(noisy) as unknown as Vector }));
     const wanted = read.map((each) => ({ ...each, isOut: isOutside(each) }));
     const right = kept.map(
-      (each, i) => (known[i] = standsNow(known[i], { ...each, off: stands(now, each).map(noisy) as unknown as Vector })),
+      (each, i) =>
+        (known[i] = standsNow(known[i], { ...each, off: stands(now, each).map(noisy) as unknown as Vector })),
     );
     const made = by === 'plan' ? planned(job, { ...of, wanted, kept: right }, stopped) : worst(wanted, right);
     const held = made && clampedBesides(shell, turned, made.clamps.length > 0 ? made.clamps : stopped);
