@@ -2,9 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { settingsFor } from '@/core/plan/panels/setting-templates';
 import { fittingPage } from '@/core/report/pages/fitting';
-import { NEW_HUNG } from '@/core/shell/job/entities';
+import { NEW_HUNG, NEW_SEAM } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
+import { addSeam } from '@/server/actions/chart';
 import * as actions from '@/server/actions/fitting';
 import { withdraw } from '@/server/actions/work';
 import { benchPerTest, faultsOf, valueOf } from '../support/bench';
@@ -123,8 +124,19 @@ describe('a panel that is fitted', () => {
     corners[1]!.pointId = b!.id;
     valueOf(await actions.setPanelMeasures({ hungId, measures: [measure], corners }));
     const packer = { id: id(), jobId, name: 'front left', least: 0, most: 9, step: null, inNow: 3 };
-    const [station] = (await shop().rows()).seamStations;
-    const effects = [{ packerId: packer.id, stationId: station!.id, gap: 0.5, flush: 0 }];
+    const seam = {
+      ...NEW_SEAM,
+      id: id(),
+      jobId,
+      code: 'DFL',
+      name: 'front edge',
+      side: 'left' as const,
+      pairing: '',
+      version: 1,
+    };
+    const station = { id: id(), seamId: seam.id, number: 1, name: 'top' };
+    valueOf(await addSeam({ seam, stations: [station], targets: [] }));
+    const effects = [{ packerId: packer.id, stationId: station.id, gap: 0.5, flush: 0 }];
     expect(refusal(await actions.setBodyPackers({ jobId, packers: [{ ...packer, inNow: 12 }], effects: [] }))).toMatch(
       /between the least and the most/,
     );
