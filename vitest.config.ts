@@ -14,8 +14,19 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'unit',
-          include: ['src/{core,formats,ui,workers}/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: ['src/{core,formats}/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
           // Seeded runs take seconds on a busy machine; speed is what the benchmarks measure.
+          testTimeout: 60_000,
+          maxWorkers,
+          // The core keeps nothing that another test could see: what is loaded once serves all files.
+          isolate: false,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'ui',
+          include: ['src/{ui,workers}/**/*.test.ts'],
           testTimeout: 60_000,
           maxWorkers,
         },

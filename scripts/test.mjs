@@ -70,7 +70,7 @@ await check('Format', 'prettier', ['--check', '--log-level=warn', '.']);
 await check('Types', 'tsc', ['--noEmit']);
 ensureBuild();
 await lint;
-for (const project of ['unit', 'db', 'e2e']) await tests(project);
+for (const project of ['unit', 'ui', 'db', 'e2e']) await tests(project);
 rmSync(results, { recursive: true, force: true });
 
 for (const each of wrong) console.log(`\nWhat went wrong once more: ${each}`);

@@ -132,7 +132,7 @@ async function pressAllTwice(page: Page, path: string): Promise<number> {
       pressed.set(kind, (pressed.get(kind) ?? 0) + 1);
       await buttons
         .nth(i)
-        .dblclick({ timeout: 600, noWaitAfter: true })
+        .dblclick({ timeout: 300, noWaitAfter: true })
         .catch(() => undefined);
       await answerDialog(page);
       if (new URL(page.url()).pathname !== new URL(path, page.url()).pathname) await page.goto(path);
@@ -163,8 +163,8 @@ async function answerDialog(page: Page): Promise<void> {
   for (const field of await dialog.locator('input:not([type]):not([readonly]), textarea').all())
     if ((await field.inputValue().catch(() => 'gone')) === '') await field.fill('pressed twice').catch(() => undefined);
   const deciding = dialog.getByRole('button').last();
-  await deciding.dblclick({ timeout: 600, noWaitAfter: true }).catch(() => undefined);
-  await page.waitForTimeout(120);
+  await deciding.dblclick({ timeout: 300, noWaitAfter: true }).catch(() => undefined);
+  await page.waitForTimeout(60);
   for (let i = 0; i < 3 && (await page.getByRole('dialog').count()) > 0; i++) await page.keyboard.press('Escape');
 }
 
