@@ -1,3 +1,4 @@
+import type { FittingPage, HungView } from '@/core/report/pages/fitting';
 import { cornerWord, lengthWord, THING_WORD } from '@/core/report/fitting-words';
 import {
   MEASURED_THINGS,
@@ -13,7 +14,13 @@ import { FieldError, inputClass, SelectField } from '../kit/field';
 import { FormFields } from '../kit/form-fields';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 import { useFormat, usePreferences } from '../shell/preferences-context';
-import type { ShapeProps } from './shape';
+import type { PanelActions } from './actions';
+
+export interface ShapeProps {
+  readonly view: HungView;
+  readonly points: FittingPage['points'];
+  readonly actions: PanelActions;
+}
 
 /** What is read with a tram in clean holes; of a tape more. One standard deviation, mm. */
 const SD = 0.5;

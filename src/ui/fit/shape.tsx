@@ -1,18 +1,10 @@
-import type { FittingPage, HungView } from '@/core/report/pages/fitting';
 import { byPointsText, hiddenText, lengthWord, separationText, THING_WORD } from '@/core/report/fitting-words';
 import { MEASURED_THINGS, SHAPE_LENGTHS } from '@/core/shell/job/entities';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
 import { useFormat } from '../shell/preferences-context';
 import { VerdictMark } from '../sheet/mark';
-import type { PanelActions } from './actions';
-import { MeasuresForm } from './measures-form';
-
-export interface ShapeProps {
-  readonly view: HungView;
-  readonly points: FittingPage['points'];
-  readonly actions: PanelActions;
-}
+import { MeasuresForm, type ShapeProps } from './measures-form';
 
 /** Whether what is left is the panel's or its opening's, with what says so. */
 export function Shape(props: ShapeProps) {
