@@ -84,8 +84,20 @@ export const schoolText = ({ finished, waited, waits }: WeldPlan): string =>
     : `${clock(finished)}, of it ${clock(waited)} waiting, ${waits === 1 ? 'once' : `${waits} times`}`;
 
 /** What a seam is marked out as. */
-export const layoutText = (seam: WeldSeam, { places, minutes, wire }: WeldLayout, { length }: Lengths): string => {
-  if (seam.kind === 'bond') return `Bonded along ${length(seam.long)}`;
+export const layoutText = (
+  seam: WeldSeam,
+  { places, stops, minutes, wire }: WeldLayout,
+  { length }: Lengths,
+): string => {
+  if (seam.kind === 'bond') {
+    const times = [
+      ...(seam.openFor === null ? [] : [`open for ${seam.openFor} min`]),
+      ...(seam.clampedFor === null ? [] : [`clamped for ${seam.clampedFor} min`]),
+    ];
+    return [`Bonded along ${length(seam.long)}`, ...times].join(', ');
+  }
   const wired = wire > 0 && seam.process === 'mig' ? `, ${Math.ceil(wire)} g of wire` : '';
-  return `${counted(places.length, placeWord(seam))} along ${length(seam.long)}; about ${Math.round(minutes)} min with preparing and dressing${wired}`;
+  const inOneGo = seam.process === 'tig' || seam.process === 'gas';
+  const stopped = inOneGo && stops.length > 0 ? `; stops at ${listed(stops.map(length))}` : '';
+  return `${counted(places.length, placeWord(seam))} along ${length(seam.long)}; about ${Math.round(minutes)} min with preparing and dressing${wired}${stopped}`;
 };

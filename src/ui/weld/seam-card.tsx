@@ -72,9 +72,7 @@ export function JointCard(props: CardProps) {
               {format.name(layoutFaultText(fault, words))}
             </p>
           ))}
-          {plan.plans.length > 0 ? (
-            <Order key={plan.seam.school} view={view} plan={plan} actions={props.actions} />
-          ) : null}
+          {plan.plans.length > 0 ? <Order key={plan.seam.school} plan={plan} actions={props.actions} /> : null}
           <ul className="list-inside list-disc text-sm text-soft">
             {plan.layout.notes.map((note) => (
               <li key={note.kind}>{format.name(layoutNoteText(note, words))}</li>
@@ -92,7 +90,7 @@ const done = ({ layout, done: ticked }: SeamPlan): string =>
 /** So many seconds of welding to one of playing. */
 const FASTER = 30;
 
-function Order({ plan, actions }: { view: JointView; plan: SeamPlan; actions: WeldActions }) {
+function Order({ plan, actions }: { plan: SeamPlan; actions: WeldActions }) {
   const format = useFormat();
   const saving = useAction(actions.saveWeldSeam);
   const { seam, plans, stretches } = plan;

@@ -46,7 +46,7 @@ export function schoolsOf({ process }: Pick<WeldSeam, 'process'>): readonly Scho
   return process === 'tig' || process === 'gas' ? ['oneEnd', 'backStep'] : ['coolest', 'centre', 'backStep', 'inTurn'];
 }
 
-export const sheetOf = ({ thicknessA, thicknessB }: Pick<Joint, 'thicknessA' | 'thicknessB'>): Sheet => ({
+const sheetOf = ({ thicknessA, thicknessB }: Pick<Joint, 'thicknessA' | 'thicknessB'>): Sheet => ({
   ...STEEL,
   thickness: Math.min(thicknessA ?? thicknessB ?? 1, thicknessB ?? thicknessA ?? 1),
 });

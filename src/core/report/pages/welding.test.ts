@@ -108,5 +108,9 @@ describe('the place for welding', () => {
     const { plans, layout } = planOf({ kind: 'bond', process: null, openFor: 20, clampedFor: 240 });
     expect(plans).toEqual([]);
     expect(layoutText({ ...seam, kind: 'bond' }, layout, words)).toBe('Bonded along 400.0 mm');
+    const timed = { ...seam, kind: 'bond' as const, openFor: 20, clampedFor: 240 };
+    expect(layoutText(timed, layout, words)).toBe('Bonded along 400.0 mm, open for 20 min, clamped for 240 min');
+    const tig = { ...seam, kind: 'butt' as const, process: 'tig' as const };
+    expect(layoutText(tig, { ...layout, stops: [130] }, words)).toMatch(/; stops at 130.0 mm$/);
   });
 });
