@@ -79,7 +79,16 @@ export function solbrisPanels(job: JobBuilder, author: string): void {
     [left, 'S2', 'lower hinge, front hole'],
     [right, 'S1', 'upper hinge, front hole'],
   ] as const)
-    job.add('fixings', { id: later.uuid(), hungId, kind: 'screw', name, place, closedAt: null, closedBy: '' });
+    job.add('fixings', {
+      id: later.uuid(),
+      hungId,
+      kind: 'screw',
+      name,
+      joint: null,
+      place,
+      closedAt: null,
+      closedBy: '',
+    });
   for (const itemId of [left, right])
     for (const kind of ['gripped', 'clamped', 'pinned'] as const)
       job.wait(4).add('workEvents', {
@@ -93,6 +102,21 @@ export function solbrisPanels(job: JobBuilder, author: string): void {
     ...{ id: later.uuid(), jobId, overId: outer, underId: null, done: false },
     what: 'weld-through primer on the closed faces',
   });
+  const ofCut = new Map(job.rows.joints.map((joint) => [joint.beside, joint.id]));
+  for (const [name, edge] of [
+    ['A post foot', 'front'],
+    ['B post foot', null],
+    ['floor flange', 'bottom'],
+  ] as const)
+    job.add('panelJoints', { hungId: inner, name, edge, jointId: ofCut.get(name) ?? null });
+  for (const [key, kind] of [
+    ['A post foot', 'gripped'],
+    ['A post foot', 'clamped'],
+    ['B post foot', 'gripped'],
+  ] as const)
+    job.wait(4).add('workEvents', {
+      ...{ id: later.uuid(), itemId: inner, kind, key, at: job.now(), author, reason: '', value: null },
+    });
   const doors = job.rows.hungPanels
     .filter(({ kind }) => kind === 'door')
     .map(({ id, kind, side }) => ({ id, kind, side }));

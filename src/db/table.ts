@@ -64,6 +64,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   panelMeasures: of('panel_measure', 'hung_id', 'hungPanels'),
   openingCorners: keyed('opening_corner', ['hungId', 'corner'], 'hungPanels'),
   allowances: ofJob('allowance', 'name'),
+  panelJoints: { ...keyed('panel_joint', ['hungId', 'name'], 'hungPanels'), order: 'panel_joint.name' },
   letGos: of('let_go', 'hung_id', 'hungPanels', 'let_go.at'),
   fixings: of('fixing', 'hung_id', 'hungPanels', 'fixing.name'),
   laps: ofJob('lap'),

@@ -158,6 +158,7 @@ function held(rows: JobRows): Partial<JobRows> {
     ...wholeStructures(rows),
     braceDimensions: once(rows.braceDimensions, ({ braceId, dimensionId }) => `${braceId} ${dimensionId}`),
     hungPanels: rows.hungPanels.filter(({ id }) => items.has(id)),
+    panelJoints: once(rows.panelJoints, ({ hungId, name }) => `${hungId} ${name}`),
     panelSeams: once(rows.panelSeams, ({ hungId, seamId }) => `${hungId} ${seamId}`),
     settingEffects: once(rows.settingEffects, ({ settingId, stationId }) => `${settingId} ${stationId}`),
     weldSeams: rows.weldSeams.filter(({ id }) => rows.joints.some((joint) => joint.id === id)),

@@ -40,8 +40,8 @@ function door(code = 'DL') {
   };
 }
 
-const hold = (hungId: string, to: Parameters<typeof actions.holdPanel>[0]['to'], reason = '') =>
-  actions.holdPanel({ id: randomUUID(), hungId, to, reason });
+const hold = (hungId: string, to: Parameters<typeof actions.holdPanel>[0]['to'], reason = '', joint = '') =>
+  actions.holdPanel({ id: randomUUID(), hungId, joint, to, reason });
 
 describe('a panel that is fitted', () => {
   it('is named, corrected with how it was kept, and taken back', async () => {
@@ -82,10 +82,10 @@ describe('a panel that is fitted', () => {
     valueOf(await hold(hungId, 'clamped'));
     expect((await shop().rows()).workEvents.filter(({ itemId }) => itemId === hungId)).toHaveLength(1);
     expect(refusal(await hold(hungId, 'dowelled'))).toMatch(/Name the dowels/);
-    const dowel = { id: randomUUID(), hungId, kind: 'dowel' as const, name: 'D1', place: 'rear flange' };
+    const dowel = { id: randomUUID(), hungId, kind: 'dowel' as const, name: 'D1', joint: null, place: 'rear flange' };
     valueOf(await actions.addFixing(dowel));
     valueOf(await hold(hungId, 'dowelled'));
-    expect(refusal(await hold(hungId, 'tacked'))).toMatch(/Let its clamps go once/);
+    expect(refusal(await hold(hungId, 'tacked'))).toMatch(/Let the clamp go once/);
     expect(refusal(await hold(hungId, 'off'))).toMatch(/say why it goes back/);
     valueOf(await hold(hungId, 'off', 'to be dressed'));
     const { held, closeOut } = await page();
@@ -94,6 +94,31 @@ describe('a panel that is fitted', () => {
     valueOf(await actions.closeFixing({ id: dowel.id, open: false }));
     valueOf(await actions.closeFixing({ id: dowel.id, open: false }));
     expect((await page()).closeOut).toEqual([]);
+  });
+
+  it('takes each joint up by itself, and keeps one at which something was done', async () => {
+    const made = door();
+    valueOf(await actions.addHungPanel(made));
+    const hungId = made.panel.id;
+    for (const name of ['head', 'foot', 'slip'])
+      valueOf(await actions.putPanelJoint({ hungId, name, edge: null, jointId: null }));
+    valueOf(await actions.putPanelJoint({ hungId, name: 'foot', edge: 'bottom', jointId: null }));
+    expect(refusal(await hold(hungId, 'clamped', '', 'nowhere'))).toMatch(/has no joint "nowhere"/);
+    valueOf(await hold(hungId, 'clamped', '', 'head'));
+    valueOf(await hold(hungId, 'clamped', '', 'head'));
+    const stands = async () => (await page()).held[0]!.joints.map(({ joint, rung }) => `${joint.name} ${rung}`).sort();
+    expect(await stands()).toEqual(['foot off', 'head clamped', 'slip off']);
+    expect((await shop().rows()).workEvents.filter(({ itemId }) => itemId === hungId)).toHaveLength(1);
+    expect(refusal(await actions.removePanelJoint({ hungId, name: 'head' }))).toMatch(/stays in the record/);
+    valueOf(await actions.removePanelJoint({ hungId, name: 'slip' }));
+    valueOf(await hold(hungId, 'clamped'));
+    expect(await stands()).toEqual(['foot clamped', 'head clamped']);
+    expect(refusal(await hold(hungId, 'gripped', '', 'foot'))).toMatch(/say why it goes back/);
+    valueOf(await hold(hungId, 'gripped', 'to be dressed', 'foot'));
+    expect(await stands()).toEqual(['foot gripped', 'head clamped']);
+    // A name it is let go under is a joint.
+    valueOf(await actions.addLetGo({ id: randomUUID(), hungId, place: 'heel', sprung: 0.4, most: 1 }));
+    expect(await stands()).toEqual(['foot gripped', 'head clamped', 'heel off']);
   });
 
   it('keeps shims, measures, laps, allowances, trims and checks, and goes to another shop with all of it', async () => {
@@ -185,6 +210,7 @@ describe('a panel that is fitted', () => {
       'trims',
       'fitChecks',
       'fitReadings',
+      'panelJoints',
       'letGos',
     ] as const)
       expect(read.value[table], table).toEqual(rows[table]);

@@ -93,6 +93,31 @@ describe('what the seventh version wrote', () => {
   });
 });
 
+describe('what the eighth version wrote', () => {
+  const files = ['job.json', 'rounds/01.json', 'rounds/02.json'];
+  const kept = files.map((name) => readFileSync(path.join('tests/fixtures/v8/solbris', name), 'utf8'));
+
+  it('has joints of its panels by the names they were let go under, and fixings of the whole panel', () => {
+    const job = JSON.parse(kept[0]!) as { rows: { letGos: unknown[]; hungPanels: { id: string }[] } };
+    const hungId = job.rows.hungPanels[0]!.id;
+    const test = { hungId, sprung: 0.4, most: 1, at: '2026-11-26T10:00:00.000Z', author: 'Nils' };
+    job.rows.letGos = ['foot', 'head', 'foot'].map((place, i) => ({
+      ...{ ...test, place, id: `00000000-0000-4000-8000-00000000000${i}` },
+    }));
+    const texts = [JSON.stringify(job), ...kept.slice(1)];
+    const read = readArchiveDocuments(files.map((name, i) => ({ path: name, text: texts[i]! })));
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    const { panelJoints, letGos, fixings } = read.value;
+    expect(panelJoints.map(({ name, edge, jointId }) => [name, edge, jointId])).toEqual([
+      ['foot', null, null],
+      ['head', null, null],
+    ]);
+    expect(letGos).toHaveLength(3);
+    expect(fixings.map(({ joint }) => joint)).toEqual(fixings.map(() => null));
+    expect(readArchiveDocuments(archiveDocuments(read.value))).toEqual(read);
+  });
+});
+
 describe('what the third version wrote', () => {
   const V3 = 'tests/fixtures/v3';
 

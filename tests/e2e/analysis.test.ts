@@ -3,10 +3,9 @@ import DxfParser from 'dxf-parser';
 import type { Browser, Page } from 'playwright-core';
 import { PLYLoader } from 'three/addons/loaders/PLYLoader.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
 import { launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
-import { Server } from '../support/server';
+import { withDemo } from '../support/shared';
 
 const solbris = demoRows('solbris');
 const lodd = demoRows('lodd');
@@ -29,19 +28,17 @@ function otherShopsFile(): string {
 }
 
 describe('what is right, what moved, how sure, and in what pattern', () => {
-  let server: Server;
+  let server: { readonly address: string };
   let browser: Browser;
   let page: Page;
   let errors: string[];
   beforeAll(async () => {
-    [server, browser] = await Promise.all([Server.start(), launch()]);
-    await loadDemoJobs(server.address);
+    [server, browser] = await Promise.all([withDemo(), launch()]);
     ({ page, errors } = await openWindow(browser, server.address));
     page.setDefaultTimeout(30_000);
   });
   afterAll(async () => {
     await browser.close();
-    await server.remove();
   });
 
   const row = (code: string) => page.locator(`tr[data-code=${code}]`);

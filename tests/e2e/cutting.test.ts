@@ -1,23 +1,20 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
-import { send, Server } from '../support/server';
+import { withDemo } from '../support/shared';
 
 const solbris = demoRows('solbris').jobs[0]!.id;
 const maake = demoRows('maake').jobs[0]!.id;
 
 describe('bracing and cutting', () => {
-  let server: Server;
+  let server: { readonly address: string };
   let browser: Browser;
   beforeAll(async () => {
-    [server, browser] = await Promise.all([Server.start(), launch()]);
-    for (const name of ['solbris', 'maake'] as const) await send(server, '/api/archive', await demoArchive(name));
+    [server, browser] = await Promise.all([withDemo('solbris', 'maake'), launch()]);
   });
   afterAll(async () => {
     await browser.close();
-    await server.remove();
   });
 
   const proposals = (page: Page) => page.locator('[data-proposed]');

@@ -1,9 +1,8 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { clearRig, launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
-import { send, Server } from '../support/server';
+import { withDemo } from '../support/shared';
 
 const estate = demoRows('solbris');
 const job = `/jobs/${estate.jobs[0]!.id}`;
@@ -17,15 +16,13 @@ async function blockOf(page: Page, code: string): Promise<readonly [number, numb
 }
 
 describe('pulling', () => {
-  let server: Server;
+  let server: { readonly address: string };
   let browser: Browser;
   beforeAll(async () => {
-    [server, browser] = await Promise.all([Server.start(), launch()]);
-    await send(server, '/api/archive', await demoArchive('solbris'));
+    [server, browser] = await Promise.all([withDemo('solbris'), launch()]);
   });
   afterAll(async () => {
     await browser.close();
-    await server.remove();
   });
 
   const proposals = (page: Page) => page.locator('[data-proposed]');

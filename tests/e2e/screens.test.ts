@@ -1,11 +1,10 @@
 import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
 import { TERMS } from '@/core/report/vocabulary/terms';
 import { launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
-import { Server } from '../support/server';
+import { withDemo } from '../support/shared';
 
 const solbris = demoRows('solbris');
 const lodd = demoRows('lodd');
@@ -103,16 +102,14 @@ async function foreign(page: Page, behindTabs: boolean): Promise<string[]> {
 }
 
 describe('every screen of the demo', () => {
-  let server: Server;
+  let server: { readonly address: string };
   let browser: Browser;
   const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
   beforeAll(async () => {
-    [server, browser] = await Promise.all([Server.start(), launch()]);
-    await loadDemoJobs(server.address);
+    [server, browser] = await Promise.all([withDemo(), launch()]);
   });
   afterAll(async () => {
     await browser.close();
-    await server.remove();
   });
 
   describe('by day and in a dark shop', () => {

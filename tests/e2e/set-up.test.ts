@@ -1,25 +1,21 @@
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
-import { send, Server } from '../support/server';
+import { withDemo } from '../support/shared';
 
 const lodd = demoRows('lodd').jobs[0]!.id;
 const solbris = demoRows('solbris').jobs[0]!.id;
 const kvist = demoRows('kvist').jobs[0]!.id;
 
 describe('setting up', () => {
-  let server: Server;
+  let server: { readonly address: string };
   let browser: Browser;
   beforeAll(async () => {
-    [server, browser] = await Promise.all([Server.start(), launch()]);
-    for (const name of ['lodd', 'kvist', 'solbris'] as const)
-      await send(server, '/api/archive', await demoArchive(name));
+    [server, browser] = await Promise.all([withDemo('lodd', 'kvist', 'solbris'), launch()]);
   });
   afterAll(async () => {
     await browser.close();
-    await server.remove();
   });
 
   it('writes a bench down, names the lines of its shelf that make no sense, and changes it by versions', async () => {

@@ -1,4 +1,18 @@
+import type { TestProject } from 'vitest/node';
 import { ensureBuild } from '../../scripts/ensure.mjs';
+import { Server } from './server';
 
-/** Builds once before the browser tests: two servers that find no build would both start one. */
-export const setup = (): void => ensureBuild();
+declare module 'vitest' {
+  export interface ProvidedContext {
+    /** Where the server answers that browser tests share. */
+    readonly shared: string;
+  }
+}
+
+/** Builds once before the browser tests, and starts the server that those share which neither stop it nor look into its folder. */
+export async function setup({ provide }: TestProject): Promise<() => Promise<void>> {
+  ensureBuild();
+  const server = await Server.start();
+  provide('shared', server.address);
+  return () => server.remove();
+}

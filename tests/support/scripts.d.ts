@@ -1,4 +1,5 @@
 declare module '*/scripts/demo-archive.mjs' {
+  export const DEMO_JOBS: string;
   export function demoArchive(name: string): Promise<Uint8Array<ArrayBuffer>>;
   export function loadDemoJobs(address: string): Promise<void>;
 }

@@ -211,17 +211,26 @@ export function separationText(separation: Separation, edges: readonly PanelEdge
   }
 }
 
+const atJoint = (joint: string, said: string): string =>
+  joint === '' ? said : `${joint}: ${said[0]!.toLowerCase()}${said.slice(1)}`;
+
 /** What speaks against going up a rung, and what settles it. */
 export function holdingFaultText(fault: HoldingFault, { length }: Lengths): string {
   switch (fault.kind) {
     case 'standIn':
       return 'It is a stand-in: what is tacked is the panel that stays.';
     case 'unfixed':
-      return fault.wants === 'dowel'
-        ? 'Name the dowels it goes back on: it comes off and on many times yet.'
-        : 'Name the pins or index screws it goes back on.';
+      return atJoint(
+        fault.joint,
+        fault.wants === 'dowel'
+          ? 'Name the dowels it goes back on: it comes off and on many times yet.'
+          : 'Name the pins or index screws it goes back on.',
+      );
     case 'notLetGo':
-      return 'Let its clamps go once and say how far each joint springs: a panel forced home pulls the shell.';
+      return atJoint(
+        fault.joint,
+        'Let the clamp go once and say how far it springs: a panel forced home pulls the shell.',
+      );
     case 'springs':
       return `${fault.place} springs ${length(fault.sprung)} with its clamp off, and ${length(fault.most)} is let pass: relieve it, then let it go again.`;
     case 'gapsNotRead':

@@ -1,6 +1,7 @@
 import type { LayoutFault, LayoutNote, WeldLayout } from '../plan/weld-order/layout';
 import type { WeldPlan } from '../plan/weld-order/schools';
-import type { WeldSeam, WeldStretch } from '../shell/job/entities';
+import type { HoldingRung, WeldSeam, WeldStretch } from '../shell/job/entities';
+import { HOLDING_WORD } from './fitting-words';
 import { counted, listed } from './vocabulary/words';
 
 export const WELD_WORD: Readonly<Record<WeldSeam['kind'], string>> = {
@@ -27,6 +28,14 @@ export const STRETCH_WORD: Readonly<Record<WeldStretch['what'], string>> = {
 /** What one place of a seam is called. */
 export const placeWord = ({ kind }: Pick<WeldSeam, 'kind'>): string =>
   ({ plug: 'plug', spot: 'spot', butt: 'run', lap: 'run', braze: 'run', bond: 'place' })[kind];
+
+/** That the panel is not held as it must be before it is welded there; undefined where it is. */
+export function heldText({ panel, rung }: { readonly panel: string; readonly rung: HoldingRung }): string | undefined {
+  if (rung === 'tacked' || rung === 'welded') return undefined;
+  return rung === 'off' || rung === 'gripped'
+    ? `${panel} is only ${HOLDING_WORD[rung]} here: both sheets are clamped tight at each place before it is welded.`
+    : `${panel} is ${HOLDING_WORD[rung]} here and not tacked: tack it, and read what it must keep, before it is welded.`;
+}
 
 interface Lengths {
   readonly length: (mm: number) => string;

@@ -56,6 +56,9 @@ export const allowances = z.strictObject({
   jobId: z.uuid(),
   allowances: z.array(entity.allowance).max(40, 'at most 40 allowances'),
 });
+export const panelJoint = entity.panelJoint;
+/** Which joint of which panel. */
+export const panelJointKey = entity.panelJoint.pick({ hungId: true, name: true });
 export const letGo = entity.letGo.omit({ at: true, author: true });
 export const newFixing = entity.fixing.omit({ closedAt: true, closedBy: true });
 export const closedFixing = z.strictObject({ id: z.uuid(), open: z.boolean() });
@@ -68,10 +71,12 @@ export const fitReading = entity.fitReading.omit({ at: true, author: true });
 export const trim = entity.trim;
 /** A row that is taken out. */
 export const rowId = z.strictObject({ id: z.uuid() });
-/** A panel goes to a rung of the holding ladder. */
+/** A panel, or a joint of it, goes to a rung of the holding ladder. */
 export const heldAt = z.strictObject({
   id: z.uuid(),
   hungId: z.uuid(),
+  /** The name of the joint; empty: all of the panel. */
+  joint: entity.workEvent.shape.key,
   to: z.enum(entity.HOLDING_RUNGS),
   reason: entity.workEvent.shape.reason,
 });
@@ -83,6 +88,8 @@ export type PanelMeasuresInput = z.input<typeof panelMeasures>;
 export type ShimsInput = z.input<typeof shims>;
 export type BodyPackersInput = z.input<typeof bodyPackers>;
 export type AllowancesInput = z.input<typeof allowances>;
+export type PanelJointInput = z.input<typeof panelJoint>;
+export type PanelJointKey = z.input<typeof panelJointKey>;
 export type LetGoInput = z.input<typeof letGo>;
 export type NewFixing = z.input<typeof newFixing>;
 export type ClosedFixing = z.input<typeof closedFixing>;

@@ -1,7 +1,8 @@
 'use server';
 
+import { randomUUID } from 'node:crypto';
 import * as input from '@/formats/inputs/fitting';
-import { holdingFaults, rungOf } from '@/core/plan/panels/holding';
+import { holdingFaults, movesTo, rungOf } from '@/core/plan/panels/holding';
 import { holdingFaultText } from '@/core/report/fitting-words';
 import { HOLDING_RUNGS } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
@@ -108,9 +109,34 @@ export const setAllowances = useCase(input.allowances, async ({ jobId, allowance
   return done(null);
 });
 
-/** Notes how far a joint sprang with its clamp off. */
+/** Names a joint of a panel, or says where it runs and which joint of the cut plan it is. */
+export const putPanelJoint = useCase(input.panelJoint, async (joint, { database }) => {
+  await put(database, 'panelJoints', [joint]);
+  return done(null);
+});
+
+/** Takes out a joint that nothing happened at; what was read or done at one stays in the record. */
+export const removePanelJoint = useCase(input.panelJointKey, async ({ hungId, name }, { database }) =>
+  database.transaction(async (tx) => {
+    const [used] = await tx.query(
+      `select from let_go where hung_id = $1 and place = $2
+       union all select from fixing where hung_id = $1 and joint = $2
+       union all select from work_event where item_id = $1 and key = $2 limit 1`,
+      [hungId, name],
+    );
+    if (used) return failed('name', 'something was done at this joint: it stays in the record');
+    await tx.query('delete from panel_joint where hung_id = $1 and name = $2', [hungId, name]);
+    return done(null);
+  }),
+);
+
+/** Notes how far a joint sprang with its clamp off; one that had no name before has one now. */
 export const addLetGo = useCase(input.letGo, async (test, { database, actor, now }) => {
-  await insert(database, 'letGos', [{ ...test, at: now, author: actor }], { skipExisting: true });
+  await database.transaction(async (tx) => {
+    const joint = { hungId: test.hungId, name: test.place, edge: null, jointId: null };
+    await insert(tx, 'panelJoints', [joint], { skipExisting: true });
+    await insert(tx, 'letGos', [{ ...test, at: now, author: actor }], { skipExisting: true });
+  });
   return done(null);
 });
 
@@ -180,20 +206,26 @@ export const removeTrim = useCase(input.rowId, async ({ id }, { database }) => {
 /** The board tells what a panel waits for in the units of whoever looks; this is for who goes past it. */
 const inMm = { length: (mm: number) => `${mm.toFixed(1)} mm` };
 
-/** A panel goes to a rung of the holding ladder: up where nothing speaks against it, back whenever it is wanted. */
-export const holdPanel = useCase(input.heldAt, async ({ id, hungId, to, reason }, { database, actor, now }) =>
+/** A panel, or one joint of it, goes to a rung of the holding ladder: up where nothing speaks against it, back whenever it is wanted. */
+export const holdPanel = useCase(input.heldAt, async ({ id, hungId, joint, to, reason }, { database, actor, now }) =>
   database.transaction(async (tx) => {
     const job = await jobOf(tx, hungId);
     const panel = job?.hungPanels.find((each) => each.id === hungId);
     if (!job || !panel) return failed('panel', 'this panel is not in the job any more');
-    if ((rungOf(job, panel)?.kind ?? 'off') === to) return done(null);
-    const faults = holdingFaults(job, panel, to);
+    if (joint !== '' && !job.rows.panelJoints.some((each) => each.hungId === hungId && each.name === joint))
+      return failed('joint', `this panel has no joint "${joint}" any more`);
+    const parts = movesTo(job, panel, to, joint);
+    if (parts.length === 0) return done(null);
+    const faults = holdingFaults(job, panel, to, joint);
     if (faults.length > 0) return failed('to', faults.map((fault) => holdingFaultText(fault, inMm)).join(' '));
-    const back = HOLDING_RUNGS.indexOf(to) < HOLDING_RUNGS.indexOf(rungOf(job, panel)?.kind ?? 'off');
+    const back = HOLDING_RUNGS.indexOf(to) < HOLDING_RUNGS.indexOf(rungOf(job, panel, parts[0]));
     if (back && reason === '') return failed('reason', 'say why it goes back');
-    await insert(tx, 'workEvents', [
-      { id, itemId: hungId, kind: to, key: '', reason, value: null, at: now, author: actor },
-    ]);
+    const event = { itemId: hungId, kind: to, reason, value: null, at: now, author: actor };
+    await insert(
+      tx,
+      'workEvents',
+      parts.map((key, i) => ({ ...event, key, id: i === 0 ? id : randomUUID() })),
+    );
     return done(null);
   }),
 );

@@ -11,6 +11,8 @@ import type {
   LapInput,
   LetGoInput,
   NewFixing,
+  PanelJointInput,
+  PanelJointKey,
   NewHungPanel,
   PanelMeasuresInput,
   PanelSettingsInput,
@@ -35,6 +37,8 @@ export interface PanelActions {
 /** What can be done on the board. */
 export interface BoardActions {
   readonly holdPanel: Action<HeldAt>;
+  readonly putPanelJoint: Action<PanelJointInput>;
+  readonly removePanelJoint: Action<PanelJointKey>;
   readonly addLetGo: Action<LetGoInput>;
   readonly addFixing: Action<NewFixing>;
   readonly closeFixing: Action<ClosedFixing>;

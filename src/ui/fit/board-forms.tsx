@@ -1,7 +1,7 @@
 import type { FittingPage } from '@/core/report/pages/fitting';
-import { FIXING_WORD } from '@/core/report/fitting-words';
-import { FIXING_KINDS, type CalledPanel, type Fixing } from '@/core/shell/job/entities';
-import { lap, letGo, newFixing } from '@/formats/inputs/fitting';
+import { EDGE_WORD, FIXING_WORD } from '@/core/report/fitting-words';
+import { EDGES, FIXING_KINDS, type CalledPanel, type Fixing, type PanelJoint } from '@/core/shell/job/entities';
+import { lap, letGo, newFixing, panelJoint } from '@/formats/inputs/fitting';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
@@ -16,48 +16,125 @@ const SPRINGS = 1;
 
 interface LetGoProps {
   readonly panel: CalledPanel;
+  /** The joint it is of; empty where it is still to be named. */
+  readonly joint: string;
   readonly addLetGo: BoardActions['addLetGo'];
 }
 
 /** With its clamp off, how far a joint springs. */
 export const LetGoTest = (props: LetGoProps) => (
   <FormDialog
-    title={`Let ${props.panel.code} go`}
+    title={props.joint ? `Let ${props.panel.code} go: ${props.joint}` : `Let ${props.panel.code} go`}
     description="Take the clamp off the joint and read how far the two edges spring apart: a panel forced home pulls the shell"
-    trigger={<Button look="quiet">Let go</Button>}
+    trigger={
+      <Button look="quiet" aria-label={`Let go ${props.joint || props.panel.code}`}>
+        Let go
+      </Button>
+    }
   >
     {(close) => <LetGoForm {...props} done={close} />}
   </FormDialog>
 );
 
-function LetGoForm({ panel, addLetGo, done }: LetGoProps & { done: () => void }) {
+function LetGoForm({ panel, joint, addLetGo, done }: LetGoProps & { done: () => void }) {
   const { preferences } = usePreferences();
   const format = useFormat();
   const form = useEntryForm({
     schema: letGo,
     action: addLetGo,
-    defaults: { place: '', sprung: '', most: format.thin(SPRINGS) },
+    defaults: { place: joint, sprung: '', most: format.thin(SPRINGS) },
     read: (values, faults, id) => {
       const length = lengthsOf(values, typedUnit(preferences), faults);
-      if (!values.place.trim()) faults.push({ path: 'place', message: 'say which joint' });
+      const place = joint || values.place.trim();
+      if (!place) faults.push({ path: 'place', message: 'say which joint' });
       const [sprung, most] = [length('sprung'), length('most')];
       if (most <= 0 && !faults.some(({ path }) => path === 'most'))
         faults.push({ path: 'most', message: 'above zero' });
-      return { id, hungId: panel.id, place: values.place.trim(), sprung, most };
+      return { id, hungId: panel.id, place, sprung, most };
     },
     done,
   });
   return (
     <FormFields form={form} yes="Note it">
-      <TextField label="Joint" placeholder="A post, lower flange" {...form.field('place')} />
+      {joint ? null : <TextField label="Joint" placeholder="A post, lower flange" {...form.field('place')} />}
       <TextField label={`Springs, ${format.unit}`} {...form.field('sprung')} />
       <TextField label={`Let pass up to, ${format.unit}`} {...form.field('most')} />
     </FormFields>
   );
 }
 
+interface JointProps {
+  readonly panel: CalledPanel;
+  /** The joint that is said anew; none where one is named. */
+  readonly joint?: PanelJoint;
+  /** Joints of the cut plan it may be. */
+  readonly ofCut: FittingPage['joints'];
+  readonly putPanelJoint: BoardActions['putPanelJoint'];
+}
+
+/** Names a joint of a panel: from then on every joint of it goes up the ladder by itself. */
+export const NameJoint = (props: JointProps) => (
+  <FormDialog
+    title={props.joint ? props.joint.name : `A joint of ${props.panel.code}`}
+    description="Where the panel is joined to what lies beside it. Each joint is gripped, clamped, tacked and welded by itself"
+    trigger={
+      <Button
+        look="quiet"
+        aria-label={props.joint ? `Change ${props.joint.name}` : `Name a joint of ${props.panel.code}`}
+      >
+        {props.joint ? 'Change' : 'Joint'}
+      </Button>
+    }
+  >
+    {(close) => <JointForm {...props} done={close} />}
+  </FormDialog>
+);
+
+function JointForm({ panel, joint, ofCut, putPanelJoint, done }: JointProps & { done: () => void }) {
+  const format = useFormat();
+  const form = useEntryForm({
+    schema: panelJoint,
+    action: putPanelJoint,
+    defaults: { name: joint?.name ?? '', edge: joint?.edge ?? '', jointId: joint?.jointId ?? '' },
+    read: (values, faults) => {
+      const name = joint?.name ?? values.name.trim();
+      if (!name) faults.push({ path: 'name', message: 'say which joint: A post, lower flange' });
+      return {
+        ...{ hungId: panel.id, name },
+        edge: (values.edge || null) as PanelJoint['edge'],
+        jointId: values.jointId || null,
+      };
+    },
+    done,
+  });
+  return (
+    <FormFields form={form} yes="Keep it">
+      {joint ? null : <TextField label="Joint" placeholder="A post, lower flange" {...form.field('name')} />}
+      <SelectField
+        label="Runs along"
+        options={[['', 'no edge of it'], ...EDGES.map((edge) => [edge, `its ${EDGE_WORD[edge]} edge`] as const)]}
+        {...form.field('edge')}
+      />
+      {ofCut.length > 0 ? (
+        <SelectField
+          label="Joint of the cut plan"
+          options={[
+            ['', 'none: it was never cut'],
+            ...ofCut.map(
+              ({ id, code, panel: cut, beside }) =>
+                [id, `${code} ${format.name(cut)}, ${format.name(beside)}`] as const,
+            ),
+          ]}
+          {...form.field('jointId')}
+        />
+      ) : null}
+    </FormFields>
+  );
+}
+
 interface FixingProps {
   readonly panel: CalledPanel;
+  readonly joints: readonly string[];
   readonly addFixing: BoardActions['addFixing'];
 }
 
@@ -72,14 +149,15 @@ export const AddFixing = (props: FixingProps) => (
   </FormDialog>
 );
 
-function FixingForm({ panel, addFixing, done }: FixingProps & { done: () => void }) {
+function FixingForm({ panel, joints, addFixing, done }: FixingProps & { done: () => void }) {
   const form = useEntryForm({
     schema: newFixing,
     action: addFixing,
-    defaults: { kind: 'dowel' as Fixing['kind'], name: '', place: '' },
+    defaults: { kind: 'dowel' as Fixing['kind'], name: '', joint: '', place: '' },
     read: (values, faults, id) => {
       if (!values.name.trim()) faults.push({ path: 'name', message: 'it needs a name: D1' });
-      return { id, hungId: panel.id, kind: values.kind, name: values.name.trim(), place: values.place.trim() };
+      const [name, place] = [values.name.trim(), values.place.trim()];
+      return { id, hungId: panel.id, kind: values.kind, name, joint: values.joint || null, place };
     },
     done,
   });
@@ -91,6 +169,13 @@ function FixingForm({ panel, addFixing, done }: FixingProps & { done: () => void
         {...form.field('kind')}
       />
       <TextField label="Name" placeholder="D1" {...form.field('name')} />
+      {joints.length > 0 ? (
+        <SelectField
+          label="At joint"
+          options={[['', 'the whole panel'], ...joints.map((each) => [each, each] as const)]}
+          {...form.field('joint')}
+        />
+      ) : null}
       <TextField label="Where" placeholder="rear flange, second from the top" {...form.field('place')} />
     </FormFields>
   );

@@ -11,6 +11,7 @@ import { Faults } from '../kit/faults';
 import { useAction } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import type { WeldActions } from './actions';
+import { NotHeld } from './not-held';
 import { chosen } from './seam-card';
 import { TrueScale } from './true-scale';
 
@@ -61,6 +62,7 @@ export function FloorCard({ view, joints, actions }: FloorProps) {
           {format.name(layoutFaultText(fault, words))}
         </p>
       ))}
+      <NotHeld view={view} />
       <ClientOnly waiting={null}>
         <Beside view={view} joints={joints} />
       </ClientOnly>

@@ -19,6 +19,7 @@ import { Faults } from '../kit/faults';
 import { useAction } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import type { WeldActions } from './actions';
+import { NotHeld } from './not-held';
 import { SeamForm } from './seam-form';
 import { SeamStrip } from './seam-strip';
 
@@ -67,6 +68,7 @@ export function JointCard(props: CardProps) {
           <p data-layout={plan.layout.places.length}>
             {format.name(layoutText(plan.seam, plan.layout, words))}. {done(plan)}
           </p>
+          <NotHeld view={view} />
           {plan.layout.faults.map((fault) => (
             <p key={fault.kind} role="alert" className="border-l-4 border-minus pl-3">
               {format.name(layoutFaultText(fault, words))}

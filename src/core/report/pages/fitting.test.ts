@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoRows } from '../../../../tests/support/demo-rows';
 import { Job } from '../../shell/job/job';
 import type { JobRows } from '../../shell/job/job-rows';
-import { heldPanels, holdingFaults } from '../../plan/panels/holding';
+import { heldPanels, holdingFaults, movesTo } from '../../plan/panels/holding';
 import { seamsAsLastRead } from '../../round/judge/last-read';
 import { asItIs } from '../../plan/panels/fewest-settings';
 import { hidden } from '../../plan/panels/hidden';
@@ -137,6 +137,7 @@ describe('the holding ladder', () => {
       hungId: left.id,
       kind: 'dowel' as const,
       name: 'D1',
+      joint: null,
       place: '',
       closedAt: null,
       closedBy: '',
@@ -147,11 +148,15 @@ describe('the holding ladder', () => {
   it('tacks nothing that was not let go, springs, was not read again, or is a stand-in', () => {
     const test = { id: uuid(3), hungId: left.id, place: 'foot', sprung: 2, most: 1, at, author: 'Nils' };
     expect(kinds(rows, 'tacked')).toEqual(['notLetGo', 'gapsNotRead']);
-    expect(kinds(joined({ letGos: [test] }), 'tacked')).toEqual(['springs', 'gapsNotRead']);
+    const panelJoints = [{ hungId: left.id, name: 'foot', edge: null, jointId: null }];
+    expect(kinds(joined({ panelJoints, letGos: [test] }), 'tacked')).toEqual(['springs', 'gapsNotRead']);
     const eased = { ...test, id: uuid(4), sprung: 0.4, at: '2026-11-25T11:00:00.000Z' };
-    expect(kinds(joined({ letGos: [test, eased] }), 'tacked')).toEqual(['gapsNotRead']);
+    expect(kinds(joined({ panelJoints, letGos: [test, eased] }), 'tacked')).toEqual(['gapsNotRead']);
     const standIn = rows.hungPanels.map((each) => (each.id === left.id ? { ...each, standIn: true } : each));
-    expect(kinds(joined({ letGos: [eased], hungPanels: standIn }), 'tacked')).toEqual(['standIn', 'gapsNotRead']);
+    expect(kinds(joined({ panelJoints, letGos: [eased], hungPanels: standIn }), 'tacked')).toEqual([
+      'standIn',
+      'gapsNotRead',
+    ]);
   });
 
   it('traps no lap, no bracket and no face that wants paint', () => {
@@ -169,7 +174,7 @@ describe('the holding ladder', () => {
       },
     ];
     expect(kinds(joined({ laps }), 'tacked')).toEqual(['notLetGo', 'gapsNotRead', 'lap', 'under']);
-    const tacked = { ...rows.workEvents.at(-1)!, id: uuid(7), itemId: left.id, kind: 'tacked' as const, at };
+    const tacked = { ...rows.workEvents.at(-1)!, id: uuid(7), itemId: left.id, kind: 'tacked' as const, key: '', at };
     const trapped = joined({ laps, workEvents: [...rows.workEvents, tacked] });
     expect(kinds(trapped, 'tacked', 'BN')).toContain('trapped');
     const floats = rows.hungPanels.map((each) => (each.id === left.id ? { ...each, floatsUntilId: right.id } : each));
@@ -177,25 +182,94 @@ describe('the holding ladder', () => {
     expect(holdingFaultText({ kind: 'lap', under: 'BN', at: 'off' }, words)).toMatch(/shut out/);
   });
 
+  const joint = (name: string, edge: 'front' | 'rear' | null = null) => ({
+    hungId: left.id,
+    name,
+    edge,
+    jointId: null,
+  });
+
   it('clamps the end first that fights hardest', () => {
     const sprang = (n: number, place: string, sprung: number) => ({
       ...{ id: uuid(20 + n), hungId: left.id, place, sprung, most: 1, at, author: 'Nils' },
     });
     const letGos = [sprang(1, 'head', 2), sprang(2, 'foot', 0.8), sprang(3, 'head', 0.3)];
-    const held = heldPanels(Job.of(joined({ letGos }))).find(({ panel }) => panel.code === 'DL')!;
-    expect(held.fights.map(({ place, sprung }) => [place, sprung])).toEqual([
+    const panelJoints = ['head', 'foot', 'middle'].map((name) => joint(name));
+    const held = heldPanels(Job.of(joined({ letGos, panelJoints }))).find(({ panel }) => panel.code === 'DL')!;
+    expect(held.joints.map((each) => [each.joint.name, each.letGo?.sprung])).toEqual([
       ['foot', 0.8],
       ['head', 0.3],
+      ['middle', undefined],
     ]);
   });
 
+  describe('of a panel with joints of its own', () => {
+    const went = (n: number, key: string, kind: 'clamped' | 'tacked' | 'off') => ({
+      ...{ ...rows.workEvents.at(-1)!, id: uuid(30 + n), itemId: left.id, key, kind, at },
+    });
+    const panelJoints = [joint('front flange', 'front'), joint('rear flange', 'rear')];
+    const withEvents = (...events: ReturnType<typeof went>[]) =>
+      Job.of(joined({ panelJoints, workEvents: [...rows.workEvents, ...events] }));
+    const stands = (of: Job) => {
+      const held = heldPanels(of).find(({ panel }) => panel.code === 'DL')!;
+      return [held.rung, ...held.joints.map(({ rung }) => rung)];
+    };
+
+    it('a joint begins where the whole panel was, and the panel is where its slackest joint is', () => {
+      expect(stands(withEvents())).toEqual(['pinned', 'pinned', 'pinned']);
+      expect(stands(withEvents(went(1, 'rear flange', 'tacked')))).toEqual(['pinned', 'pinned', 'tacked']);
+      expect(stands(withEvents(went(1, 'front flange', 'clamped')))).toEqual(['clamped', 'clamped', 'pinned']);
+    });
+
+    it('the whole panel brings up what is below, and comes back only where nothing is', () => {
+      const of = withEvents(went(1, 'rear flange', 'tacked'));
+      const panel = panelOf(of, 'DL');
+      expect(movesTo(of, panel, 'dowelled')).toEqual(['front flange']);
+      expect(movesTo(of, panel, 'off')).toEqual(['front flange', 'rear flange']);
+      expect(movesTo(of, panel, 'tacked', 'rear flange')).toEqual([]);
+    });
+
+    it('each is let go by itself, on dowels of its own, with the gaps that it moves read again', () => {
+      const of = withEvents();
+      const panel = panelOf(of, 'DL');
+      const seam = (edge: string) =>
+        rows.panelSeams.flatMap((each) =>
+          each.hungId === left.id && each.edge === edge ? job.seams.filter(({ id }) => id === each.seamId) : [],
+        );
+      const unread = (name: string) =>
+        holdingFaults(of, panel, 'tacked', name).flatMap((fault) => (fault.kind === 'gapsNotRead' ? fault.seams : []));
+      for (const [name, far] of [
+        ['front flange', 'rear'],
+        ['rear flange', 'front'],
+      ] as const) {
+        const codes = seam(far).map(({ code }) => code);
+        expect(codes.length).toBeGreaterThan(0);
+        expect(unread(name).filter((code) => codes.includes(code))).toEqual([]);
+        expect(holdingFaults(of, panel, 'tacked', name)).toContainEqual({ kind: 'notLetGo', joint: name });
+      }
+      expect(
+        new Set(holdingFaults(of, panel, 'tacked').flatMap((f) => (f.kind === 'notLetGo' ? f.joint : []))),
+      ).toEqual(new Set(['front flange', 'rear flange']));
+      const dowel = { hungId: left.id, kind: 'dowel' as const, place: '', closedAt: null, closedBy: '' };
+      const fixings = [{ ...dowel, id: uuid(40), name: 'D1', joint: 'rear flange' }];
+      const doweled = Job.of(joined({ panelJoints, fixings }));
+      expect(holdingFaults(doweled, panel, 'dowelled', 'rear flange')).toEqual([]);
+      expect(holdingFaults(doweled, panel, 'dowelled', 'front flange')).toEqual([
+        { kind: 'unfixed', wants: 'dowel', joint: 'front flange' },
+      ]);
+    });
+
+    it('is off when its last joint is', () => {
+      const of = withEvents(went(1, 'rear flange', 'off'));
+      expect(heldPanels(of).find(({ panel }) => panel.code === 'DL')!.timesOff).toBe(0);
+      const off = withEvents(went(1, 'rear flange', 'off'), went(2, 'front flange', 'off'));
+      expect(heldPanels(off).find(({ panel }) => panel.code === 'DL')!.timesOff).toBe(1);
+    });
+  });
+
   it('counts how often a panel came off', () => {
-    const off = [1, 2].map((n) => ({
-      ...rows.workEvents.at(-1)!,
-      id: uuid(10 + n),
-      itemId: left.id,
-      kind: 'off' as const,
-      at,
+    const off = (['off', 'gripped', 'off'] as const).map((kind, n) => ({
+      ...{ ...rows.workEvents.at(-1)!, id: uuid(10 + n), itemId: left.id, kind, key: '', at },
     }));
     const held = heldPanels(Job.of(joined({ workEvents: [...rows.workEvents, ...off] })));
     expect(held.find(({ panel }) => panel.code === 'DL')).toMatchObject({ rung: 'off', timesOff: 2 });

@@ -15,6 +15,7 @@ import type {
   CalledPanel,
   Fixing,
   HungPanel,
+  Joint,
   OpeningCorner,
   PanelEdge,
   PanelMeasure,
@@ -50,6 +51,8 @@ export interface FittingPage {
   readonly checks: readonly JudgedCheck[];
   readonly packed?: PackPlan;
   readonly points: readonly { readonly id: string; readonly code: string }[];
+  /** Joints of the cut plan, which a joint of a panel may be. */
+  readonly joints: readonly (Pick<Joint, 'id' | 'beside'> & { readonly code: string; readonly panel: string })[];
   readonly closeOut: readonly { readonly panel: string; readonly fixing: Fixing }[];
   readonly order?: FittingOrder;
   readonly seams: readonly { readonly id: string; readonly code: string; readonly name: string }[];
@@ -69,6 +72,10 @@ export function fittingPage(job: Job): FittingPage {
     checks: judgedChecks(job),
     ...(packed ? { packed } : {}),
     points: job.rows.points.map(({ id, code }) => ({ id, code })),
+    joints: job.rows.joints.map(({ id, beside, panelId }) => ({
+      ...{ id, beside, code: job.item(id).code },
+      panel: job.item(panelId).name,
+    })),
     closeOut: closeOut(job),
     ...(order ? { order } : {}),
     seams: job.seams.map(({ id, code, name }) => ({ id, code, name })),

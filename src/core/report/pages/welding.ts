@@ -2,7 +2,8 @@ import { layOut, type WeldLayout } from '../../plan/weld-order/layout';
 import { heatAt, schoolsOf, WARM, weldBy, weldTask, type PlaceOn, type WeldPlan } from '../../plan/weld-order/schools';
 import type { WeldTask } from '../../plan/weld-order/order';
 import { add, distance, scale, subtract, type Position } from '../../maths/geometry/vector';
-import type { Joint, WeldSeam, WeldStretch, WorkEvent } from '../../shell/job/entities';
+import { rungOf } from '../../plan/panels/holding';
+import type { HoldingRung, Joint, WeldSeam, WeldStretch, WorkEvent } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { referencePosition } from '../../shell/references/chosen';
 
@@ -23,6 +24,8 @@ export interface JointView {
   readonly code: string;
   readonly panel: string;
   readonly plan?: SeamPlan;
+  /** How the panel that goes in is held there; undefined where no joint of a panel that is fitted is said to be this one. */
+  readonly held?: { readonly panel: string; readonly rung: HoldingRung };
 }
 
 export interface WeldingPage {
@@ -39,10 +42,17 @@ export function weldingPage(job: Job): WeldingPage {
       .map((joint) => ({
         ...{ joint, code: job.item(joint.id).code, panel: job.item(joint.panelId).name },
         ...planOf(job, joint),
+        ...heldAt(job, joint),
       }))
       .toSorted((a, b) => a.panel.localeCompare(b.panel) || a.code.localeCompare(b.code, 'en', { numeric: true })),
     points: job.rows.points.map(({ id, code }) => ({ id, code })),
   };
+}
+
+function heldAt(job: Job, { id }: Joint): Pick<JointView, 'held'> {
+  const of = job.rows.panelJoints.find(({ jointId }) => jointId === id);
+  const panel = of && job.hungPanels.find((each) => each.id === of.hungId);
+  return panel ? { held: { panel: panel.code, rung: rungOf(job, panel, of.name) } } : {};
 }
 
 function planOf(job: Job, joint: Joint): { readonly plan?: SeamPlan } {

@@ -79,11 +79,11 @@ export class Job {
       .map((pull) => ({ ...pull, code: this.itemById.get(pull.id)!.code }))
       .toSorted((a, b) => byCode(a.code, b.code));
     const happened = rows.workEvents.filter(stands);
-    this.braceEvents = eventsOf(happened, this.braces, entity.BRACE_EVENTS).map(({ itemId, ...event }) => ({
+    this.braceEvents = eventsOf(happened, this.braces, entity.BRACE_EVENTS).map(({ itemId, key: _, ...event }) => ({
       ...event,
       braceId: itemId,
     }));
-    this.pullEvents = eventsOf(happened, this.pulls, entity.PULL_EVENTS).map(({ itemId, ...event }) => ({
+    this.pullEvents = eventsOf(happened, this.pulls, entity.PULL_EVENTS).map(({ itemId, key: _, ...event }) => ({
       ...event,
       pullId: itemId,
     }));
@@ -98,9 +98,10 @@ export class Job {
       .filter(stands)
       .map((panel) => ({ ...panel, code: this.itemById.get(panel.id)!.code, name: this.itemById.get(panel.id)!.name }))
       .toSorted((a, b) => byCode(a.code, b.code));
-    this.holdingEvents = eventsOf(happened, this.hungPanels, entity.HOLDING_RUNGS).map(({ itemId, ...event }) => ({
+    this.holdingEvents = eventsOf(happened, this.hungPanels, entity.HOLDING_RUNGS).map(({ itemId, key, ...event }) => ({
       ...event,
       hungId: itemId,
+      joint: key,
     }));
     this.logEntries = rows.logEntries.filter((entry) => stands(entry) && !corrected.has(entry.id));
     this.opposites = oppositePoints(rows.points);
@@ -280,8 +281,8 @@ function eventsOf<Kind extends string>(
 ) {
   const ids = new Set(items.map(({ id }) => id));
   const isOf = (kind: string): kind is Kind => (kinds as readonly string[]).includes(kind);
-  return events.flatMap(({ id, itemId, kind, at, author, reason: note }) =>
-    ids.has(itemId) && isOf(kind) ? [{ id, itemId, kind, at, author, note }] : [],
+  return events.flatMap(({ id, itemId, key, kind, at, author, reason: note }) =>
+    ids.has(itemId) && isOf(kind) ? [{ id, itemId, key, kind, at, author, note }] : [],
   );
 }
 

@@ -3,7 +3,7 @@
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
  * version had only as words stays words.
  */
-export const ROWS_VERSION = 8;
+export const ROWS_VERSION = 9;
 
 type Rows = Readonly<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
@@ -32,6 +32,27 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
       ...rows,
       ...(pulls ? { pulls: pulls.map((pull) => ({ ...pull, anchor: null })) } : {}),
       ...(seams ? { seams: seams.map((seam) => ({ ...seam, ...UNPLACED_SEAM })) } : {}),
+    };
+  },
+  // The joints of a panel that is fitted were known by the words they were let go under.
+  8: (rows) => {
+    const [letGos, fixings] = [listed(rows, 'letGos'), listed(rows, 'fixings')];
+    const joints = new Map(
+      (letGos ?? []).map(({ hungId, place }) => [`${String(hungId)} ${String(place)}`, { hungId, place }]),
+    );
+    return {
+      ...rows,
+      ...(joints.size > 0
+        ? {
+            panelJoints: [...joints.values()].map(({ hungId, place }) => ({
+              hungId,
+              name: place,
+              edge: null,
+              jointId: null,
+            })),
+          }
+        : {}),
+      ...(fixings ? { fixings: fixings.map((fixing) => ({ ...fixing, joint: null })) } : {}),
     };
   },
 };

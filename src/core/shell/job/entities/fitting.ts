@@ -105,10 +105,21 @@ export const allowance = z.strictObject({
   flush: length,
   fitted: z.boolean(),
 });
+/** A place at which a panel is joined to what lies beside it; every one goes up the holding ladder by itself. */
+export const panelJoint = z.strictObject({
+  hungId: id,
+  /** Its name is what it is known by: one panel has no two of a name. */
+  name,
+  /** The edge of the panel it runs along; empty where it is along none. */
+  edge: z.enum(EDGES).nullable(),
+  /** The joint of the cut plan that it is; empty where it was never cut. */
+  jointId: id.nullable(),
+});
 /** How far a joint springs with its clamp off, mm. */
 export const letGo = z.strictObject({
   id,
   hungId: id,
+  /** The name of the joint. */
   place: name,
   sprung: length,
   /** More than this is relieved before it is tacked. */
@@ -123,6 +134,8 @@ export const fixing = z.strictObject({
   hungId: id,
   kind: z.enum(FIXING_KINDS),
   name,
+  /** The name of the joint it is at; empty where it is of the whole panel. */
+  joint: name.nullable(),
   place: line,
   closedAt: at.nullable(),
   closedBy: line,
@@ -184,6 +197,7 @@ export type OpeningCorner = z.infer<typeof openingCorner>;
 export type Shim = z.infer<typeof shim>;
 export type PanelMeasure = z.infer<typeof panelMeasure>;
 export type Allowance = z.infer<typeof allowance>;
+export type PanelJoint = z.infer<typeof panelJoint>;
 export type LetGo = z.infer<typeof letGo>;
 export type Fixing = z.infer<typeof fixing>;
 export type Lap = z.infer<typeof lap>;
@@ -194,10 +208,12 @@ export type Trim = z.infer<typeof trim>;
 /** The rungs a panel goes up until it stays for good. */
 export const HOLDING_RUNGS = ['off', 'gripped', 'clamped', 'pinned', 'dowelled', 'tacked', 'welded'] as const;
 export type HoldingRung = (typeof HOLDING_RUNGS)[number];
-/** A panel went to a rung, up or back. */
+/** A panel, or one joint of it, went to a rung, up or back. */
 export interface HoldingEvent {
   readonly id: string;
   readonly hungId: string;
+  /** The name of the joint; empty where the whole panel went. */
+  readonly joint: string;
   readonly kind: HoldingRung;
   readonly at: string;
   readonly author: string;
