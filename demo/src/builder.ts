@@ -1,6 +1,6 @@
 import { chartRows, type ChartDraft } from '@/core/shell/chart/draft';
 import { distance, levelDistance, position, type Vector } from '@/core/maths/geometry/vector';
-import { NEW_BRACE, NEW_JOB, type Seam } from '@/core/shell/job/entities';
+import { NEW_BRACE, NEW_JOB, NEW_STEP, type Seam } from '@/core/shell/job/entities';
 import type {
   Job,
   LogEntry,
@@ -221,6 +221,7 @@ export class JobBuilder {
       title,
       note: '',
       needs,
+      ...NEW_STEP,
       doneBy,
       version: 1,
     });

@@ -11,6 +11,7 @@ import { NEW_PULL, type LogEntry, type Round, type Step } from '@/core/shell/job
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { JobBuilder, onBench, type Standing } from './builder';
 import { BENCHES, setUpOn } from './benches';
+import { inTurn, solbrisCalendar } from './calendar';
 import { solbrisPanels } from './panels';
 import { solbrisWelds } from './welds';
 import { bodyOf, solbrisCuts } from './structures';
@@ -302,6 +303,7 @@ export function solbris(): DemoJob {
   solbrisCuts(job, NILS!);
   solbrisPanels(job, NILS!);
   solbrisWelds(job, NILS!);
+  solbrisCalendar(job, NILS!);
   return {
     folder: 'solbris',
     rows: job.rows,
@@ -431,6 +433,7 @@ export function kvist(): DemoJob {
   job.reference('mirroredSide', 'The other side mirrored', 'Right side, thought to be sound', 4, 2);
   job.chart(shell, false);
   const steps = defaultSteps(job);
+  inTurn(job);
   job.wait(40).log('finding', ALVA!, 'Platform sound by eye; cab leans a little to the left.', '', [{ point: 'A2L' }]);
   for (const step of steps.slice(0, 3)) job.wait(30).stepEvent(step, 'done', NILS!);
   job.until('2026-11-21T09:00:00Z');
@@ -480,6 +483,7 @@ export function lodd(): DemoJob {
   job.reference('chart', 'Maker’s dimension chart', 'Body repair sheet 3', 0, 0, job.referenceId);
   job.chart(chart);
   const steps = defaultSteps(job);
+  inTurn(job);
   const finish = (...indexes: number[]) => indexes.forEach((i) => job.wait(25).stepEvent(steps[i]!, 'done', NILS!));
   const leg = job
     .wait(30)
@@ -643,6 +647,7 @@ export function maake(): DemoJob {
   job.reference('sisterCar', 'Sister roadster', 'Measured on the same clamps in March 2026', 0.8, 0, job.referenceId);
   job.chart(chart);
   const steps = defaultSteps(job);
+  inTurn(job);
   job.wait(30).log('finding', ALVA!, 'Sills sound, floor patched behind the seats; doors drop a little.', '', []);
   for (const step of steps.slice(0, 2)) job.wait(20).stepEvent(step, 'done', ALVA!);
   job.wait(60).stepEvent(steps[2]!, 'begun', NILS!, 'levelling on the clamps');

@@ -214,7 +214,7 @@ describe('a rung where work can hurt somebody', () => {
       rendered(
         createElement(Steps, {
           ...{ jobId: solbris.jobs[0]!.id, rung, steps: [] },
-          actions: { addStep: action, recordStepEvent: action, correctStep: action },
+          actions: { addStep: action, recordStepEvent: action, correctStep: action, setTimer: action },
         }),
       ),
     );

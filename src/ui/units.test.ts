@@ -102,7 +102,7 @@ function pagesOf(rows: JobRows): Readonly<Record<string, ReactElement>> {
   const { latest, ...day } = daySheet(job);
   const ladder = ladderOf(job);
   const round = rows.rounds[0]!;
-  const stepActions = { addStep: action, correctStep: action, recordStepEvent: action };
+  const stepActions = { addStep: action, correctStep: action, recordStepEvent: action, setTimer: action };
   const work = { withdraw: action };
   return {
     day: createElement(DayPage, {
@@ -161,7 +161,11 @@ const WORDS = new RegExp(`\\b(${BRITISH.join('|')})s?\\b`, 'gi');
 describe.each([11, 12, 13])('a job drawn from the schemas (%i), in inches and US words', (seed) => {
   it('speaks no millimetre and no British word on any page', () => {
     for (const [name, page] of Object.entries(pagesOf(drawn(seed)))) {
-      const text = textOf(rendered(page, { units: 'in16', words: 'us' })).replace(/the (100|50) mm mark/g, '');
+      const text = textOf(rendered(page, { units: 'in16', words: 'us' })).replace(
+        // What somebody miscounted on a tape in millimeters they miscounted in these.
+        /the (100|50) mm mark|ten millimeters were miscounted/g,
+        '',
+      );
       const found = [...text.matchAll(METRIC), ...text.matchAll(WORDS)].map(([hit]) => `${name}: ${hit}`);
       expect([...new Set(found)]).toEqual([]);
     }

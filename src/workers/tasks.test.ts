@@ -25,6 +25,9 @@ const NAMES: Readonly<Record<string, JobTable>> = {
   pullId: 'pulls',
   braceId: 'braces',
   stepId: 'steps',
+  needsId: 'steps',
+  personId: 'people',
+  jointId: 'joints',
   entryId: 'logEntries',
   supersedes: 'logEntries',
   instrumentVersionId: 'instrumentVersions',
@@ -108,6 +111,9 @@ function isHeld(table: JobTable, row: Record<string, unknown>): boolean {
   if (table === 'panelSettings')
     return (row.most as number) >= (row.least as number) && (row.kind !== 'hold' || row.way !== null);
   if (table === 'bodyPackers') return (row.most as number) >= (row.least as number);
+  if (table === 'stepNeeds') return row.stepId !== row.needsId;
+  if (table === 'people')
+    return (row.starts as number) <= (row.ends as number) && (row.noiseStarts as number) <= (row.noiseEnds as number);
   if (table === 'laps') return row.overId !== row.underId;
   if (table === 'hungPanels') return row.floatsUntilId !== row.id;
   if (table === 'points') return row.substituteForId !== row.id;
@@ -151,13 +157,16 @@ function held(rows: JobRows): Partial<JobRows> {
     braces: rows.braces.filter(({ id }) => items.has(id)),
     panels: rows.panels.filter(({ id }) => items.has(id)),
     stages: rows.stages.filter(({ id }) => items.has(id)),
-    joints: rows.joints.filter(({ id }) => items.has(id)),
+    joints: rows.joints.filter(({ id, panelId }) => items.has(id) && items.has(panelId)),
     setUps: rows.setUps.filter(({ id }) => items.has(id)),
     panelPoints: once(rows.panelPoints, ({ panelId, pointId }) => `${panelId} ${pointId}`),
     panelParts: once(rows.panelParts, ({ panelId, code }) => `${panelId} ${code}`),
     ...wholeStructures(rows),
     braceDimensions: once(rows.braceDimensions, ({ braceId, dimensionId }) => `${braceId} ${dimensionId}`),
     hungPanels: rows.hungPanels.filter(({ id }) => items.has(id)),
+    stepNeeds: once(rows.stepNeeds, ({ stepId, needsId }) => `${stepId} ${needsId}`),
+    stepPeople: once(rows.stepPeople, ({ stepId, personId }) => `${stepId} ${personId}`),
+    closedDays: once(rows.closedDays, ({ day, kind }) => `${day} ${kind}`),
     panelJoints: once(rows.panelJoints, ({ hungId, name }) => `${hungId} ${name}`),
     panelSeams: once(rows.panelSeams, ({ hungId, seamId }) => `${hungId} ${seamId}`),
     settingEffects: once(rows.settingEffects, ({ settingId, stationId }) => `${settingId} ${stationId}`),

@@ -162,6 +162,8 @@ describe('a backup', () => {
           benchVersions: [],
           shelfItems: [],
           sections: [],
+          people: [],
+          closedDays: [],
           jobs: [],
         },
         ...{ path: at, ...(i > 300 ? { provedAt: at } : {}) },

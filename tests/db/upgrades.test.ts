@@ -147,8 +147,13 @@ describe('what the first version wrote', () => {
     if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
     const now = demoRows('solbris');
     expect(read.value.braces.map(({ id }) => id)).toEqual(now.braces.map(({ id }) => id));
-    for (const table of ['points', 'readings', 'readingStrikes', 'steps'] as const)
+    for (const table of ['points', 'readings', 'readingStrikes'] as const)
       expect(read.value[table]).toEqual(now[table]);
+    const words = (rows: typeof now) => rows.steps.map(({ id, rung, title, needs }) => [id, rung, title, needs]);
+    expect(words(now)).toEqual(expect.arrayContaining(words(read.value)));
+    // Nobody said how long they take; each needs the one before it.
+    expect(new Set(read.value.steps.map(({ minutes }) => minutes))).toEqual(new Set([null]));
+    expect(read.value.stepNeeds).toHaveLength(read.value.steps.length - 1);
     const aims = (rows: typeof now) => rows.pulls.map(({ id, aimX, aimY, aimZ }) => [id, aimX, aimY, aimZ]);
     expect(aims(read.value)).toEqual(aims(now));
     // The demo's log went on since.

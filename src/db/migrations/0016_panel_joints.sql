@@ -1,5 +1,19 @@
 -- The joints of a panel are rows: each goes up the holding ladder by itself. A name that a joint was let go under is a joint.
 
+-- Rows that hang on a row of their job carry the job too, taken from what they hang on.
+create procedure carries_job(child text, owner text, key text) language plpgsql as $$
+begin
+  execute format('create function job_of_%1$s() returns trigger language plpgsql as $f$
+    begin
+      select job_id into new.job_id from %2$I where id = new.%3$I;
+      return new;
+    end
+    $f$', child, owner, key);
+  execute format('create trigger job_of_owner before insert or update on %1$I
+    for each row execute function job_of_%1$s()', child);
+end
+$$;
+
 create table panel_joint (
   hung_id uuid not null,
   name text not null check (name <> ''),
@@ -11,14 +25,7 @@ create table panel_joint (
   foreign key (job_id, joint_id) references joint (job_id, id)
 );
 
-create function job_of_panel_joint() returns trigger language plpgsql as $$
-begin
-  select job_id into new.job_id from hung_panel where id = new.hung_id;
-  return new;
-end
-$$;
-create trigger job_of_owner before insert or update on panel_joint
-  for each row execute function job_of_panel_joint();
+call carries_job('panel_joint', 'hung_panel', 'hung_id');
 
 insert into panel_joint (hung_id, name) select distinct hung_id, place from let_go;
 

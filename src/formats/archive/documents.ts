@@ -73,7 +73,9 @@ export function carried(rows: JobRows): JobRows {
   const shelfItems = rows.shelfItems.filter(({ benchVersionId }) => stoodOn.has(benchVersionId));
   const madeOf = new Set(rows.braces.map(({ sectionId }) => sectionId));
   const sections = rows.sections.filter(({ id }) => madeOf.has(id));
-  return { ...rows, instruments, instrumentVersions, benches, benchVersions, shelfItems, sections };
+  const busy = new Set(rows.stepPeople.map(({ personId }) => personId));
+  const people = rows.people.filter(({ id }) => busy.has(id));
+  return { ...rows, instruments, instrumentVersions, benches, benchVersions, shelfItems, sections, people };
 }
 
 /** The documents of a job. */

@@ -50,7 +50,7 @@ export const withdrawal = entity.withdrawal
     message: 'say why it is taken back',
   });
 
-export const newStep = entity.step.omit({ ordinal: true, doneBy: true, version: true });
+export const newStep = entity.step.pick({ id: true, jobId: true, rung: true, title: true, note: true, needs: true });
 export const stepEvent = entity.stepEvent.omit({ at: true, author: true });
 
 export type NewBrace = z.input<typeof newBrace>;

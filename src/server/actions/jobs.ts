@@ -2,7 +2,8 @@
 
 import { FIRST_STEPS } from '@/core/days/ladder';
 import * as input from '@/formats/inputs/jobs';
-import { NEW_JOB } from '@/core/shell/job/entities';
+import { NEW_JOB, NEW_STEP } from '@/core/shell/job/entities';
+import { chained } from '@/core/shell/job/ladder-order';
 import { loadJob, removeJob as removeRows } from '@/db/jobs';
 import { removeContent } from '@/db/photographs';
 import { insert, rowById } from '@/db/table';
@@ -32,9 +33,10 @@ export const createJob = useCase(input.newJob, async (fields, { database, now, n
       },
     ]);
     const steps = FIRST_STEPS.map((step, ordinal) => ({
-      ...{ doneBy: null, ...step, id: newId(), jobId: fields.id, ordinal, note: '', version: 1 },
+      ...{ ...NEW_STEP, ...step, id: newId(), jobId: fields.id, ordinal, note: '', version: 1 },
     }));
     await insert(tx, 'steps', steps);
+    await insert(tx, 'stepNeeds', chained(steps));
   });
   return done({ jobId: fields.id });
 });

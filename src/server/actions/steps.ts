@@ -1,20 +1,29 @@
 'use server';
 
 import * as input from '@/formats/inputs/work';
+import { NEW_STEP, type Rung } from '@/core/shell/job/entities';
+import { chained } from '@/core/shell/job/ladder-order';
 import { insert } from '@/db/table';
 import { done } from '@/formats/outcome';
 import { lastKind } from '@/db/events';
 import { edit, overtaken } from '../edit';
 import { useCase } from '../use-case';
 
-/** Adds a step behind the others of its rung. */
+/** Adds a step behind the others of its rung; it needs the one before it until somebody says otherwise. */
 export const addStep = useCase(input.newStep, async (step, { database }) => {
   await database.transaction(async (tx) => {
     const [last] = await tx.query<{ next: number }>(
       'select coalesce(max(ordinal), 0) + 1 as next from step where job_id = $1',
       [step.jobId],
     );
-    await insert(tx, 'steps', [{ ...step, ordinal: last!.next, doneBy: null, version: 1 }], { skipExisting: true });
+    const added = { ...NEW_STEP, ...step, ordinal: last!.next, version: 1 };
+    const others = await tx.query<{ id: string; rung: Rung; ordinal: number }>(
+      'select id, rung, ordinal from step where job_id = $1 and id <> $2',
+      [step.jobId, step.id],
+    );
+    await insert(tx, 'steps', [added], { skipExisting: true });
+    const before = chained([...others, added]).filter(({ stepId }) => stepId === step.id);
+    await insert(tx, 'stepNeeds', before, { skipExisting: true });
   });
   return done(null);
 });

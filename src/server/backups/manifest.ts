@@ -1,7 +1,16 @@
 import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { z } from 'zod';
-import { bench, benchVersion, instrument, instrumentVersion, section, shelfItem } from '@/core/shell/job/entities';
+import {
+  bench,
+  benchVersion,
+  closedDay,
+  instrument,
+  instrumentVersion,
+  person,
+  section,
+  shelfItem,
+} from '@/core/shell/job/entities';
 
 /** What a backup holds: every job as its own archive, the shop's instruments and benches, and where the journal stood. */
 export const backupManifest = z.strictObject({
@@ -15,6 +24,8 @@ export const backupManifest = z.strictObject({
   benchVersions: z.array(benchVersion).default([]),
   shelfItems: z.array(shelfItem).default([]),
   sections: z.array(section).default([]),
+  people: z.array(person).default([]),
+  closedDays: z.array(closedDay).default([]),
   jobs: z.array(
     z.strictObject({
       id: z.uuid(),

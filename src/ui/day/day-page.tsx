@@ -7,6 +7,7 @@ import { Children, type ReactNode } from 'react';
 import type { BeforeCut, DaySheet } from '@/core/days/day';
 import type { Job, Round } from '@/core/shell/job/entities';
 import type { LadderStep } from '@/core/days/ladder';
+import type { TomorrowFirst } from '@/core/report/pages/calendar';
 import { Button } from '../kit/button';
 import { settledText } from '@/core/report/settle-words';
 import { useSettleWords, type SettleNames } from '../sheet/use-settle-words';
@@ -20,7 +21,11 @@ import { isBeyondNoise, tellingFirst } from '@/core/findings/change';
 import { EditJob } from './edit-job';
 import { Morning } from './morning';
 
-export type DayView = Omit<DaySheet, 'latest'> & { readonly latestRound?: Round };
+export type DayView = Omit<DaySheet, 'latest'> & {
+  readonly latestRound?: Round;
+  /** What everybody does first on their next day; nothing where nothing is planned. */
+  readonly planned?: readonly TomorrowFirst[];
+};
 
 export interface DayActions {
   readonly editJob: Action<JobInput, Job>;
@@ -279,14 +284,24 @@ function Doubtful({
   );
 }
 
-function Tomorrow({ day: { tomorrow } }: { day: DayView }) {
+function Tomorrow({ day: { tomorrow, planned = [] } }: { day: DayView }) {
   const format = useFormat();
   return (
     <Question title="What is first tomorrow, what is curing, what is missing?">
       <dl className="grid gap-x-6 gap-y-2 sm:grid-cols-3">
         <div>
           <dt className="caps">First</dt>
-          <dd>
+          {planned.map(({ who, title, at, goesOn }) => (
+            <dd key={who + title} data-first={who}>
+              {who ? `${format.name(who)}: ` : ''}
+              {format.name(title)}{' '}
+              <span className="text-soft">
+                {goesOn ? 'goes on, ' : ''}
+                {format.moment(at)}
+              </span>
+            </dd>
+          ))}
+          <dd hidden={planned.length > 0}>
             {tomorrow.first ? (
               <>
                 {format.name(tomorrow.first.step.title)}{' '}

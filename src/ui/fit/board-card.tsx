@@ -131,9 +131,12 @@ function WaitsFor({ waitsFor, recheck, rung }: Pick<HeldJoint, 'waitsFor' | 'rec
   const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
   return (
     <>
-      {waitsFor.map((fault) => (
-        <p key={holdingFaultText(fault, words)}>{holdingFaultText(fault, words)}</p>
-      ))}
+      {/* It stands with its joint: whose it is need not be said. */}
+      {waitsFor
+        .map((fault) => holdingFaultText('joint' in fault ? { ...fault, joint: '' } : fault, words))
+        .map((text) => (
+          <p key={text}>{text}</p>
+        ))}
       {recheck.length > 0 && rung !== 'off' ? <p className="text-soft">Read again: {recheck.join(', ')}</p> : null}
     </>
   );

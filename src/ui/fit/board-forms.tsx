@@ -82,7 +82,7 @@ export const NameJoint = (props: JointProps) => (
         look="quiet"
         aria-label={props.joint ? `Change ${props.joint.name}` : `Name a joint of ${props.panel.code}`}
       >
-        {props.joint ? 'Change' : 'Joint'}
+        {props.joint ? 'Change' : 'Name a joint'}
       </Button>
     }
   >

@@ -45,7 +45,10 @@ export function Board({ rows, page, actions }: BoardProps) {
       ) : null}
       <Faults faults={faults} />
       <DndContext sensors={sensors} onDragEnd={dropped} id="fit-board">
-        <ol className="grid gap-2 md:grid-cols-4 xl:grid-cols-7">
+        <ol
+          className="grid gap-2 md:grid-cols-2 lg:[grid-template-columns:var(--rungs)]"
+          style={{ '--rungs': columnsFor(page.held) } as React.CSSProperties}
+        >
           {HOLDING_RUNGS.map((rung) => (
             <Rung key={rung} rung={rung}>
               {page.held
@@ -64,6 +67,12 @@ export function Board({ rows, page, actions }: BoardProps) {
     </section>
   );
 }
+
+/** A rung with panels on it is wider than one with none. */
+const columnsFor = (held: FittingPage['held']): string =>
+  HOLDING_RUNGS.map((rung) => (held.some((each) => each.rung === rung) ? 'minmax(0, 2.4fr)' : 'minmax(0, 1fr)')).join(
+    ' ',
+  );
 
 function Rung({ rung, children }: { readonly rung: HoldingRung; readonly children: React.ReactNode }) {
   const { setNodeRef, isOver } = useDroppable({ id: rung });

@@ -10,6 +10,7 @@ const PAGES: readonly (readonly [path: string, text: string])[] = [
   ['', 'Day sheet'],
   ['/chart', 'Chart'],
   ['/references', 'References'],
+  ['/calendar', 'Calendar'],
   ['/time', 'Over time'],
   ['/log', 'Log'],
   ['/record', 'Record'],

@@ -11,6 +11,8 @@ import {
   type NewStep,
   type StepEventInput,
 } from '@/formats/inputs/work';
+import { MS_PER_HOUR } from '@/core/maths/units/time';
+import type { NewTimer } from '@/formats/inputs/calendar';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
@@ -26,6 +28,7 @@ export interface StepActions {
   readonly addStep: Action<NewStep>;
   readonly correctStep: Action<CorrectedStep>;
   readonly recordStepEvent: Action<StepEventInput>;
+  readonly setTimer: Action<NewTimer>;
 }
 
 /** The steps of one rung with what can be done to each, and the cautions that belong to the rung. */
@@ -45,6 +48,7 @@ export function Steps({
   return (
     <section className="flex flex-col gap-3" aria-label="Steps">
       <Cautions rung={rung} />
+      {HOT_RUNGS.includes(rung) ? <FireWatch jobId={jobId} setTimer={actions.setTimer} /> : null}
       <Faults faults={recording.faults} />
       <ol className="border-y border-rule">
         {steps.map((step) => (
@@ -54,6 +58,33 @@ export function Steps({
       </ol>
       <AddStep key={added} {...{ jobId, rung, addStep: actions.addStep }} done={() => setAdded(added + 1)} />
     </section>
+  );
+}
+
+/** Where sparks fly. */
+const HOT_RUNGS: readonly Rung[] = ['brace', 'cut', 'pull', 'weld'];
+/** From the last spark until it is looked again, ms. */
+const WATCH = MS_PER_HOUR;
+
+/** Begins the watch after the last spark: it rings when it is over, on every page of the job. */
+function FireWatch({ jobId, setTimer }: { readonly jobId: string; readonly setTimer: StepActions['setTimer'] }) {
+  const { run, faults, pending } = useAction(setTimer);
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <Button
+        disabled={pending}
+        onClick={() =>
+          run({
+            ...{ id: crypto.randomUUID(), jobId, stepId: null },
+            name: 'Fire watch is over: feel both sides for heat, then look again',
+            ringsAt: new Date(Date.now() + WATCH).toISOString(),
+          })
+        }
+      >
+        Last spark now: watch for an hour
+      </Button>
+      <Faults faults={faults} />
+    </div>
   );
 }
 

@@ -2,7 +2,10 @@ import { Job } from '@/core/shell/job/job';
 import type { ReactNode } from 'react';
 import { theJob } from '@/core/shell/job/job-rows';
 import { ladderOf } from '@/core/days/ladder';
+import { openTimers } from '@/core/report/pages/calendar';
+import { hearTimer } from '@/server/actions/calendar';
 import { jobRows } from '@/server/views';
+import { Bell } from '@/ui/calendar/bell';
 import { LadderRail } from '@/ui/ladder/ladder-rail';
 import { Header } from '@/ui/shell/header';
 
@@ -19,6 +22,7 @@ export default async function JobLayout({
   return (
     <>
       <Header title={theJob(rows).name} homeHref={`/jobs/${jobId}`} />
+      <Bell timers={openTimers(Job.of(rows))} hearTimer={hearTimer} />
       <div className="flex min-h-[calc(100dvh-3.6rem)] max-lg:flex-col print:block">
         <LadderRail jobId={jobId} rungs={ladder.rungs} next={ladder.next?.step.title} />
         <main className="min-w-0 grow p-4 lg:px-6">{children}</main>

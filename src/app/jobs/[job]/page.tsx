@@ -1,5 +1,7 @@
 import { settleNames } from '@/core/report/settle-words';
+import { tomorrowFirst } from '@/core/report/pages/calendar';
 import { Job } from '@/core/shell/job/job';
+import { machineZone, shopClock } from '@/formats/shop-time';
 import { editJob } from '@/server/actions/jobs';
 import { writeMorning } from '@/server/actions/morning';
 import { staleBackup } from '@/server/kept';
@@ -13,7 +15,7 @@ export default async function DaySheetPage({ params }: { params: Promise<{ job: 
   return (
     <DayPage
       job={job.row}
-      day={made}
+      day={{ ...made, planned: tomorrowFirst(job, new Date().getTime(), shopClock(machineZone())) }}
       names={settleNames(job)}
       {...(stale ? { staleBackup: stale } : {})}
       printedAt={new Date().toISOString()}

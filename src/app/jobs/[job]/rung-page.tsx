@@ -5,6 +5,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import { ladderOf } from '@/core/days/ladder';
 import { takenBack } from '@/core/report/taken-back';
 import type { Withdrawal } from '@/core/shell/job/entities';
+import { setTimer } from '@/server/actions/calendar';
 import { addStep, correctStep, recordStepEvent } from '@/server/actions/steps';
 import { withdraw } from '@/server/actions/work';
 import { Steps } from '@/ui/ladder/steps';
@@ -29,7 +30,12 @@ export function RungPage({
     <div className="flex flex-col gap-6">
       <h1 className="text-2xl">{RUNG_WORD[rung]}</h1>
       {place}
-      <Steps jobId={job.row.id} rung={rung} steps={steps} actions={{ addStep, correctStep, recordStepEvent }} />
+      <Steps
+        jobId={job.row.id}
+        rung={rung}
+        steps={steps}
+        actions={{ addStep, correctStep, recordStepEvent, setTimer }}
+      />
       {children}
       <TakenBackList
         list={takenBack(job).filter(({ withdrawal }) => rungOf(job, withdrawal) === rung)}

@@ -13,6 +13,8 @@ export const JOB_TABLES = {
   benchVersions: entity.benchVersion,
   shelfItems: entity.shelfItem,
   sections: entity.section,
+  people: entity.person,
+  closedDays: entity.closedDay,
   points: entity.point,
   dimensions: entity.dimension,
   memberLines: entity.memberLine,
@@ -64,6 +66,10 @@ export const JOB_TABLES = {
   braceDimensions: entity.braceDimension,
   steps: entity.step,
   stepEvents: entity.stepEvent,
+  stepNeeds: entity.stepNeed,
+  stepPeople: entity.stepPerson,
+  bookings: entity.booking,
+  timers: entity.timer,
   logEntries: entity.logEntry,
   logSubjects: entity.logSubject,
   photographs: entity.photograph,
@@ -109,6 +115,8 @@ export const SHOP_TABLES = [
   'benchVersions',
   'shelfItems',
   'sections',
+  'people',
+  'closedDays',
 ] as const satisfies readonly JobTable[];
 export type ShopTable = (typeof SHOP_TABLES)[number];
 export const isShopTable = (table: JobTable): table is ShopTable =>

@@ -1,3 +1,5 @@
+import { chained } from './ladder-order';
+
 /**
  * Rows as they were written by earlier versions, brought up to date one step a version: of archives, of the journal.
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
@@ -34,9 +36,9 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
       ...(seams ? { seams: seams.map((seam) => ({ ...seam, ...UNPLACED_SEAM })) } : {}),
     };
   },
-  // The joints of a panel that is fitted were known by the words they were let go under.
+  // The joints of a panel that is fitted were known by the words they were let go under; how long a step takes was not said.
   8: (rows) => {
-    const [letGos, fixings] = [listed(rows, 'letGos'), listed(rows, 'fixings')];
+    const [letGos, fixings, steps] = ['letGos', 'fixings', 'steps'].map((table) => listed(rows, table));
     const joints = new Map(
       (letGos ?? []).map(({ hungId, place }) => [`${String(hungId)} ${String(place)}`, { hungId, place }]),
     );
@@ -53,6 +55,9 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
           }
         : {}),
       ...(fixings ? { fixings: fixings.map((fixing) => ({ ...fixing, joint: null })) } : {}),
+      ...(steps
+        ? { steps: steps.map((step) => ({ ...UNPLANNED_STEP, ...step })), stepNeeds: chained(steps as never) }
+        : {}),
     };
   },
 };
@@ -127,6 +132,11 @@ function braceWithEnds({ code: _, section, note, ...brace }: Row): Row {
     note: [section, note].filter((each) => each !== '').join('; '),
   };
 }
+
+const UNPLANNED_STEP = {
+  ...{ itemId: null, minutes: null, waits: null, curesAt: null, keeps: null },
+  ...{ tendEvery: null, noise: false, outdoor: false, notBefore: null },
+};
 
 const UNPLACED_SEAM = { sight: 'shut', fromPointId: null, toPointId: null };
 

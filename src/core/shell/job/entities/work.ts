@@ -95,6 +95,8 @@ export const plate = z.strictObject({
   /** Of the force, more than none and less than all. */
   share: z.number().gt(0).lt(1),
 });
+/** Of work or of waiting. */
+const minutes = z.int().min(0).max(1_000_000);
 export const RUNGS = ['look', 'setUp', 'measure', 'brace', 'cut', 'pull', 'fit', 'weld', 'verify'] as const;
 export const step = z.strictObject({
   id,
@@ -107,7 +109,65 @@ export const step = z.strictObject({
   needs: line,
   /** What the program itself sees done, and the step with it. */
   doneBy: z.enum(['signing']).nullable().default(null),
+  /** The item of work it is about: a panel, a joint, a pull; empty where it is about none. */
+  itemId: id.nullable(),
+  /** Work, min; empty where nobody said. */
+  minutes: minutes.nullable(),
+  /** From the end of its work until what needs it can begin: curing, drying, a part on order; min, at 20 °C where it cures. */
+  waits: minutes.nullable(),
+  /** How warm it is where it cures, °C; empty where warmth is no matter to it. */
+  curesAt: z.number().min(-20).max(80).nullable(),
+  /** What needs it must be begun so long after its work ends, min; empty where it keeps. */
+  keeps: minutes.nullable(),
+  /** While it waits it is looked after so often, min: wetted anew, turned, read. */
+  tendEvery: minutes.nullable(),
+  noise: z.boolean(),
+  outdoor: z.boolean(),
+  notBefore: at.nullable(),
   version,
+});
+/** A step that cannot begin before another is done and has waited. */
+export const stepNeed = z.strictObject({ stepId: id, needsId: id });
+/** Who, or what there is one of, a step takes. */
+export const stepPerson = z.strictObject({ stepId: id, personId: id });
+/** Time that was worked on a step, min; a slip is taken back by a negative one. */
+export const booking = z.strictObject({
+  id,
+  stepId: id,
+  minutes: z.int().min(-60_000).max(60_000).refine((value) => value !== 0),
+  at,
+  author,
+  note: line,
+});
+export const WORKER_KINDS = ['person', 'tool'] as const;
+const dayMinute = z.int().min(0).max(1440);
+/** Somebody in the shop, or a thing there is one of: when they work, minutes after midnight. */
+export const person = z.strictObject({
+  id,
+  name,
+  kind: z.enum(WORKER_KINDS),
+  /** Days of the week; 1 is Monday. */
+  days: z.array(z.int().min(1).max(7)),
+  starts: dayMinute,
+  ends: dayMinute,
+  /** When they may make noise. */
+  noiseStarts: dayMinute,
+  noiseEnds: dayMinute,
+  retiredAt: at.nullable(),
+});
+/** A day on which nobody works, or on which it is too wet to work outdoors. */
+export const closedDay = z.strictObject({ id, day: z.iso.date(), kind: z.enum(['closed', 'wet']), name: line });
+/** What rings at an instant until somebody heard it. */
+export const timer = z.strictObject({
+  id,
+  jobId: id,
+  name,
+  stepId: id.nullable(),
+  ringsAt: at,
+  at,
+  author,
+  heardAt: at.nullable(),
+  heardBy: line,
 });
 export const STEP_EVENTS = ['begun', 'curing', 'missing', 'done', 'dropped', 'reopened'] as const;
 export const stepEvent = z.strictObject({
@@ -182,3 +242,20 @@ export type Plate = z.infer<typeof plate>;
 export type Stroke = z.infer<typeof stroke>;
 export type Step = z.infer<typeof step>;
 export type StepEvent = z.infer<typeof stepEvent>;
+export type Person = z.infer<typeof person>;
+export type ClosedDay = z.infer<typeof closedDay>;
+export type Booking = z.infer<typeof booking>;
+export type Timer = z.infer<typeof timer>;
+/** What a step has besides its words when it is first named. */
+export const NEW_STEP = {
+  doneBy: null,
+  itemId: null,
+  minutes: null,
+  waits: null,
+  curesAt: null,
+  keeps: null,
+  tendEvery: null,
+  noise: false,
+  outdoor: false,
+  notBefore: null,
+} as const;

@@ -1,0 +1,33 @@
+import { dayAfter } from './work-time';
+import type { CalendarTask, PlannedStep } from './schedule';
+
+/** What somebody does first on their next day. */
+export interface FirstThing {
+  /** Who, by their identity; empty where nobody is named for it. */
+  readonly worker: string;
+  readonly id: string;
+  /** ms since 1970 */
+  readonly at: number;
+  /** It was begun before. */
+  readonly goesOn: boolean;
+}
+
+/** For everybody what is first from the next midnight on, whoever begins first before the others. */
+export function firstThings({ steps, clock, now }: CalendarTask, planned: readonly PlannedStep[]): FirstThing[] {
+  const midnight = clock.at(dayAfter(clock.dayOf(now)), 0);
+  const at = new Map(planned.map((each) => [each.id, each]));
+  const open = steps.filter(({ is, minutes }) => is.kind !== 'worked' && minutes > 0);
+  const workers = new Set(open.flatMap(({ people }) => (people.length > 0 ? people : [''])));
+  return [...workers]
+    .flatMap((worker): FirstThing[] => {
+      const own = open
+        .filter(({ people }) => (worker === '' ? people.length === 0 : people.includes(worker)))
+        .map(({ id }) => at.get(id)!)
+        .filter(({ ends }) => ends > midnight)
+        .toSorted((a, b) => a.starts - b.starts);
+      const [first] = own;
+      if (!first) return [];
+      return [{ worker, id: first.id, at: Math.max(first.starts, midnight), goesOn: first.starts < midnight }];
+    })
+    .toSorted((a, b) => a.at - b.at);
+}
