@@ -44,7 +44,7 @@ export function Board({ rows, page, actions }: BoardProps) {
         </Empty>
       ) : null}
       <Faults faults={faults} />
-      <DndContext sensors={sensors} onDragEnd={dropped} id="fit-board">
+      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={dropped} id="fit-board">
         <ol
           className="grid gap-2 md:grid-cols-2 lg:[grid-template-columns:var(--rungs)]"
           style={{ '--rungs': columnsFor(page.held) } as React.CSSProperties}

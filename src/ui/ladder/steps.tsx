@@ -68,21 +68,20 @@ const WATCH = MS_PER_HOUR;
 
 /** Begins the watch after the last spark: it rings when it is over, on every page of the job. */
 function FireWatch({ jobId, setTimer }: { readonly jobId: string; readonly setTimer: StepActions['setTimer'] }) {
+  const format = useFormat();
   const { run, faults, pending } = useAction(setTimer);
+  const [until, setUntil] = useState<string>();
+  const begin = async () => {
+    const ringsAt = new Date(Date.now() + WATCH).toISOString();
+    const name = 'Fire watch is over: feel both sides for heat, then look again';
+    if ((await run({ id: crypto.randomUUID(), jobId, stepId: null, name, ringsAt })).ok) setUntil(ringsAt);
+  };
   return (
     <div className="flex flex-wrap items-center gap-3">
-      <Button
-        disabled={pending}
-        onClick={() =>
-          run({
-            ...{ id: crypto.randomUUID(), jobId, stepId: null },
-            name: 'Fire watch is over: feel both sides for heat, then look again',
-            ringsAt: new Date(Date.now() + WATCH).toISOString(),
-          })
-        }
-      >
+      <Button disabled={pending} onClick={() => void begin()}>
         Last spark now: watch for an hour
       </Button>
+      {until ? <p role="status">Somebody watches until {format.time(until)}; it rings then.</p> : null}
       <Faults faults={faults} />
     </div>
   );

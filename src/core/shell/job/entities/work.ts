@@ -134,7 +134,11 @@ export const stepPerson = z.strictObject({ stepId: id, personId: id });
 export const booking = z.strictObject({
   id,
   stepId: id,
-  minutes: z.int().min(-60_000).max(60_000).refine((value) => value !== 0),
+  minutes: z
+    .int()
+    .min(-60_000)
+    .max(60_000)
+    .refine((value) => value !== 0),
   at,
   author,
   note: line,
