@@ -1,4 +1,12 @@
-import { DndContext, PointerSensor, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  DndContext,
+  PointerSensor,
+  pointerWithin,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { useState } from 'react';
 import type { FittingPage } from '@/core/report/pages/fitting';
 import { FIXING_WORD, HOLDING_WORD } from '@/core/report/fitting-words';
