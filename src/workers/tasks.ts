@@ -20,6 +20,7 @@ import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
 import { cuttingPage, type CuttingPage } from '@/core/report/pages/cutting';
 import { calendarPage, type CalendarPage } from '@/core/report/pages/calendar';
+import { verificationBoard, type VerificationBoard } from '@/core/report/pages/verification';
 import { weldingPage, type WeldingPage } from '@/core/report/pages/welding';
 import { fittingPage, type FittingPage } from '@/core/report/pages/fitting';
 import { gapsPage, type GapsPage } from '@/core/report/pages/gaps';
@@ -190,6 +191,7 @@ export const TASKS = {
   gaps: (job: Job): GapsPage => gapsPage(job),
   fitting: (job: Job): FittingPage => fittingPage(job),
   welding: (job: Job): WeldingPage => weldingPage(job),
+  verification: (job: Job): VerificationBoard => verificationBoard(job),
   calendar: (job: Job, { now }: { readonly now: number }): CalendarPage => calendarPage(job, now),
   cutting: (job: Job, input: { readonly at?: number; readonly advise: boolean }): CuttingPage =>
     cuttingPage(job, input),

@@ -291,6 +291,19 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     expect(svg).not.toMatch(/var\(|currentColor/);
   });
 
+  it('says on the board what each rung of the welding did, and opens the tape that says so', async () => {
+    await page.goto(`${l}/verify`);
+    await settled(page);
+    const board = page.getByRole('region', { name: 'Verification board' });
+    await board.getByRole('columnheader', { name: /tacked/ }).waitFor();
+    await board.locator('[data-call]').waitFor();
+    const row = board.locator('[data-row]').first();
+    await row.getByRole('link').last().click();
+    await page.waitForURL(`**${l}/rounds/${lodd.rounds[2]!.id}`);
+    await page.goto(`${s}/verify`);
+    await page.getByText(/X1, X2 and X3 still hold it/).waitFor();
+  });
+
   it('keeps the edition of the chart that closed rounds were judged by', async () => {
     await page.goto(`${l}/chart`);
     await page.getByRole('row', { name: /^F1L/ }).getByRole('button', { name: /Edit/ }).click();

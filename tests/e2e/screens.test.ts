@@ -21,6 +21,7 @@ const SCREENS: readonly Screen[] = [
   ['kept data', '/kept'],
   ['day sheet', s!],
   ['day sheet of a finished job', l!],
+  ['calendar', `${s}/calendar`],
   ['chart', `${s}/chart`],
   ['job without a chart', `${k}/chart`],
   ['log', `${s}/log`],

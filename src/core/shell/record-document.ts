@@ -171,6 +171,8 @@ export const OPEN_KINDS = [
   'unmeasured',
   'loose',
   'plannedBrace',
+  'braceIn',
+  'closeOut',
   'unreadPull',
   'notSeen',
   'otherSide',

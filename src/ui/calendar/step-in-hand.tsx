@@ -56,7 +56,7 @@ export function StepInHand({ jobId, page, step: of, at, slack, names, actions }:
         </p>
       ) : null}
       {needs.length > 0 ? <p className="text-soft">After: {needs.map(names.step).join('; ')}</p> : null}
-      <Says {...{ jobId, of, actions }} />
+      <Says key={state} {...{ jobId, of, actions }} />
       <div className="flex flex-wrap gap-2">
         <PlanStep {...{ page, step: of }} planStep={actions.planStep} />
         {step.notBefore !== null ? <Earlier of={of} planStep={actions.planStep} /> : null}
@@ -71,14 +71,16 @@ function Says({ jobId, of, actions }: Pick<InHandProps, 'jobId' | 'actions'> & {
   const recording = useAction(actions.recordStepEvent);
   const ringing = useAction(actions.setTimer);
   const { step, state, wait } = of;
+  // Pressed twice it is said once, and rings once.
+  const [ids] = useState(() => ({ event: crypto.randomUUID(), timer: crypto.randomUUID() }));
   const say = (kind: 'begun' | 'done' | 'reopened') =>
     recording.run({ id: crypto.randomUUID(), stepId: step.id, kind, until: null, note: '' });
   const worked = async () => {
     const until = new Date(Date.now() + wait * MS_PER_MINUTE).toISOString();
-    const said = await recording.run({ id: crypto.randomUUID(), stepId: step.id, kind: 'curing', until, note: '' });
+    const said = await recording.run({ id: ids.event, stepId: step.id, kind: 'curing', until, note: '' });
     if (said.ok)
       await ringing.run({
-        id: crypto.randomUUID(),
+        id: ids.timer,
         jobId,
         name: `${step.title}: the wait is over`.slice(0, 200),
         stepId: step.id,

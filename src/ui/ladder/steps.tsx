@@ -71,10 +71,14 @@ function FireWatch({ jobId, setTimer }: { readonly jobId: string; readonly setTi
   const format = useFormat();
   const { run, faults, pending } = useAction(setTimer);
   const [until, setUntil] = useState<string>();
+  // Pressed twice it is one watch.
+  const [id, setId] = useState(() => crypto.randomUUID());
   const begin = async () => {
     const ringsAt = new Date(Date.now() + WATCH).toISOString();
     const name = 'Fire watch is over: feel both sides for heat, then look again';
-    if ((await run({ id: crypto.randomUUID(), jobId, stepId: null, name, ringsAt })).ok) setUntil(ringsAt);
+    if (!(await run({ id, jobId, stepId: null, name, ringsAt })).ok) return;
+    setUntil(ringsAt);
+    setId(crypto.randomUUID());
   };
   return (
     <div className="flex flex-wrap items-center gap-3">

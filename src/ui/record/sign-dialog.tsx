@@ -54,6 +54,8 @@ const SETTLED_AT: Readonly<Record<RecordOpen['kind'], string>> = {
   unmeasured: 'measure',
   loose: 'measure',
   plannedBrace: 'brace',
+  braceIn: 'brace',
+  closeOut: 'fit',
   unreadPull: 'pull',
   notSeen: 'log',
   otherSide: 'log',

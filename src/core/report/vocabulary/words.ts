@@ -65,9 +65,13 @@ export const STATE_WORD: Readonly<Record<StateKind, string>> = {
   cut: 'cut',
   pulled: 'pulled',
   fitted: 'fitted',
+  clamped: 'clamped',
   tacked: 'tacked',
-  welded: 'welded',
+  oneSide: 'first side welded',
+  welded: 'all welded',
   cold: 'cold',
+  bracesOut: 'cold, braces out',
+  onWheels: 'on its wheels',
 };
 
 export const SUPPORT_WORD: Readonly<Record<Support['kind'], string>> = {
@@ -239,6 +243,8 @@ export const OPEN_WORD: Readonly<Record<RecordOpen['kind'], string>> = {
   unmeasured: 'on the chart, not measured',
   loose: 'read, but not located',
   plannedBrace: 'brace only planned',
+  braceIn: 'brace still in',
+  closeOut: 'put in for a while and still there',
   unreadPull: 'pull not finished, or not read after release',
   notSeen: 'hidden, counts as weak until seen',
   otherSide: 'the other side still to be looked at',

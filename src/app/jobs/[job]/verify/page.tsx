@@ -5,6 +5,7 @@ import { acceptedSubjects } from '@/core/report/record/accepted';
 import { runTask } from '@/server/tasks';
 import { jobAt } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
+import { Board } from '@/ui/verify/board';
 import { Compare, type CompareView } from '@/ui/work/compare';
 import { RungPage, type JobParams } from '../rung-page';
 
@@ -21,7 +22,11 @@ export default async function Page({ params, searchParams }: JobParams & Query) 
   const view: CompareView | undefined =
     later && compared ? { ...compared, accepted: [...acceptedSubjects(job, later)] } : undefined;
   return (
-    <RungPage rows={at.rows} rung="verify">
+    <RungPage
+      rows={at.rows}
+      rung="verify"
+      place={<Board jobId={job.row.id} board={await runTask('verification', at, undefined)} />}
+    >
       <Compare rows={only(at.rows, 'jobs', 'rounds', 'points')} view={view} />
       <p>
         <Link className={buttonClass('main')} href={`/jobs/${job.row.id}/record`}>

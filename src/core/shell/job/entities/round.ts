@@ -39,9 +39,13 @@ export const STATE_KINDS = [
   'cut',
   'pulled',
   'fitted',
+  'clamped',
   'tacked',
+  'oneSide',
   'welded',
   'cold',
+  'bracesOut',
+  'onWheels',
 ] as const;
 export const shellState = z.strictObject({
   id,

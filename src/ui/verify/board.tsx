@@ -1,0 +1,143 @@
+'use client';
+
+import Link from 'next/link';
+import type { BoardCell, VerificationBoard } from '@/core/report/pages/verification';
+import { beforeFinalText, CALL_TEXT, reasonText } from '@/core/report/verification-words';
+import { STATE_WORD } from '@/core/report/vocabulary/words';
+import { Empty } from '../kit/faults';
+import { VerdictMark } from '../sheet/mark';
+import { useFormat } from '../shell/preferences-context';
+
+interface BoardProps {
+  readonly jobId: string;
+  readonly board: VerificationBoard;
+}
+
+const MOST_ROWS = 14;
+
+/** The rungs of the welding against the telling dimensions: what moved at which, and whether to go on. */
+export function Board({ jobId, board }: BoardProps) {
+  const format = useFormat();
+  const { rounds, rows, call, beforeFinal, welding } = board;
+  const lengths = {
+    difference: format.difference,
+    plusMinus: (mm: number) => `${format.plusMinus(mm)} ${format.unit}`,
+  };
+  if (rows.length === 0)
+    return (
+      <Empty title="Nothing can be compared yet">
+        As soon as two rounds have measured a dimension, it stands here with what it did at every rung.
+      </Empty>
+    );
+  return (
+    <section aria-label="Verification board" className="flex flex-col gap-3">
+      <h2 className="text-xl">What every rung did to the dimensions that tell</h2>
+      {welding ? null : (
+        <p className="text-soft">
+          No round is said to be clamped, tacked or welded yet: here are all of them. A round for each state tells which
+          of them moved something.
+        </p>
+      )}
+      {call ? (
+        <div role="status" data-call={call.call} className="border-l-4 border-ink bg-sheet px-3 py-2">
+          <p className="text-lg font-semibold">{CALL_TEXT[call.call]}</p>
+          <ul>
+            {call.reasons.slice(0, 8).map((reason) => (
+              <li key={reasonText(reason, lengths)}>{format.name(reasonText(reason, lengths))}</li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The board">
+        <table className="border-collapse text-sm">
+          <thead>
+            <tr className="border-b-2 border-ink text-left">
+              <th className="px-2 py-1">Dimension</th>
+              {rounds.map(({ id, number, name, state }) => (
+                <th key={id} className="px-2 py-1 font-normal">
+                  <span className="font-semibold">{STATE_WORD[state]}</span>
+                  <span className="block text-soft">
+                    {number}. {format.name(name)}
+                  </span>
+                </th>
+              ))}
+              <th className="px-2 py-1">Moved, {format.unit}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.slice(0, MOST_ROWS).map(({ dimension, cells, drift }) => (
+              <tr key={dimension.id} className="border-b border-faint" data-row={dimension.code}>
+                <th className="px-2 py-1 text-left font-normal">
+                  <span className="font-semibold">{dimension.code}</span>{' '}
+                  <span className="text-soft">{format.name(dimension.name)}</span>
+                </th>
+                {rounds.map(({ id }, i) => (
+                  <td key={id} className="px-2">
+                    {cells[i] ? (
+                      <Cell jobId={jobId} cell={cells[i]} code={dimension.code} />
+                    ) : (
+                      <span className="text-soft">–</span>
+                    )}
+                  </td>
+                ))}
+                <td className="figures px-2">
+                  {drift.kind === 'moved'
+                    ? `${format.difference(drift.by)} ${format.plusMinus(2 * drift.sd)}`
+                    : drift.kind === 'still'
+                      ? 'still'
+                      : ''}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {rows.length > MOST_ROWS ? (
+        <p className="text-sm text-soft">
+          What moved and what is outside comes first; {rows.length - MOST_ROWS} more stand under{' '}
+          <Link className="underline" href={`/jobs/${jobId}/time`}>
+            Over time
+          </Link>
+          .
+        </p>
+      ) : null}
+      {beforeFinal.length > 0 ? (
+        <div>
+          <h3 className="caps">Before it is judged for good</h3>
+          <ul className="list-inside list-disc">
+            {beforeFinal.map((still) => (
+              <li key={still.kind}>{format.name(beforeFinalText(still))}</li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+    </section>
+  );
+}
+
+interface CellProps {
+  readonly jobId: string;
+  readonly cell: BoardCell;
+  readonly code: string;
+}
+
+/** A mark with what it changed by: press it for the tape that says so. */
+function Cell({ jobId, cell, code }: CellProps) {
+  const format = useFormat();
+  const { verdict, change, deviation } = cell;
+  const words = verdict ?? 'measured, with no reference';
+  return (
+    <Link
+      prefetch={false}
+      href={`/jobs/${jobId}/rounds/${cell.roundId}`}
+      className="flex min-h-11 min-w-24 items-center gap-2 hover:bg-faint"
+      aria-label={`${code}: ${words}${deviation === undefined ? '' : `, ${format.difference(deviation)} ${format.unit}`}; the tape of its round`}
+    >
+      <VerdictMark {...(verdict ? { verdict } : { read: true })} />
+      <span className="figures">
+        {change ? format.difference(change.by) : ''}
+        {change && Math.abs(change.by) > change.plusMinus ? <span className="font-semibold"> !</span> : null}
+      </span>
+    </Link>
+  );
+}
