@@ -5,7 +5,7 @@ import type { Person } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
 import * as actions from '@/server/actions/calendar';
-import { addStep, recordStepEvent } from '@/server/actions/steps';
+import { addStep, addStepsInTurn, recordStepEvent } from '@/server/actions/steps';
 import { benchPerTest, faultsOf, valueOf } from '../support/bench';
 
 const shop = benchPerTest();
@@ -90,6 +90,21 @@ describe('a calendar', () => {
     expect((await page()).timers).toEqual([]);
     valueOf(await actions.removeClosedDay({ id: closedDays[0]!.id }));
     expect((await page()).closedDays).toEqual([]);
+  });
+
+  it('puts steps one after another behind the rungs before theirs, once however often it is said', async () => {
+    const { jobId } = shop();
+    await twoSteps();
+    const plan = { minutes: 30, waits: null, curesAt: null, keeps: null, noise: false, itemId: null };
+    const steps = ['Strip', 'Prime'].map((title) => ({ ...plan, id: randomUUID(), title }));
+    for (let i = 0; i < 2; i++) valueOf(await addStepsInTurn({ jobId, rung: 'weld', steps }));
+    const { steps: all } = await page();
+    expect(all.filter(({ step }) => step.title === 'Strip')).toHaveLength(1);
+    const [strip, prime] = await Promise.all(['Strip', 'Prime'].map(stepCalled));
+    expect(prime!.needs).toEqual([strip!.step.id]);
+    // Not behind what else is welded: two joints are prepared beside each other.
+    const before = all.filter(({ step }) => step.rung === 'fit').at(-1)!;
+    expect(strip!.needs).toEqual([before.step.id]);
   });
 
   it('lets what follows begin when the wait is over that was said', async () => {

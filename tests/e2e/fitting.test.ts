@@ -184,6 +184,15 @@ describe('fitting and welding', () => {
     await tunnel.getByRole('radio', { name: /in steps, each laid backwards/ }).click();
     await tunnel.getByRole('radio', { name: /in steps, each laid backwards/, checked: true }).waitFor();
 
+    await tunnel.getByRole('button', { name: 'Before and after' }).click();
+    await dialog().locator('[data-around=weldPrime]').getByText('Nobody gets there afterwards').waitFor();
+    await dialog().getByRole('button', { name: 'Put them in the calendar' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    await page.getByText('Cavity wax: tunnel').waitFor();
+    await tunnel.getByRole('button', { name: 'Before and after' }).click();
+    await dialog().getByText('14 steps of the calendar are about this joint already').waitFor();
+    await page.keyboard.press('Escape');
+
     await tunnel.getByRole('link', { name: 'Card for the floor' }).click();
     await page.locator('[data-next="1"]').waitFor();
     await page.getByRole('button', { name: 'It is laid' }).click();

@@ -38,7 +38,9 @@ describe('a drift through the rounds of welding', () => {
     // Of steps as large as their noise's threefold: what is called so and so likely is right so often.
     const called = seeds.flatMap((seed) => {
       const found = driftOf(rounds(seed, 1.5, 1 + (seed % 4)));
-      return found.kind === 'moved' ? [{ share: found.at[0]!.share, right: found.at[0]!.place === 1 + (seed % 4) }] : [];
+      return found.kind === 'moved'
+        ? [{ share: found.at[0]!.share, right: found.at[0]!.place === 1 + (seed % 4) }]
+        : [];
     });
     const said = called.reduce((sum, { share }) => sum + share, 0) / called.length;
     const right = called.filter((each) => each.right).length / called.length;

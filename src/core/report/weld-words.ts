@@ -1,4 +1,5 @@
 import type { LayoutFault, LayoutNote, WeldLayout } from '../plan/weld-order/layout';
+import type { AroundKind } from '../plan/weld-order/around';
 import type { WeldPlan } from '../plan/weld-order/schools';
 import type { HoldingRung, WeldSeam, WeldStretch } from '../shell/job/entities';
 import { HOLDING_WORD } from './fitting-words';
@@ -25,6 +26,28 @@ export const STRETCH_WORD: Readonly<Record<WeldStretch['what'], string>> = {
   ...{ corner: 'corner', double: 'a third sheet', void: 'nothing behind it' },
   ...{ unreachable: 'out of reach', brass: 'brass', lead: 'lead' },
 };
+/** What is done before and after a joint is made. */
+export const AROUND_WORD: Readonly<Record<AroundKind, string>> = {
+  access: 'Wiring, lines and pads out of the way; what belongs inside fitted and photographed',
+  strip: 'Strip both faces to bright metal',
+  fit: 'Fit it dry and read its gaps',
+  deburr: 'Deburr holes and edges',
+  weldPrime: 'Weld-through primer on the closed faces',
+  abrade: 'Abrade and degrease the faces to be bonded',
+  clamp: 'Clamp tight at every place',
+  weld: 'Weld it, by its card',
+  glue: 'Bond and clamp it',
+  readCold: 'Read cold what it must keep',
+  dress: 'Dress the welds',
+  treat: 'Metal treatment',
+  prime: 'Prime it',
+  sealFirst: 'Seam sealer, first layer',
+  sealSecond: 'Seam sealer, last layer',
+  wax: 'Cavity wax',
+};
+/** A step of a joint, as the ladder has it. */
+export const aroundTitle = (kind: AroundKind, beside: string): string => `${AROUND_WORD[kind]}: ${beside}`;
+
 /** What one place of a seam is called. */
 export const placeWord = ({ kind }: Pick<WeldSeam, 'kind'>): string =>
   ({ plug: 'plug', spot: 'spot', butt: 'run', lap: 'run', braze: 'run', bond: 'place' })[kind];

@@ -51,6 +51,26 @@ export const withdrawal = entity.withdrawal
   });
 
 export const newStep = entity.step.pick({ id: true, jobId: true, rung: true, title: true, note: true, needs: true });
+/** Steps one after another, behind what is on the ladder before their rung. */
+export const stepsInTurn = z.strictObject({
+  jobId: z.uuid(),
+  rung: entity.step.shape.rung,
+  steps: z
+    .array(
+      entity.step.pick({
+        id: true,
+        title: true,
+        itemId: true,
+        minutes: true,
+        waits: true,
+        curesAt: true,
+        keeps: true,
+        noise: true,
+      }),
+    )
+    .min(1)
+    .max(40, 'at most 40 steps at once'),
+});
 export const stepEvent = entity.stepEvent.omit({ at: true, author: true });
 
 export type NewBrace = z.input<typeof newBrace>;
@@ -64,4 +84,5 @@ export type CorrectedPull = z.input<typeof correctedPull>;
 export type CorrectedStep = z.input<typeof correctedStep>;
 export type WithdrawalInput = z.input<typeof withdrawal>;
 export type NewStep = z.input<typeof newStep>;
+export type StepsInTurn = z.input<typeof stepsInTurn>;
 export type StepEventInput = z.input<typeof stepEvent>;

@@ -1,8 +1,8 @@
 'use server';
 
 import * as input from '@/formats/inputs/work';
-import { NEW_STEP, type Rung } from '@/core/shell/job/entities';
-import { chained } from '@/core/shell/job/ladder-order';
+import { NEW_STEP, RUNGS, type Rung } from '@/core/shell/job/entities';
+import { byLadder, chained } from '@/core/shell/job/ladder-order';
 import { insert } from '@/db/table';
 import { done } from '@/formats/outcome';
 import { lastKind } from '@/db/events';
@@ -24,6 +24,28 @@ export const addStep = useCase(input.newStep, async (step, { database }) => {
     await insert(tx, 'steps', [added], { skipExisting: true });
     const before = chained([...others, added]).filter(({ stepId }) => stepId === step.id);
     await insert(tx, 'stepNeeds', before, { skipExisting: true });
+  });
+  return done(null);
+});
+
+/** Adds steps one after another on a rung; the first needs what stands last on the rungs before. Said twice they are there once. */
+export const addStepsInTurn = useCase(input.stepsInTurn, async ({ jobId, rung, steps }, { database }) => {
+  await database.transaction(async (tx) => {
+    const there = await tx.query<{ id: string; rung: Rung; ordinal: number }>(
+      'select id, rung, ordinal from step where job_id = $1',
+      [jobId],
+    );
+    if (there.some(({ id }) => id === steps[0]!.id)) return;
+    const last = Math.max(0, ...there.map(({ ordinal }) => ordinal));
+    const added = steps.map((step, i) => ({
+      ...{ ...NEW_STEP, ...step, jobId, rung, ordinal: last + 1 + i, note: '', needs: '', version: 1 },
+    }));
+    await insert(tx, 'steps', added);
+    const before = there.filter((step) => RUNGS.indexOf(step.rung) < RUNGS.indexOf(rung)).toSorted(byLadder);
+    await insert(tx, 'stepNeeds', [
+      ...before.slice(-1).map(({ id }) => ({ stepId: steps[0]!.id, needsId: id })),
+      ...chained(added),
+    ]);
   });
   return done(null);
 });

@@ -1,9 +1,10 @@
 import type { SavedWeldSeam } from '@/formats/inputs/welding';
-import type { ItemEventInput } from '@/formats/inputs/work';
+import type { ItemEventInput, StepsInTurn } from '@/formats/inputs/work';
 import type { Action } from '../kit/use-action';
 
 /** What can be done to joints in the place for welding. */
 export interface WeldActions {
   readonly saveWeldSeam: Action<SavedWeldSeam>;
+  readonly addStepsInTurn: Action<StepsInTurn>;
   readonly recordItemEvent: Action<ItemEventInput>;
 }

@@ -19,6 +19,7 @@ import { Faults } from '../kit/faults';
 import { useAction } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import type { WeldActions } from './actions';
+import { Around } from './around';
 import { NotHeld } from './not-held';
 import { SeamForm } from './seam-form';
 import { SeamStrip } from './seam-strip';
@@ -56,6 +57,7 @@ export function JointCard(props: CardProps) {
           >
             {(close) => <SeamForm {...props} done={close} />}
           </FormDialog>
+          {plan ? <Around view={{ ...view, plan }} addStepsInTurn={props.actions.addStepsInTurn} /> : null}
           {plan && plan.layout.places.length > 0 ? (
             <Link className={buttonClass()} href={`/jobs/${joint.jobId}/weld/${joint.id}`}>
               Card for the floor

@@ -1,3 +1,4 @@
+import { stepsAround, type AroundStep } from '../../plan/weld-order/around';
 import { layOut, type WeldLayout } from '../../plan/weld-order/layout';
 import { heatAt, schoolsOf, WARM, weldBy, weldTask, type PlaceOn, type WeldPlan } from '../../plan/weld-order/schools';
 import type { WeldTask } from '../../plan/weld-order/order';
@@ -17,6 +18,8 @@ export interface SeamPlan {
   readonly plans: readonly WeldPlan[];
   /** Places that are ticked, by what their tick is kept under, with when. */
   readonly done: readonly { readonly key: string; readonly at: string }[];
+  /** What is done before and after it. */
+  readonly around: readonly AroundStep[];
 }
 
 export interface JointView {
@@ -25,6 +28,8 @@ export interface JointView {
   readonly panel: string;
   readonly plan?: SeamPlan;
   /** How the panel that goes in is held there; undefined where no joint of a panel that is fitted is said to be this one. */
+  /** Steps of the ladder that are about it. */
+  readonly steps: number;
   readonly held?: { readonly panel: string; readonly rung: HoldingRung };
 }
 
@@ -41,6 +46,7 @@ export function weldingPage(job: Job): WeldingPage {
     joints: job.rows.joints
       .map((joint) => ({
         ...{ joint, code: job.item(joint.id).code, panel: job.item(joint.panelId).name },
+        steps: job.rows.steps.filter(({ itemId }) => itemId === joint.id).length,
         ...planOf(job, joint),
         ...heldAt(job, joint),
       }))
@@ -65,6 +71,7 @@ function planOf(job: Job, joint: Joint): { readonly plan?: SeamPlan } {
   return {
     plan: {
       ...{ seam, stretches, layout, task, done: doneOf(job.rows.workEvents, seam.id) },
+      around: stepsAround(seam, layout),
       plans: schools.map((school) => weldBy(school, task, seam.freeEnd)),
     },
   };

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { addStepsInTurn } from '@/server/actions/steps';
 import { saveWeldSeam } from '@/server/actions/welding';
 import { recordItemEvent } from '@/server/actions/work';
 import { jobAnd } from '@/server/views';
@@ -13,7 +14,9 @@ export default async function Page({ params }: JobParams) {
     <RungPage
       rows={rows}
       rung="weld"
-      place={<WeldPlace jobId={rows.jobs[0]!.id} page={made} actions={{ saveWeldSeam, recordItemEvent }} />}
+      place={
+        <WeldPlace jobId={rows.jobs[0]!.id} page={made} actions={{ saveWeldSeam, addStepsInTurn, recordItemEvent }} />
+      }
     >
       <p>
         <Link className={buttonClass()} href={`/jobs/${job}/verify`}>
