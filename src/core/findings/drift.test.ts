@@ -21,6 +21,13 @@ describe('a drift through the rounds of welding', () => {
     expect(found.at[0]!.share).toBeCloseTo(0.5 / (0.5 + 2 * other), 9);
     expect(driftOf([0, 0, 2, 2].map((value) => ({ value, sd: 1 })))).toEqual({ kind: 'still' });
     expect(driftOf([{ value: 0, sd: 1 }])).toEqual({ kind: 'few' });
+    // Among twelve such figures chance has twelve tries: the limit is 10.19, and 9 is not enough.
+    expect(
+      driftOf(
+        [0, 0, 3, 3].map((value) => ({ value, sd: 1 })),
+        12,
+      ),
+    ).toEqual({ kind: 'still' });
   });
 
   it('of what stood still is seen in one of twenty runs at most', () => {

@@ -25,13 +25,14 @@ const FALSE_ALARM = 0.05;
 /**
  * Whether a figure moved between rounds, and between which: of one step between two of them, before and after which it stood
  * still. Every place of the step is tried; the best is a move where its sum of squares is smaller than that of no step by more
- * than chance makes it in one of twenty runs (χ² of one freedom, shared over the places: Bonferroni). How likely each place is
+ * than chance makes it in one of twenty runs (χ² of one freedom, shared over the places and the figures: Bonferroni). How likely each place is
  * follows from the sums of squares with both levels left open (Smith, A Bayesian approach to inference about a change-point in a
  * sequence of random variables, Biometrika 62, 1975).
  *
  * @param values in their order; a figure that two steps moved is told by the larger
+ * @param among so many figures are looked at together: chance has so many tries
  */
-export function driftOf(values: readonly Found[]): Drift {
+export function driftOf(values: readonly Found[], among = 1): Drift {
   if (values.length < 2) return { kind: 'few' };
   const still = spread(values);
   const steps = values.slice(1).map((_, i) => {
@@ -46,7 +47,7 @@ export function driftOf(values: readonly Found[]): Drift {
     };
   });
   const best = steps.reduce((a, b) => (b.chi < a.chi ? b : a));
-  if (still.chi - best.chi <= chiSquareLimit(FALSE_ALARM / steps.length, 1)) return { kind: 'still' };
+  if (still.chi - best.chi <= chiSquareLimit(FALSE_ALARM / (steps.length * among), 1)) return { kind: 'still' };
   const likely = steps.map(({ chi, open }) => open * Math.exp((best.chi - chi) / 2));
   const sum = likely.reduce((a, b) => a + b, 0);
   const at = steps.map(({ place }, i) => ({ place, share: likely[i]! / sum }));

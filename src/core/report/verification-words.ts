@@ -9,7 +9,7 @@ interface Lengths {
 
 /** What to do now. */
 export const CALL_TEXT: Readonly<Record<Call, string>> = {
-  go: 'Go on: nothing that tells moved beyond its noise, and nothing is outside.',
+  go: 'Go on: nothing that nobody accepted moved beyond its noise or is outside.',
   stop: 'Stop and look, before more metal is joined.',
   undo: 'Undo it while it is only tacked: it moved, and it is outside.',
 };

@@ -46,6 +46,9 @@ export function Board({ jobId, board }: BoardProps) {
               <li key={reasonText(reason, lengths)}>{format.name(reasonText(reason, lengths))}</li>
             ))}
           </ul>
+          {call.accepted.length > 0 ? (
+            <p className="text-soft">Accepted with a reason, as the log has it: {call.accepted.join(', ')}.</p>
+          ) : null}
         </div>
       ) : null}
       <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The board">

@@ -4,6 +4,7 @@ import { MS_PER_HOUR, MS_PER_MINUTE } from '../../maths/units/time';
 import { schedule, WorkTimes, type CalendarTask, type PlannedStep, type StepToPlan } from './schedule';
 import { criticalPath, slackOf } from './slack';
 import { today } from './today';
+import { firstThings } from './tomorrow';
 import type { ShopClock } from './work-time';
 
 /** A shop in which the clock shows universal time. */
@@ -195,6 +196,30 @@ describe('a calendar', () => {
     const { can, waiting } = today(of, plan(of), slackOf(of, plan(of), new WorkTimes(of)));
     expect(can.map(({ id }) => id)).toEqual(['cut', 'tidy']);
     expect(waiting).toEqual([{ id: 'seal', until: cures.ready }]);
+  });
+
+  it('says what is first tomorrow, for everybody: what goes on, when they are there again', () => {
+    // Friday afternoon.
+    const now = UTC.at('2026-10-23', 15 * 60);
+    const begun = { kind: 'begun', at: UTC.at('2026-10-23', 8 * 60), booked: 0 } as const;
+    const of = task(
+      [
+        step('cut', 8 * H, [], { is: begun }),
+        step('weld', 4 * H, ['cut']),
+        step('seal', 1 * H, ['cut'], { people: ['Ronja'] }),
+      ],
+      { now },
+    );
+    const said = firstThings(of, plan(of)).map(({ worker, id, at, goesOn }) => [
+      worker,
+      id,
+      new Date(at).toISOString(),
+      goesOn,
+    ]);
+    expect(said).toEqual([
+      ['Nils', 'cut', '2026-10-26T08:00:00.000Z', true],
+      ['Ronja', 'seal', '2026-10-26T15:00:00.000Z', false],
+    ]);
   });
 
   it('names steps that need each other in a circle, and one whose people are never there together', () => {

@@ -1,5 +1,5 @@
 import { dayAfter } from './work-time';
-import type { CalendarTask, PlannedStep } from './schedule';
+import { WorkTimes, type CalendarTask, type PlannedStep } from './schedule';
 
 /** What somebody does first on their next day. */
 export interface FirstThing {
@@ -13,7 +13,10 @@ export interface FirstThing {
 }
 
 /** For everybody what is first from the next midnight on, whoever begins first before the others. */
-export function firstThings({ steps, clock, now }: CalendarTask, planned: readonly PlannedStep[]): FirstThing[] {
+export function firstThings(task: CalendarTask, planned: readonly PlannedStep[]): FirstThing[] {
+  const { steps, clock, now } = task;
+  const times = new WorkTimes(task);
+  const stepOf = new Map(steps.map((step) => [step.id, step]));
   const midnight = clock.at(dayAfter(clock.dayOf(now)), 0);
   const at = new Map(planned.map((each) => [each.id, each]));
   const open = steps.filter(({ is, minutes }) => is.kind !== 'worked' && minutes > 0);
@@ -27,7 +30,10 @@ export function firstThings({ steps, clock, now }: CalendarTask, planned: readon
         .toSorted((a, b) => a.starts - b.starts);
       const [first] = own;
       if (!first) return [];
-      return [{ worker, id: first.id, at: Math.max(first.starts, midnight), goesOn: first.starts < midnight }];
+      const goesOn = first.starts < midnight;
+      // It goes on when its people are there again, not at midnight.
+      const begins = goesOn ? (times.of(stepOf.get(first.id)!).next(midnight) ?? midnight) : first.starts;
+      return [{ worker, id: first.id, at: begins, goesOn }];
     })
     .toSorted((a, b) => a.at - b.at);
 }

@@ -42,6 +42,7 @@ describe('the verification board', () => {
     const drifted = board.rows[0]!.dimension.code;
     const codes = (of: typeof board) => of.call!.reasons.flatMap((each) => ('code' in each ? each.code : []));
     expect(codes(board)).not.toContain(drifted);
+    expect(board.call).toMatchObject({ call: 'go', accepted: [drifted] });
     const open = verificationBoard(Job.of({ ...lodd, logSubjects: [] }));
     expect(open.call!.call).toBe('stop');
     expect(codes(open)).toContain(drifted);

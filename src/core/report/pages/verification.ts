@@ -1,5 +1,5 @@
 import { braceState } from '../../findings/brace-pull';
-import { driftOf, type Drift } from '../../findings/drift';
+import { driftOf, type Drift, type Found } from '../../findings/drift';
 import { closeOut } from '../../plan/panels/holding';
 import type { Verdict } from '../../maths/statistics/verdict';
 import { judgeRound } from '../../round/judge/judge-round';
@@ -65,7 +65,12 @@ export interface VerificationBoard {
   readonly rounds: readonly BoardRound[];
   readonly welding: boolean;
   readonly rows: readonly BoardRow[];
-  readonly call?: { readonly call: Call; readonly reasons: readonly BoardReason[] };
+  readonly call?: {
+    readonly call: Call;
+    readonly reasons: readonly BoardReason[];
+    /** What moved or is outside, and was accepted with a reason. */
+    readonly accepted: readonly string[];
+  };
   readonly beforeFinal: readonly BeforeFinal[];
 }
 
@@ -92,7 +97,10 @@ export function verificationBoard(job: Job): VerificationBoard {
   const before = first > 0 && job.stateOf(all[first - 1]!).kind === 'fitted' ? 1 : 0;
   const shown = first < 0 ? all : all.slice(first - before);
   const judged = shown.map((round) => judgeRound(job, round));
-  const rows = job.rows.dimensions.flatMap((dimension) => rowOf(dimension, judged)).toSorted(byWeight);
+  const found = job.rows.dimensions.flatMap((dimension) => rowOf(dimension, judged));
+  const rows = found
+    .map(({ measured, ...row }): BoardRow => ({ ...row, drift: driftOf(measured, found.length) }))
+    .toSorted(byWeight);
   const last = judged.at(-1);
   return {
     rounds: shown.map((round) => ({
@@ -107,7 +115,10 @@ export function verificationBoard(job: Job): VerificationBoard {
 }
 
 /** A row for what two rounds measured at least. */
-function rowOf({ id, code, name }: Dimension, judged: readonly RoundJudgement[]): BoardRow[] {
+function rowOf(
+  { id, code, name }: Dimension,
+  judged: readonly RoundJudgement[],
+): (Omit<BoardRow, 'drift'> & { readonly measured: readonly Found[] })[] {
   let before: { readonly value: number; readonly sd: number } | undefined;
   const found = judged.map(({ dimensions }) => dimensions.find((each) => each.dimension.id === id));
   const cells = found.map((each, i): BoardCell | undefined => {
@@ -120,9 +131,7 @@ function rowOf({ id, code, name }: Dimension, judged: readonly RoundJudgement[])
   const measured = found.flatMap((each) => each?.measured ?? []);
   if (measured.length < 2) return [];
   const limit = found.find((each) => each?.judged)?.judged?.limit;
-  return [
-    { dimension: { id, code, name }, cells, drift: driftOf(measured), ...(limit === undefined ? {} : { limit }) },
-  ];
+  return [{ dimension: { id, code, name }, cells, measured, ...(limit === undefined ? {} : { limit }) }];
 }
 
 const verdictOf = ({ judged, measured }: DimensionJudgement): Pick<BoardCell, 'verdict' | 'deviation' | 'plusMinus'> =>
@@ -145,11 +154,16 @@ function callOf(
 ): NonNullable<VerificationBoard['call']> {
   const accepted = acceptedSubjects(job, round);
   const reasons: BoardReason[] = [];
+  const overlooked: string[] = [];
   let isUndone = false;
   for (const { dimension, cells, drift, limit } of rows) {
     const now = cells.at(-1);
-    if (!now || accepted.has(dimension.id)) continue;
+    if (!now) continue;
     const { code } = dimension;
+    if (accepted.has(dimension.id)) {
+      if (now.verdict === 'outside' || drift.kind === 'moved') overlooked.push(code);
+      continue;
+    }
     if (now.verdict === 'outside') reasons.push({ kind: 'outside', code, deviation: now.deviation!, limit: limit! });
     if (now.verdict === 'undecided' && drift.kind === 'moved') reasons.push({ kind: 'undecided', code });
     if (drift.kind !== 'moved') continue;
@@ -162,7 +176,7 @@ function callOf(
   const unread = rows.filter(({ cells }) => !cells.at(-1) && cells.at(-2)).map(({ dimension }) => dimension.code);
   if (unread.length > 0) reasons.push({ kind: 'unread', codes: unread });
   const call = reasons.length === 0 ? 'go' : isUndone && LOOSE.includes(job.stateOf(round).kind) ? 'undo' : 'stop';
-  return { call, reasons };
+  return { call, reasons, accepted: overlooked };
 }
 
 function beforeFinal(job: Job, { round }: RoundJudgement, all: readonly { readonly id: string }[]): BeforeFinal[] {
