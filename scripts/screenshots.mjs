@@ -22,7 +22,7 @@ const VIEWS = {
   'lay-out': [`${base('kvist')}/lay-out`],
   sheet: [`${round('solbris', '01')}/sheet`],
   'sheet-dark-inches-us': [`${round('solbris', '01')}/sheet`, { sheet: 'dark', units: 'in16', words: 'us' }],
-  sides: [`${round('solbris', '01')}/sides`],
+  calendar: [`${solbris}/calendar`, { wait: '[data-bar] >> nth=0' }],
   space: [`${round('solbris', '01')}/space?point=R4L`, { wait: '[data-scene] canvas' }],
   references: [`${solbris}/references`],
   time: [`${lodd}/time`],

@@ -57,6 +57,8 @@ describe('a calendar', () => {
     const { seal } = await twoSteps();
     expect(refusal(await actions.putPerson({ ...nils, ends: 300 }))).toMatch(/ends after it begins/);
     valueOf(await actions.putPerson(nils));
+    valueOf(await actions.putPerson(nils));
+    expect(refusal(await actions.putPerson({ ...nils, id: randomUUID() }))).toMatch(/a Nils already/);
     valueOf(await actions.planStep({ step: { ...seal.step, minutes: 90, waits: 1440 }, needs: [], people: [nils.id] }));
     const off = { id: randomUUID(), day: '2026-12-24', kind: 'closed' as const, name: 'Christmas' };
     valueOf(await actions.addClosedDays({ days: [off] }));

@@ -39,6 +39,11 @@ export const planStep = useCase(input.plannedStep, async ({ step, needs, people 
 
 /** Names somebody in the shop, or a thing there is one of, or says when they work. */
 export const putPerson = useCase(input.person, async (person, { database }) => {
+  const [other] = await database.query('select from person where name = $1 and id <> $2 and retired_at is null', [
+    person.name,
+    person.id,
+  ]);
+  if (other && person.retiredAt === null) return failed('name', `there is a ${person.name} already: say which`);
   await put(database, 'people', [person]);
   return done(null);
 });

@@ -49,7 +49,9 @@ export function Bars({ page, lanes, axis, now, critical, inHand, moves }: BarsPr
             className="flex items-center overflow-hidden border-t border-faint px-2 leading-tight"
             style={{ height: lines.length * LINE }}
           >
-            {format.name(name)}
+            <span className="line-clamp-2" title={format.name(name)}>
+              {format.name(name)}
+            </span>
           </li>
         ))}
       </ul>

@@ -40,7 +40,7 @@ export function ClosedDays({ days, actions }: ClosedProps) {
               {name ? `${format.name(name)}, ` : ''}
               {KIND_WORD[kind]}
             </span>
-            <Button look="quiet" aria-label={`Take ${day} out`} onClick={() => removing.run({ id })}>
+            <Button look="quiet" aria-label={`Take out ${day}`} onClick={() => removing.run({ id })}>
               Take out
             </Button>
           </li>

@@ -20,16 +20,19 @@ interface PlanProps {
 }
 
 /** How long a step takes and waits, what it needs, who does it. */
-export const PlanStep = (props: PlanProps) => (
-  <FormDialog
-    wide
-    title={props.step.step.title}
-    description="How it was planned before is kept. Times of curing are the maker’s sheet’s, at 20 °C; what is wrong in them is wrong here"
-    trigger={<Button>Plan it …</Button>}
-  >
-    {(close) => <PlanForm {...props} done={close} />}
-  </FormDialog>
-);
+export function PlanStep(props: PlanProps) {
+  const format = useFormat();
+  return (
+    <FormDialog
+      wide
+      title={props.step.step.title}
+      description={`How it was planned before is kept. Times of curing are those of the maker’s sheet, at ${format.temperature(20)}: what is wrong in them is wrong here`}
+      trigger={<Button>Plan it …</Button>}
+    >
+      {(close) => <PlanForm {...props} done={close} />}
+    </FormDialog>
+  );
+}
 
 const WORK_DAY = 480;
 const CLOCK_DAY = 1440;

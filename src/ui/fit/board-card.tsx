@@ -103,7 +103,7 @@ function JointLine({ each, held, page, actions, go }: CardProps & { readonly eac
       </p>
       <WaitsFor {...each} />
       <Steps
-        of={joint.name}
+        of={format.name(joint.name)}
         go={(to) => go(held, to, { joint: joint.name, rung })}
         {...{ rung, waits: waitsFor.length > 0 }}
       />
@@ -113,7 +113,7 @@ function JointLine({ each, held, page, actions, go }: CardProps & { readonly eac
         {untouched ? (
           <Button
             look="quiet"
-            aria-label={`Take ${joint.name} out`}
+            aria-label={`Take out ${format.name(joint.name)}`}
             onClick={() => removing.run({ hungId: panel.id, name: joint.name })}
           >
             Take out

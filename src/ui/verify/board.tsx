@@ -128,18 +128,18 @@ interface CellProps {
 function Cell({ jobId, cell, code }: CellProps) {
   const format = useFormat();
   const { verdict, change, deviation } = cell;
-  const words = verdict ?? 'measured, with no reference';
   return (
     <Link
       prefetch={false}
       href={`/jobs/${jobId}/rounds/${cell.roundId}`}
       className="flex min-h-11 min-w-24 items-center gap-2 hover:bg-faint"
-      aria-label={`${code}: ${words}${deviation === undefined ? '' : `, ${format.difference(deviation)} ${format.unit}`}; the tape of its round`}
     >
+      <span className="sr-only">{code}</span>
       <VerdictMark {...(verdict ? { verdict } : { read: true })} />
-      <span className="figures">
-        {change ? format.difference(change.by) : ''}
-        {change && Math.abs(change.by) > change.plusMinus ? <span className="font-semibold"> !</span> : null}
+      <span className="figures">{change ? format.difference(change.by) : ''}</span>
+      <span className="sr-only">
+        {deviation === undefined ? '' : `${format.difference(deviation)} ${format.unit} off its reference; `}the tape of
+        its round
       </span>
     </Link>
   );
