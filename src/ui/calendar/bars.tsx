@@ -178,50 +178,52 @@ function Bar({ at, step, axis, top, room, look, moves }: BarProps) {
     event.preventDefault();
   };
   return (
-    <g
-      role="button"
-      tabIndex={0}
-      data-bar={row.title}
-      data-starts={new Date(at.starts).toISOString()}
-      aria-label={`${title}, ${format.moment(new Date(at.starts).toISOString())}`}
-      aria-pressed={look.isInHand}
-      className={`touch-none ${canMove ? 'cursor-grab' : 'cursor-pointer'}`}
-      onClick={() => moves.take(row.id)}
-      onKeyDown={keyed}
-      onPointerDown={(event) => {
-        from.current = { x: event.clientX, at: at.starts };
-        if (canMove) event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={moved}
-      onPointerUp={letGo}
-      onPointerCancel={letGo}
-    >
-      <title>{title}</title>
-      <rect x={x} y={top} width={Math.max(44, ready - x)} height={LINE} fill="transparent" />
-      {at.ready > at.ends ? (
+    <>
+      <g
+        role="button"
+        tabIndex={0}
+        data-bar={row.title}
+        data-starts={new Date(at.starts).toISOString()}
+        aria-label={`${title}, ${format.moment(new Date(at.starts).toISOString())}`}
+        aria-pressed={look.isInHand}
+        className={`touch-none ${canMove ? 'cursor-grab' : 'cursor-pointer'}`}
+        onClick={() => moves.take(row.id)}
+        onKeyDown={keyed}
+        onPointerDown={(event) => {
+          from.current = { x: event.clientX, at: at.starts };
+          if (canMove) event.currentTarget.setPointerCapture(event.pointerId);
+        }}
+        onPointerMove={moved}
+        onPointerUp={letGo}
+        onPointerCancel={letGo}
+      >
+        <rect x={x} y={top} width={Math.max(44, ready - x)} height={LINE} fill="transparent" />
+        {at.ready > at.ends ? (
+          <rect
+            x={end}
+            y={top + 9}
+            width={Math.max(3, ready - end)}
+            height={LINE - 18}
+            fill="url(#waits)"
+            stroke="var(--soft)"
+            strokeWidth="0.75"
+          />
+        ) : null}
         <rect
-          x={end}
-          y={top + 9}
-          width={Math.max(3, ready - end)}
-          height={LINE - 18}
-          fill="url(#waits)"
-          stroke="var(--soft)"
-          strokeWidth="0.75"
+          x={x}
+          y={top + 4}
+          width={width}
+          height={LINE - 8}
+          fill={isOver ? 'var(--soft)' : state === 'begun' ? 'var(--lit)' : 'var(--paper)'}
+          stroke="var(--ink)"
+          strokeWidth={look.isInHand ? 3 : look.isCritical ? 2.25 : 1}
         />
-      ) : null}
-      <rect
-        x={x}
-        y={top + 4}
-        width={width}
-        height={LINE - 8}
-        fill={isOver ? 'var(--soft)' : state === 'begun' ? 'var(--lit)' : 'var(--paper)'}
-        stroke="var(--ink)"
-        strokeWidth={look.isInHand ? 3 : look.isCritical ? 2.25 : 1}
-      />
+      </g>
+      {/* What is cut short is no name: the bar has its own. */}
       {room === undefined ? null : (
         <BarText {...{ title, x, width, room, isOver }} y={top + 21} behind={Math.max(x + width, ready)} />
       )}
-    </g>
+    </>
   );
 }
 
@@ -253,6 +255,7 @@ function BarText({ title, x, y, width, behind, room, isOver }: BarTextProps) {
       y={y}
       fontSize="12"
       fill={!isBehind && isOver ? 'var(--sheet)' : 'currentColor'}
+      aria-hidden
       className="pointer-events-none select-none"
     >
       {title.length > most ? `${title.slice(0, most - 1)}…` : title}
