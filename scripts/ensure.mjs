@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 process.env.NEXT_TELEMETRY_DISABLED = '1';
@@ -46,9 +46,12 @@ export function ensureBuild() {
   );
   if (made && existsSync(marker) && newest.status === 0 && newest.stdout.trim() === '') return;
   console.log('Building …');
+  const began = new Date();
   run(process.execPath, [path.join('node_modules', 'next', 'dist', 'bin', 'next'), 'build']);
   run(process.execPath, ['scripts/service-worker.mjs']);
   run(process.execPath, ['scripts/bundle.mjs']);
+  // What was changed while it was being built is not in it.
+  utimesSync(marker, began, began);
 }
 
 /** Debian packages the tests need, with what proves that they are there. */
