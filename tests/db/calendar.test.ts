@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { calendarPage } from '@/core/report/pages/calendar';
+import { bookedAgainstPlan, calendarPage } from '@/core/report/pages/calendar';
 import type { Person } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
@@ -80,6 +80,10 @@ describe('a calendar', () => {
     expect(timers.map(({ name }) => name)).toEqual(['sealer']);
     expect(rows.closed).toEqual(['2026-12-24']);
     expect(await stepCalled('Seal')).toMatchObject({ booked: 45, wait: 1440, people: [nils.id] });
+    // What is not finished says nothing of how well it was planned.
+    expect(bookedAgainstPlan((await page()).steps)).toEqual({ planned: 0, booked: 0 });
+    valueOf(await recordStepEvent({ id: randomUUID(), stepId: seal.step.id, kind: 'done', until: null, note: '' }));
+    expect(bookedAgainstPlan((await page()).steps)).toEqual({ planned: 90, booked: 45 });
 
     const all = await shop().rows();
     const read = readArchiveDocuments(archiveDocuments(all));

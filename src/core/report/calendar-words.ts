@@ -54,6 +54,10 @@ export const slackText = (minutes: number): string =>
     ? 'It sets the end: a day later here is a day later there.'
     : `It may begin ${workText(minutes)} of work later.`;
 
+/** Hours booked against what was planned. */
+export const bookedText = ({ planned, booked }: { readonly planned: number; readonly booked: number }): string =>
+  `Of what is done and was booked: ${workText(booked)}, and ${workText(planned)} were planned.`;
+
 /** What must be covered, and by when. */
 export const keepingText = (name: string, until: string, late: boolean): string =>
   late

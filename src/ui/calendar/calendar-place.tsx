@@ -5,8 +5,8 @@ import { schedule, WorkTimes, type CalendarTask, type PlannedStep } from '@/core
 import { criticalPath, slackOf } from '@/core/days/calendar/slack';
 import { today } from '@/core/days/calendar/today';
 import { MS_PER_DAY } from '@/core/maths/units/time';
-import { noScheduleText, type CalendarNames } from '@/core/report/calendar-words';
-import type { CalendarPage } from '@/core/report/pages/calendar';
+import { bookedText, noScheduleText, type CalendarNames } from '@/core/report/calendar-words';
+import { bookedAgainstPlan, type CalendarPage } from '@/core/report/pages/calendar';
 import { Button } from '../kit/button';
 import { ClientOnly } from '../kit/client-only';
 import { Empty, Faults } from '../kit/faults';
@@ -92,6 +92,7 @@ function Planned({ jobId, page, actions }: PlaceProps) {
     });
     setDragged(undefined);
   };
+  const booked = bookedAgainstPlan(page.steps);
   const from = Math.min(task.now, ...planned.map(({ starts }) => starts));
   const until = Math.max(...planned.map(({ ready }) => ready)) + 6 * MS_PER_DAY;
   // What is past for long is not drawn: the calendar begins with the week before.
@@ -118,6 +119,7 @@ function Planned({ jobId, page, actions }: PlaceProps) {
         </a>
       </div>
       <End planned={planned} />
+      {booked.planned > 0 ? <p className="text-soft">{bookedText(booked)}</p> : null}
       <Faults faults={moving.faults} />
       <Bars
         {...{ page, axis, inHand }}

@@ -52,6 +52,7 @@ interface SetProps {
 }
 
 function SetTimer({ jobId, setTimer, done }: SetProps) {
+  const format = useFormat();
   const form = useEntryForm({
     schema: newTimer,
     action: setTimer,
@@ -67,7 +68,7 @@ function SetTimer({ jobId, setTimer, done }: SetProps) {
   });
   return (
     <form className="flex flex-wrap items-end gap-2" onSubmit={form.submit} noValidate>
-      <TextField label="Rings for" placeholder="primer on the left sill" {...form.field('name')} />
+      <TextField label="Rings for" placeholder={format.name('primer on the left sill')} {...form.field('name')} />
       <TextField label="After" placeholder="45 min" {...form.field('after')} />
       <Button type="submit" disabled={form.pending}>
         Set it
