@@ -56,7 +56,9 @@ function LetGoForm({ panel, joint, addLetGo, done }: LetGoProps & { done: () => 
   });
   return (
     <FormFields form={form} yes="Note it">
-      {joint ? null : <TextField label="Joint" placeholder="A post, lower flange" {...form.field('place')} />}
+      {joint ? null : (
+        <TextField label="Joint" placeholder={format.name('A post, lower flange')} {...form.field('place')} />
+      )}
       <TextField label={`Springs, ${format.unit}`} {...form.field('sprung')} />
       <TextField label={`Let pass up to, ${format.unit}`} {...form.field('most')} />
     </FormFields>
@@ -109,7 +111,9 @@ function JointForm({ panel, joint, ofCut, putPanelJoint, done }: JointProps & { 
   });
   return (
     <FormFields form={form} yes="Keep it">
-      {joint ? null : <TextField label="Joint" placeholder="A post, lower flange" {...form.field('name')} />}
+      {joint ? null : (
+        <TextField label="Joint" placeholder={format.name('A post, lower flange')} {...form.field('name')} />
+      )}
       <SelectField
         label="Runs along"
         options={[['', 'no edge of it'], ...EDGES.map((edge) => [edge, `its ${EDGE_WORD[edge]} edge`] as const)]}
