@@ -2,6 +2,7 @@ import { kernel } from '@/core/maths/linear/kernel';
 import type { Case } from './case';
 import { nets } from './nets';
 import { panels } from './panels';
+import { calendar } from './calendar';
 import { welds } from './welds';
 import { rounds } from './rounds';
 import { stacks } from './stacks';
@@ -30,7 +31,7 @@ function timed({ run }: Case): number {
 }
 
 const wanted = process.argv[2] ?? '';
-const chosen = [...nets, ...rounds, ...undisturbed, ...stacks, ...structure, ...panels, ...welds].filter(
+const chosen = [...nets, ...rounds, ...undisturbed, ...stacks, ...structure, ...panels, ...welds, ...calendar].filter(
   ({ of, what }) => `${of} ${what}`.includes(wanted),
 );
 const cases = [...yardstick, ...chosen, ...yardstick];
