@@ -1,18 +1,16 @@
 'use client';
 
-import { byCode } from '@/core/shell/by-code';
 import { Printer } from 'lucide-react';
 import Link from 'next/link';
-import { Children, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import type { BeforeCut, DaySheet } from '@/core/days/day';
 import type { Job, Round } from '@/core/shell/job/entities';
-import type { LadderStep } from '@/core/days/ladder';
 import type { TomorrowFirst } from '@/core/report/pages/calendar';
 import { Button } from '../kit/button';
 import { settledText } from '@/core/report/settle-words';
 import { useSettleWords, type SettleNames } from '../sheet/use-settle-words';
 import { useFormat } from '../shell/preferences-context';
-import { BRACE_WORD, CAUTION_WORD, QUANTITY_WORD, RUNG_WORD } from '@/core/report/vocabulary/words';
+import { BRACE_WORD, CAUTION_WORD, QUANTITY_WORD } from '@/core/report/vocabulary/words';
 import { ChangeMark } from '../sheet/change-mark';
 import type { JobFields as JobInput } from '@/formats/inputs/jobs';
 import type { Action } from '../kit/use-action';
@@ -20,6 +18,7 @@ import type { NewMorning } from '@/formats/inputs/morning';
 import { isBeyondNoise, tellingFirst } from '@/core/findings/change';
 import { EditJob } from './edit-job';
 import { Morning } from './morning';
+import { Tomorrow } from './tomorrow';
 
 export type DayView = Omit<DaySheet, 'latest'> & {
   readonly latestRound?: Round;
@@ -94,7 +93,9 @@ export function DayPage({
         <div className="flex flex-col gap-4">
           <Holding jobId={job.id} day={day} />
           <Doubtful jobId={job.id} day={day} names={names} />
-          <Tomorrow day={day} />
+          <Question title="What is first tomorrow, what is curing, what is missing?">
+            <Tomorrow tomorrow={day.tomorrow} planned={day.planned ?? []} />
+          </Question>
         </div>
       </div>
     </div>
@@ -281,78 +282,5 @@ function Doubtful({
         </Link>
       ) : null}
     </Question>
-  );
-}
-
-function Tomorrow({ day: { tomorrow, planned = [] } }: { day: DayView }) {
-  const format = useFormat();
-  return (
-    <Question title="What is first tomorrow, what is curing, what is missing?">
-      <dl className="grid gap-x-6 gap-y-2 sm:grid-cols-3">
-        <div>
-          <dt className="caps">First</dt>
-          {planned.map(({ who, title, at, goesOn }) => (
-            <dd key={who + title} data-first={who}>
-              {who ? `${format.name(who)}: ` : ''}
-              {format.name(title)}{' '}
-              <span className="text-soft">
-                {goesOn ? 'goes on, ' : ''}
-                {format.moment(at)}
-              </span>
-            </dd>
-          ))}
-          <dd hidden={planned.length > 0}>
-            {tomorrow.first ? (
-              <>
-                {format.name(tomorrow.first.step.title)}{' '}
-                <span className="text-soft">({RUNG_WORD[tomorrow.first.step.rung]})</span>
-              </>
-            ) : (
-              'Every step is done.'
-            )}
-          </dd>
-        </div>
-        <Waiting title="Curing" steps={tomorrow.curing} />
-        <Waiting title="Missing" steps={tomorrow.missing}>
-          {tomorrow.unfitted.length > 0 ? <dd>braces only planned: {codesOf(tomorrow.unfitted)}</dd> : null}
-          {tomorrow.unread.length > 0 ? (
-            <dd>pulls not finished, or not read after release: {codesOf(tomorrow.unread)}</dd>
-          ) : null}
-        </Waiting>
-      </dl>
-    </Question>
-  );
-}
-
-const codesOf = (rows: readonly { readonly code: string }[]) =>
-  rows
-    .map(({ code }) => code)
-    .sort(byCode)
-    .join(', ');
-
-interface WaitingProps {
-  readonly title: string;
-  readonly steps: readonly LadderStep[];
-  readonly children?: ReactNode;
-}
-
-function Waiting({ title, steps, children }: WaitingProps) {
-  const format = useFormat();
-  const more = Children.toArray(children).length > 0;
-  return (
-    <div>
-      <dt className="caps">{title}</dt>
-      {steps.length === 0 && !more ? <dd className="text-soft">nothing</dd> : null}
-      {steps.map(({ step, event }) => (
-        <dd key={step.id}>
-          {format.name(step.title)}
-          <span className="text-soft">
-            {event?.until ? ` until ${format.day(event.until)}` : ''}
-            {event?.note ? `, ${format.name(event.note)}` : ''}
-          </span>
-        </dd>
-      ))}
-      {children}
-    </div>
   );
 }

@@ -45,18 +45,16 @@ export function calendarPage(job: Job, now: number): CalendarPage {
       })),
     items: rows.workItems
       .filter(({ id, kind }) => kind !== 'setUp' && kind !== 'stage' && !job.withdrawal(id))
-      .map(({ id, code, name }) => ({ id, code, name: panelOf(job, id) ? `${panelOf(job, id)}, ${name}` : name })),
+      .map(({ id, code, name }) => ({ id, code, name: [...panelOf(job, id), name].join(', ') })),
     people: rows.people,
     closedDays: rows.closedDays,
     timers: openTimers(job),
   };
 }
 
-/** The panel a joint of the cut plan is of. */
-function panelOf(job: Job, jointId: string): string | undefined {
-  const joint = job.rows.joints.find(({ id }) => id === jointId);
-  return joint && job.item(joint.panelId).name;
-}
+/** The panel that a joint of the cut plan is of; none where the item is no joint. */
+const panelOf = (job: Job, itemId: string): readonly string[] =>
+  job.rows.joints.flatMap(({ id, panelId }) => (id === itemId ? [job.item(panelId).name] : []));
 
 /** What somebody does first on their next day, in words that a page can show. */
 export interface TomorrowFirst {
