@@ -13,7 +13,7 @@ import { JobBuilder, onBench, type Standing } from './builder';
 import { BENCHES, setUpOn } from './benches';
 import { inTurn, solbrisCalendar } from './calendar';
 import { solbrisPanels } from './panels';
-import { solbrisWelds } from './welds';
+import { loddNose, loddRead, loddWelds, solbrisWelds } from './welds';
 import { bodyOf, solbrisCuts } from './structures';
 import { seeded } from '@/core/maths/random/seeded';
 import { gaugePart, readGauges } from './gauges';
@@ -490,6 +490,10 @@ export function lodd(): DemoJob {
     .log('finding', NILS!, 'Left nose leg creased behind the bumper bracket; slam panel torn at its left end.', '', [
       { point: 'F1L' },
     ]);
+  setUpOn(job, BENCHES.rails, {
+    ...{ suspension: 'off', place: [900, 0, 250], kilograms: 214, tickedBy: NILS! },
+    mounts: ['F2L', 'F2R', 'R1L', 'R1R', 'S1L', 'S1R', 'S2L', 'S2R'],
+  });
   finish(0, 1, 2);
   const support = {
     kind: 'fixtureBench' as const,
@@ -534,10 +538,13 @@ export function lodd(): DemoJob {
   const brace = job.brace('N1', 'F1R', 'M1L', 'small', found, ['ND2', 'NW1'], NILS!);
   finish(5);
   job.wait(50).braceEvent(brace, 'fitted', NILS!);
+  loddNose(job);
   finish(6, 7, 8, 9);
   job.until('2026-10-06T08:00:00Z');
   const tacked = measureAll('Tacked', 'tacked', straight(0), 15);
   job.wait(10).close(tacked);
+  job.until('2026-10-08T08:00:00Z');
+  loddWelds(job, NILS!);
   job.until('2026-10-09T12:00:00Z');
   job.braceEvent(brace, 'removed', NILS!);
   finish(10);
@@ -548,6 +555,7 @@ export function lodd(): DemoJob {
     for (const seam of ['DF', 'DB'])
       for (const n of [1, 2, 3]) job.readGap(cold, RONJA!, `${seam}${side}.${n}`, 4.5, 0.1);
   job.wait(10).close(cold);
+  loddRead(job, cold.id, RONJA!);
   finish(11);
   readLoddGauges(job, found, bent, chart);
   const across = judgeRound(Job.of({ ...job.rows }), cold).dimensions.find(
@@ -573,10 +581,6 @@ export function lodd(): DemoJob {
     snapshot: signedOver(buildRecord(Job.of({ ...job.rows }), job.now())),
   });
   void accepted;
-  setUpOn(job, BENCHES.rails, {
-    ...{ suspension: 'off', place: [900, 0, 250], kilograms: 214, tickedBy: NILS! },
-    mounts: ['F2L', 'F2R', 'R1L', 'R1R', 'S1L', 'S1R', 'S2L', 'S2R'],
-  });
   return {
     folder: 'lodd',
     rows: job.rows,

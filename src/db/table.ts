@@ -117,6 +117,10 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   joints: ofJob('joint'),
   weldSeams: ofJob('weld_seam'),
   weldStretches: of('weld_stretch', 'seam_id', 'weldSeams', 'weld_stretch.starts'),
+  weldMarks: of('weld_mark', 'seam_id', 'weldSeams', 'weld_mark.at'),
+  cracks: ofJob('crack'),
+  stiffeners: ofJob('stiffener'),
+  axleReadings: ofJob('axle_reading', 'at'),
   cutLines: of('cut_line', 'panel_id', 'panels', 'cut_line.label'),
   templates: ofJob('template', 'name'),
   templatePoints: of('template_point', 'template_id', 'templates', 'template_point.ordinal'),
@@ -266,7 +270,9 @@ export type EditableTable =
   | 'stages'
   | 'joints'
   | 'templates'
-  | 'weldSeams';
+  | 'weldSeams'
+  | 'cracks'
+  | 'stiffeners';
 
 /** One row by its identity. */
 export async function rowById<T extends EditableTable>(

@@ -16,6 +16,7 @@ import {
   SUSPENSION_WORD,
 } from '@/core/report/vocabulary/words';
 import type { Formatter } from './formatter';
+import { madeParts, type ToldPart } from './record-made';
 
 /** A column of a table, for the screen and for paper alike. */
 export interface TableColumn<Row> {
@@ -243,16 +244,11 @@ export function detailSentences(
   ];
 }
 
-/** A part of a record that is told in lines. */
-export interface ToldPart {
-  readonly title: string;
-  readonly lines: readonly string[];
-}
-
 /** What a record tells besides tables, for the screen and for paper alike; parts with nothing in them are left out. */
 export function toldParts(record: RecordDocument, format: Formatter, signed: boolean): ToldPart[] {
   const { doubts = [], steps = [], mornings = [], parts = [], takenBack = [], open = [] } = record;
   const told: ToldPart[] = [
+    ...madeParts(record, format),
     {
       title: 'Readings left out as doubtful',
       lines: doubts.map(

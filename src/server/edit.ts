@@ -31,6 +31,8 @@ type EditedTable = Extract<
   | 'templates'
   | 'hungPanels'
   | 'weldSeams'
+  | 'cracks'
+  | 'stiffeners'
 >;
 
 /**

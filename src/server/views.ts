@@ -6,6 +6,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TaskInput, TaskName, TaskResult } from '@/workers/tasks';
 import { listJobs, type JobSummary } from '@/db/jobs';
 import { shopRows } from '@/db/shop';
+import { weldedElsewhere } from '@/db/welds';
 import { packRows, type PackedRows } from '@/formats/packed-rows';
 import { rowsAt } from './rows-at';
 import { store } from './store';
@@ -71,6 +72,11 @@ export async function shopInstruments() {
 
 /** The shop's benches, each in its newest version. */
 export const shopBenches = async (): Promise<ListedBench[]> => newestBenches(await shopRows((await store()).database));
+
+/** Joints of the shop's other jobs of which somebody read what they shrank. */
+export const elsewhere = async (jobId: string) => ({
+  elsewhere: await weldedElsewhere((await store()).database, jobId),
+});
 
 /** Everybody who ever wrote something here. */
 export async function people(): Promise<string[]> {

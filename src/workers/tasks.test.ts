@@ -50,6 +50,7 @@ const NAMES: Readonly<Record<string, JobTable>> = {
   packerId: 'bodyPackers',
   overId: 'hungPanels',
   underId: 'hungPanels',
+  inTurnWithId: 'weldSeams',
 };
 /** Each row of these belongs to one of another table and no two to the same: their owners stay. */
 const ONE_EACH = ['findingDetails', 'decisionDetails', 'readingStrikes', 'readingKeeps'];
@@ -116,6 +117,14 @@ function isHeld(table: JobTable, row: Record<string, unknown>): boolean {
     return (row.starts as number) <= (row.ends as number) && (row.noiseStarts as number) <= (row.noiseEnds as number);
   if (table === 'laps') return row.overId !== row.underId;
   if (table === 'hungPanels') return row.floatsUntilId !== row.id;
+  if (table === 'weldSeams') return row.inTurnWithId !== row.id;
+  if (table === 'axleReadings') return (row.leftDiagonal === null) === (row.rightDiagonal === null);
+  if (table === 'stiffeners')
+    return (
+      (row.kind === 'gusset') === (row.otherPart !== '') &&
+      (row.kind === 'gusset') === (row.width === null) &&
+      (row.kind === 'rib') === (row.height !== null)
+    );
   if (table === 'points') return row.substituteForId !== row.id;
   if (table === 'mounts')
     return (row.pointId !== null || row.x !== null) && (row.headId === null) === (row.lift === null);
@@ -175,6 +184,8 @@ function held(rows: JobRows): Partial<JobRows> {
     openingCorners: once(rows.openingCorners, ({ hungId, corner }) => `${hungId} ${corner}`),
     panelMeasures: once(rows.panelMeasures, ({ hungId, thing, what }) => `${hungId} ${thing} ${what}`),
     pulls: rows.pulls.filter(({ id }) => items.has(id)),
+    cracks: rows.cracks.filter(({ id }) => items.has(id)),
+    stiffeners: rows.stiffeners.filter(({ id }) => items.has(id)),
     holds: once(rows.holds, ({ itemId, pointId }) => `${itemId} ${pointId}`),
     readingStrikes: once(rows.readingStrikes, ({ readingId }) => readingId),
     readingKeeps: once(rows.readingKeeps, ({ readingId }) => readingId),

@@ -16,6 +16,7 @@ import { compareSides, type Sides } from '@/core/findings/sides';
 import { lengthsThroughTime, type ThroughTime } from '@/core/findings/through-time';
 import type { Vector } from '@/core/maths/geometry/vector';
 import type { SolveBinary } from '@/core/maths/search/binary-program';
+import type { WeldedElsewhere } from '@/core/plan/weld-order/shrinkage';
 import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
 import { cuttingPage, type CuttingPage } from '@/core/report/pages/cutting';
@@ -55,6 +56,11 @@ export interface Running {
 export interface RoundInput {
   readonly roundId: string;
   readonly control?: readonly string[];
+}
+
+/** Joints of the shop's other jobs of which somebody read what they shrank. */
+interface Elsewhere {
+  readonly elsewhere: readonly WeldedElsewhere[];
 }
 
 /** How well the instruments in the hand read: distance = constant + share · length in metres, mm. */
@@ -190,8 +196,8 @@ export const TASKS = {
     practiseStroke(job, pullId, target) ?? null,
   gaps: (job: Job): GapsPage => gapsPage(job),
   fitting: (job: Job): FittingPage => fittingPage(job),
-  welding: (job: Job): WeldingPage => weldingPage(job),
-  verification: (job: Job): VerificationBoard => verificationBoard(job),
+  welding: (job: Job, { elsewhere }: Elsewhere): WeldingPage => weldingPage(job, elsewhere),
+  verification: (job: Job, { elsewhere }: Elsewhere): VerificationBoard => verificationBoard(job, elsewhere),
   calendar: (job: Job, { now }: { readonly now: number }): CalendarPage => calendarPage(job, now),
   cutting: (job: Job, input: { readonly at?: number; readonly advise: boolean }): CuttingPage =>
     cuttingPage(job, input),

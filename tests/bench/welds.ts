@@ -6,7 +6,15 @@ import type { Case } from './case';
 const JOINT = { thicknessA: 0.9, thicknessB: 0.9, factorySpots: 400 };
 const SEAM: WeldSeam = {
   ...{ id: '', jobId: '', kind: 'plug', process: 'mig', long: 12_000, flange: 18, pitch: null, version: 1 },
-  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'coolest', openFor: null, clampedFor: null },
+  ...{
+    firstPointId: null,
+    lastPointId: null,
+    freeEnd: 'both',
+    school: 'coolest',
+    openFor: null,
+    clampedFor: null,
+    inTurnWithId: null,
+  },
 };
 const task = weldTask(SEAM, JOINT, layOut(SEAM, JOINT, []));
 

@@ -118,6 +118,21 @@ describe('what the eighth version wrote', () => {
   });
 });
 
+describe('what the ninth version wrote', () => {
+  const files = ['job.json', 'rounds/01.json', 'rounds/02.json'];
+
+  it('has seams that are laid by themselves, and nothing of what came after', () => {
+    const read = readArchiveDocuments(
+      files.map((name) => ({ path: name, text: readFileSync(path.join('tests/fixtures/v9/solbris', name), 'utf8') })),
+    );
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    const { weldSeams, weldMarks, cracks, stiffeners, axleReadings } = read.value;
+    expect(weldSeams.map(({ inTurnWithId }) => inTurnWithId)).toEqual([null, null, null]);
+    expect([weldMarks, cracks, stiffeners, axleReadings]).toEqual([[], [], [], []]);
+    expect(readArchiveDocuments(archiveDocuments(read.value))).toEqual(read);
+  });
+});
+
 describe('what the third version wrote', () => {
   const V3 = 'tests/fixtures/v3';
 

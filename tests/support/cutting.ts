@@ -21,6 +21,7 @@ export class Cutting {
       ...rows,
       sections: TUBES,
       ...{ panels: [], panelPoints: [], panelParts: [], stages: [], joints: [], cutLines: [], keepOuts: [] },
+      ...{ weldSeams: [], weldStretches: [], weldMarks: [], cracks: [], stiffeners: [] },
       ...{ braces: [], braceDimensions: [], adviceTaken: [], removalChecks: [], removalReadings: [], pressTests: [] },
       workItems: rows.workItems.filter(({ kind }) => ['setUp', 'pull', 'hung'].includes(kind)),
       workEvents: [],

@@ -1,4 +1,7 @@
-import type { BeforeFinal, BoardReason, Call } from './pages/verification';
+import type { Expected } from './pages/expected';
+import type { Axles } from '../findings/axles';
+import type { BeforeFinal } from './before-final';
+import type { BoardReason, Call } from './pages/verification';
 import { counted, listed } from './vocabulary/words';
 
 interface Lengths {
@@ -22,12 +25,26 @@ export function reasonText(reason: BoardReason, { difference, plusMinus }: Lengt
     case 'outside':
       return `${reason.code} is outside: ${difference(reason.deviation)} and ${plusMinus(reason.limit)} is let pass.`;
     case 'moved':
-      return `${reason.code} moved by ${difference(reason.by)} ${plusMinus(reason.plusMinus)}: it appeared in “${reason.round}” (${percent(reason.share)}).`;
+      return `${reason.code} moved by ${difference(reason.by)} ${plusMinus(reason.plusMinus)}: it appeared in “${reason.round}” (${percent(reason.share)}).${
+        reason.expected ? ` ${expectedText(reason.expected, reason, { difference })}` : ''
+      }`;
     case 'undecided':
       return `${reason.code} moved, and whether it is outside its readings do not say: read it again.`;
     case 'unread':
       return `${counted(reason.codes.length, 'dimension')} read in the round before and not in this one: ${listed(reason.codes.slice(0, 6))}${reason.codes.length > 6 ? ' …' : ''}. Read ${reason.codes.length === 1 ? 'it' : 'them'} first.`;
   }
+}
+
+/** What welding was expected to do, beside what was found. */
+export function expectedText(
+  { low, high }: Expected,
+  { by, plusMinus }: { readonly by: number; readonly plusMinus: number },
+  { difference }: Pick<Lengths, 'difference'>,
+): string {
+  const said = `What was welded before it was expected to do ${difference(low)} to ${difference(high)}`;
+  return by + plusMinus < low || by - plusMinus > high
+    ? `${said}: something else did it, or helped.`
+    : `${said}: that explains it.`;
 }
 
 /** What must be so before it is judged for good. */
@@ -41,5 +58,38 @@ export function beforeFinalText(still: BeforeFinal): string {
       return 'The last round was not taken cold: weld, let it cool, then measure.';
     case 'otherSupport':
       return `It stands otherwise than in “${still.first}”: measure it on the support of the first round, or say in the record why not.`;
+    case 'onBench':
+      return 'Nothing was read off the bench: what holds only while it is bolted down does not hold.';
+    case 'axlesUnread':
+      return 'The wheelbases and the axles are not read: they are read last, left and right.';
   }
 }
+
+interface AxleLengths extends Lengths {
+  readonly unit: string;
+}
+
+/** How the axles stand, in sentences. */
+export function axleSentences(axles: Axles, { difference, plusMinus, unit }: AxleLengths): string[] {
+  const { turned, aside, contradiction } = axles;
+  const by = axles.difference;
+  const forward = turned.degrees > 0 ? 'right' : 'left';
+  const isSquare = Math.abs(turned.degrees) <= turned.plusMinus;
+  return [
+    `The left wheelbase is ${difference(by.value)} ${unit} (${plusMinus(by.plusMinus)}) against the right one: ${by.verdict}.`,
+    isSquare
+      ? `The rear axle stands square to the front one within ±${turned.plusMinus.toFixed(2)}°.`
+      : `The rear axle is turned by ${Math.abs(turned.degrees).toFixed(2)}° ±${turned.plusMinus.toFixed(2)}°, its ${forward} wheel further forward.`,
+    ...(aside
+      ? [
+          `Its middle stands ${difference(aside.value)} ${unit} (${plusMinus(aside.plusMinus)}) to the right of the front one’s: ${aside.verdict}.`,
+        ]
+      : ['Both diagonals would tell whether it stands aside.']),
+    ...(contradiction !== undefined && contradiction > CONTRADICTS
+      ? ['The four lengths contradict each other: one of them is read wrong. Read them again.']
+      : []),
+  ];
+}
+
+/** Beyond so many standard deviations one of four lengths is wrong. */
+const CONTRADICTS = 3;

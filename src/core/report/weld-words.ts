@@ -1,5 +1,8 @@
 import type { LayoutFault, LayoutNote, WeldLayout } from '../plan/weld-order/layout';
 import type { AroundKind } from '../plan/weld-order/around';
+import type { BetweenStep } from '../plan/weld-order/between';
+import type { Effect } from '../plan/weld-order/shrink-effect';
+import { ENOUGH_JOINTS, type ShrinkFactor } from '../plan/weld-order/shrinkage';
 import type { WeldPlan } from '../plan/weld-order/schools';
 import type { HoldingRung, WeldSeam, WeldStretch } from '../shell/job/entities';
 import { HOLDING_WORD } from './fitting-words';
@@ -59,6 +62,36 @@ export function heldText({ panel, rung }: { readonly panel: string; readonly run
     ? `${panel} is only ${HOLDING_WORD[rung]} here: both sheets are clamped tight at each place before it is welded.`
     : `${panel} is ${HOLDING_WORD[rung]} here and not tacked: tack it, and read what it must keep, before it is welded.`;
 }
+
+/** What is done between two places. */
+export const BETWEEN_WORD: Readonly<Record<BetweenStep['kind'], string>> = {
+  tap: 'Tap the last runs down while they are warm',
+  planish: 'Planish what is welded on hammer and dolly: it stretches what shrank',
+  read: 'Let it cool; read what it must keep',
+};
+
+interface Signed {
+  readonly length: (mm: number) => string;
+  readonly difference: (mm: number) => string;
+}
+
+/** What a seam does by itself as it cools, with its range. */
+export function shrinkText(across: number, { low, usual, high }: ShrinkFactor, { length }: Lengths): string {
+  const at = (factor: number) => length(factor * across);
+  return `Its two sides come about ${at(usual)} together (${at(low)} to ${at(high)})`;
+}
+
+/** What its shrinkage is expected to do to one length. */
+export const effectText = ({ low, usual, high }: Effect, { difference }: Signed): string =>
+  `${difference(usual)}, from ${difference(Math.abs(low) < Math.abs(high) ? low : high)} to ${difference(Math.abs(low) < Math.abs(high) ? high : low)}`;
+
+/** What the range of shrinkage rests on. */
+export const factorText = ({ joints, usual }: ShrinkFactor): string =>
+  joints === 0
+    ? 'No joint of this shop is logged: shrinkage is known to a factor of three.'
+    : `${counted(joints, 'joint')} of this shop logged, which shrank ${usual.toFixed(1)} times what the model says${
+        joints < ENOUGH_JOINTS ? `; the range narrows from ${ENOUGH_JOINTS} joints on` : ''
+      }.`;
 
 interface Lengths {
   readonly length: (mm: number) => string;

@@ -1,4 +1,4 @@
-import { COVERAGE } from '../maths/statistics/verdict';
+import { rangeOfFactor, spreadOf, weighedFactor, type FactorRange } from '../maths/statistics/factor';
 
 /** What a press test found: how far an opening opened under a force, and what the model would have it do. */
 export interface Pressed {
@@ -10,16 +10,13 @@ export interface Pressed {
 }
 
 /** How stiff this shell is beside the model: the factor, and the range it lies in. */
-export interface StiffnessRange {
-  readonly low: number;
-  readonly usual: number;
-  readonly high: number;
+export interface StiffnessRange extends FactorRange {
   /** It rests on a press test. */
   readonly tested: boolean;
 }
 
 /** A model's stiffness is known to a factor of two: as ±, of its logarithm. */
-const PRIOR_SD = Math.LN2 / COVERAGE;
+const PRIOR_SD = spreadOf(2);
 /** What the model of one opening says of another, of its logarithm: no test is worth more. */
 const MODEL_SD = 0.12;
 
@@ -28,13 +25,10 @@ const MODEL_SD = 0.12;
  * modelled over opened, and all are weighed by least squares of their logarithms, the model's own uncertainty among them.
  */
 export function stiffnessRange(tests: readonly Pressed[]): StiffnessRange {
-  let [sum, weight] = [0, PRIOR_SD ** -2];
-  for (const { opened, sd, modelled } of tests) {
-    if (!(modelled > 0)) continue;
-    const w = 1 / ((sd / opened) ** 2 + MODEL_SD ** 2);
-    sum += w * Math.log(modelled / opened);
-    weight += w;
-  }
-  const [usual, spread] = [Math.exp(sum / weight), Math.exp(COVERAGE / Math.sqrt(weight))];
-  return { low: usual / spread, usual, high: usual * spread, tested: tests.some(({ modelled }) => modelled > 0) };
+  const told = tests.filter(({ modelled }) => modelled > 0);
+  const ratios = told.map(({ opened, sd, modelled }) => ({
+    ratio: modelled / opened,
+    sd: Math.hypot(sd / opened, MODEL_SD),
+  }));
+  return { ...rangeOfFactor(weighedFactor(ratios, PRIOR_SD)), tested: told.length > 0 };
 }

@@ -1,6 +1,6 @@
 import { dot, norm, scale, subtract, type Vector } from '../maths/geometry/vector';
 import { boxSection, type Box } from './box-section';
-import { STEEL, type FrameSupport, type ShellFrame } from './shell-frame';
+import { STEEL, type FrameSupport, type Section, type ShellFrame } from './shell-frame';
 
 /** A shell as its members and sheets, before anything is worked out of it. Chart axes, mm; places by their numbers. */
 export interface ShellModel {
@@ -27,6 +27,8 @@ interface Part {
 export interface ModelMember extends Part, Box {
   readonly from: number;
   readonly to: number;
+  /** By how much metal put on it makes its section better; not said: nothing is put on. */
+  readonly gain?: Section;
 }
 
 export interface ModelSheet extends Part {
@@ -83,6 +85,9 @@ function isOnEdge(nodes: readonly ModelNode[], a: number, b: number, node: numbe
   return along > 0 && along < 1 && norm(subtract(off, scale(by, along))) < ON_EDGE;
 }
 
+const times = ({ A, Iy, Iz, J }: Section, gain: Section | undefined): Section =>
+  gain ? { A: A * gain.A, Iy: Iy * gain.Iy, Iz: Iz * gain.Iz, J: J * gain.J } : { A, Iy, Iz, J };
+
 /**
  * The model as a frame: boxes become sections and sheets shear panels.
  *
@@ -104,7 +109,7 @@ export function frameOf(
       const share = leftOf(member.code);
       if (share <= 0) return [];
       const section = boxSection(member, member.condition * share);
-      return [{ id: member.code, from: member.from, to: member.to, ...section, ...material }];
+      return [{ id: member.code, from: member.from, to: member.to, ...times(section, member.gain), ...material }];
     }),
     panels: sheets.flatMap((sheet) => {
       const { code, nodes: corners, thickness, condition } = sheet;

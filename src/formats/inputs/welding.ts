@@ -13,5 +13,36 @@ export const savedWeldSeam = z.strictObject({
   }),
   stretches: z.array(stretch).max(60, 'at most 60 stretches a seam'),
 });
+/** What a joint shrank by its marks, in place of what was said before. */
+export const setWeldMarks = z.strictObject({
+  seamId: z.uuid(),
+  marks: z.array(entity.weldMark.omit({ at: true, author: true })).max(20, 'at most 20 pairs of marks a joint'),
+});
+export const savedCrack = z.strictObject({ item: entity.workItem, crack: entity.crack });
+export const savedStiffener = z.strictObject({
+  item: entity.workItem,
+  stiffener: entity.stiffener.superRefine(({ kind, otherPart, width, height }, context) => {
+    const wanted = (path: string, is: boolean, message: string) => {
+      if (!is) context.addIssue({ code: 'custom', path: [path], message });
+    };
+    wanted(
+      'otherPart',
+      (kind === 'gusset') === (otherPart !== ''),
+      'a gusset ties one member to another, nothing else does',
+    );
+    wanted('width', (kind === 'gusset') === (width === null), 'a doubler and a rib have a width, a gusset has none');
+    wanted('height', (kind === 'rib') === (height !== null), 'a rib has a height, nothing else has');
+  }),
+});
+export const newAxleReading = entity.axleReading
+  .omit({ at: true, author: true })
+  .refine(({ leftDiagonal, rightDiagonal }) => (leftDiagonal === null) === (rightDiagonal === null), {
+    path: ['rightDiagonal'],
+    message: 'both diagonals, or neither',
+  });
 
 export type SavedWeldSeam = z.input<typeof savedWeldSeam>;
+export type SetWeldMarks = z.input<typeof setWeldMarks>;
+export type SavedCrack = z.input<typeof savedCrack>;
+export type SavedStiffener = z.input<typeof savedStiffener>;
+export type NewAxleReading = z.input<typeof newAxleReading>;

@@ -2,6 +2,7 @@ import { Image, Text, View } from '@react-pdf/renderer';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { foundSentences } from '@/core/report/record/found';
 import type { Formatter } from '../formatter';
+import { conformityPart } from '../record-made';
 import {
   cautionSentences,
   CHANGE_COLUMNS,
@@ -99,6 +100,19 @@ export function Log({ record: { log }, format }: PartProps) {
           <Text style={style.soft}>{entryHead(entry, format)}</Text>
           <Text>{entryText(entry, format)}</Text>
         </View>
+      ))}
+    </Part>
+  );
+}
+
+/** Whether the shell conforms, what was accepted, and what is in the way of saying so. */
+export function Conformity({ record, format }: PartProps) {
+  const { title, lines } = conformityPart(record.conformity, format);
+  if (lines.length === 0) return null;
+  return (
+    <Part title={title}>
+      {lines.map((line) => (
+        <Text key={line}>{format.name(line)}</Text>
       ))}
     </Part>
   );

@@ -4,7 +4,7 @@ import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
 import type { Formatter } from '../formatter';
 import { recordFacts, signedBy, type Signature } from '../record-tables';
 import { Part, registerFonts, style } from './page-parts';
-import { Rounds, Found, Final, Changes, Gaps, Work, Log, Photographs, Told } from './record-parts';
+import { Conformity, Rounds, Found, Final, Changes, Gaps, Work, Log, Photographs, Told } from './record-parts';
 
 export interface RecordPdfInput {
   readonly record: RecordDocument;
@@ -37,6 +37,7 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
             </View>
           ))}
         </View>
+        <Conformity record={record} format={format} />
         <Rounds record={record} format={format} />
         <Found record={record} format={format} />
         <Final record={record} format={format} />

@@ -79,6 +79,7 @@ export const savePanel = useCase(input.savedPanel, async (saved, context) => {
 async function writeJoints(tx: Queryable, panelId: string, joints: (typeof input.savedPanel)['_output']['joints']) {
   const kept = joints.map(({ joint }) => joint.id);
   const gone = (await goneJoints(tx, panelId, kept)).map(({ id }) => id);
+  await tx.query('update weld_seam set in_turn_with_id = null where in_turn_with_id = any($1::uuid[])', [gone]);
   for (const table of ['weld_stretch', 'weld_seam', 'joint', 'work_item'])
     await tx.query(`delete from ${table} where ${table === 'weld_stretch' ? 'seam_id' : 'id'} = any($1::uuid[])`, [
       gone,
@@ -98,7 +99,8 @@ async function writeJoints(tx: Queryable, panelId: string, joints: (typeof input
 /** The joints of a panel that are not among those that stay. */
 const goneJoints = (tx: Queryable, panelId: string, kept: readonly string[]) =>
   tx.query<{ id: string; beside: string; begun: boolean }>(
-    `select id, beside, exists (select from work_event where item_id = joint.id) as begun
+    `select id, beside, exists (select from work_event where item_id = joint.id)
+       or exists (select from weld_mark where seam_id = joint.id) as begun
      from joint where panel_id = $1 and not (id = any($2::uuid[]))`,
     [panelId, kept],
   );

@@ -6,7 +6,7 @@ import { recordFacts, type Signature } from '@/formats/record-tables';
 import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { Changes, Final, Found, Gaps, Rounds } from './measured-parts';
-import { Log, Photographs, Statement, Told, Work } from './told-parts';
+import { Conformity, Log, Photographs, Statement, Told, Work } from './told-parts';
 import { Toolbar } from './toolbar';
 
 /** The record as a page that prints well on A4 and on Letter. */
@@ -41,6 +41,7 @@ export function RecordPage({
           ))}
         </dl>
       </header>
+      <Conformity record={record} />
       <Rounds record={record} />
       <Found record={record} />
       <Final record={record} />

@@ -1,5 +1,6 @@
 import type { RecordDocument } from '@/core/shell/record-document';
 import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
+import { conformityPart } from '@/formats/record-made';
 import { entryHead, entryText, signedBy, toldParts, workLines, type Signature } from '@/formats/record-tables';
 import { useFormat } from '../shell/preferences-context';
 import { Part } from './part';
@@ -34,6 +35,22 @@ export function Log({ record: { log } }: { record: RecordDocument }) {
           </li>
         ))}
       </ol>
+    </Part>
+  );
+}
+
+/** Whether the shell conforms, what was accepted, and what is in the way of saying so. */
+export function Conformity({ record }: { record: RecordDocument }) {
+  const format = useFormat();
+  const { title, lines } = conformityPart(record.conformity, format);
+  if (lines.length === 0) return null;
+  return (
+    <Part title={title}>
+      <ul data-conformity={record.conformity?.verdict}>
+        {lines.map((line) => (
+          <li key={line}>{format.name(line)}</li>
+        ))}
+      </ul>
     </Part>
   );
 }

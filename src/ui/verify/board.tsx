@@ -95,6 +95,12 @@ export function Board({ jobId, board }: BoardProps) {
           </tbody>
         </table>
       </div>
+      {rows.some(({ cells }) => cells.some((cell) => cell?.expected)) ? (
+        <p className="text-sm text-soft">
+          Small below a change: what the welding since the round before was expected to do, at least and at most,{' '}
+          {format.unit}.
+        </p>
+      ) : null}
       {rows.length > MOST_ROWS ? (
         <p className="text-sm text-soft">
           What moved and what is outside comes first; {rows.length - MOST_ROWS} more stand under{' '}
@@ -104,17 +110,24 @@ export function Board({ jobId, board }: BoardProps) {
           .
         </p>
       ) : null}
-      {beforeFinal.length > 0 ? (
-        <div>
-          <h3 className="caps">Before it is judged for good</h3>
-          <ul className="list-inside list-disc">
-            {beforeFinal.map((still) => (
-              <li key={still.kind}>{format.name(beforeFinalText(still))}</li>
-            ))}
-          </ul>
-        </div>
-      ) : null}
+      <BeforeFinal still={beforeFinal} />
     </section>
+  );
+}
+
+/** What must be so before the whole shell is judged for good. */
+function BeforeFinal({ still }: { readonly still: VerificationBoard['beforeFinal'] }) {
+  const format = useFormat();
+  if (still.length === 0) return null;
+  return (
+    <div>
+      <h3 className="caps">Before it is judged for good</h3>
+      <ul className="list-inside list-disc">
+        {still.map((each) => (
+          <li key={each.kind}>{format.name(beforeFinalText(each))}</li>
+        ))}
+      </ul>
+    </div>
   );
 }
 
@@ -127,7 +140,7 @@ interface CellProps {
 /** A mark with what it changed by: press it for the tape that says so. */
 function Cell({ jobId, cell, code }: CellProps) {
   const format = useFormat();
-  const { verdict, change, deviation } = cell;
+  const { verdict, change, deviation, expected } = cell;
   return (
     <Link
       prefetch={false}
@@ -136,8 +149,16 @@ function Cell({ jobId, cell, code }: CellProps) {
     >
       <span className="sr-only">{code}</span>
       <VerdictMark {...(verdict ? { verdict } : { read: true })} />
-      <span className="figures">{change ? format.difference(change.by) : ''}</span>
+      <span className="figures">
+        {change ? format.difference(change.by) : ''}
+        {expected ? (
+          <span className="block text-xs text-soft" data-expected>
+            {format.thin(expected.low, true)} … {format.thin(expected.high, true)}
+          </span>
+        ) : null}
+      </span>
       <span className="sr-only">
+        {expected ? 'expected of what was welded before; ' : ''}
         {deviation === undefined ? '' : `${format.difference(deviation)} ${format.unit} off its reference; `}the tape of
         its round
       </span>

@@ -2,7 +2,8 @@
 
 import Link from 'next/link';
 import { isLaid, placeKey, tooWarmBeside, type JointView, type SeamPlan } from '@/core/report/pages/welding';
-import { clock, layoutFaultText, layoutNoteText, placeWord, SCHOOL_WORD } from '@/core/report/weld-words';
+import { betweenKey } from '@/core/plan/weld-order/between';
+import { BETWEEN_WORD, clock, layoutFaultText, layoutNoteText, placeWord, SCHOOL_WORD } from '@/core/report/weld-words';
 import { DEFERENCE, CAUTIONS } from '@/core/days/ladder';
 import { useEffect, useState } from 'react';
 import { Button, buttonClass } from '../kit/button';
@@ -12,7 +13,7 @@ import { useAction } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import type { WeldActions } from './actions';
 import { NotHeld } from './not-held';
-import { chosen } from './seam-card';
+import { chosen } from './chosen';
 import { TrueScale } from './true-scale';
 
 interface FloorProps {
@@ -29,21 +30,26 @@ export function FloorCard({ view, joints, actions }: FloorProps) {
   const ticking = useAction(actions.recordItemEvent);
   const words = { length: (mm: number) => `${format.thin(mm)} ${format.unit}` };
   const by = chosen(plan);
-  const rows = by.order.map(({ plug, begun }, i) => ({ place: layout.places[plug]!, begun, turn: i + 1 }));
+  const rows = by.order.map(({ plug, begun }, i) => ({
+    ...{ place: layout.places[plug]!, begun, turn: by.numbers?.[i] ?? i + 1 },
+    then: plan.between.filter(({ after }) => after === i + 1),
+  }));
   const isDone = (along: number) => isLaid(plan, along);
   const next = rows.find(({ place }) => !isDone(place.along));
-  const tick = (along: number) =>
+  const tickAs = (key: string, done: boolean) =>
     ticking.run({
-      ...{ id: crypto.randomUUID(), itemId: joint.id, key: placeKey(along), reason: '', value: null },
-      kind: isDone(along) ? ('unticked' as const) : ('ticked' as const),
+      ...{ id: crypto.randomUUID(), itemId: joint.id, key, reason: '', value: null },
+      kind: done ? ('unticked' as const) : ('ticked' as const),
     });
+  const tick = (along: number) => tickAs(placeKey(along), isDone(along));
+  const open = plan.between.find((step) => isDue(step, rows.filter(({ place }) => isDone(place.along)).length, plan));
   return (
     <section aria-label="Card for the floor" className="mx-auto flex max-w-5xl flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h1 className="text-2xl">
           {format.name(panel)}, {format.name(joint.beside)}
         </h1>
-        <p>{SCHOOL_WORD[by.school]}</p>
+        <p>{plan.inTurnWith ? `in turn with ${format.name(plan.inTurnWith.beside)}` : SCHOOL_WORD[by.school]}</p>
         <span className="no-print ml-auto flex gap-2">
           <Button onClick={() => window.print()}>Print</Button>
           <Link className={buttonClass('quiet')} href={`/jobs/${joint.jobId}/weld`}>
@@ -66,11 +72,18 @@ export function FloorCard({ view, joints, actions }: FloorProps) {
       <ClientOnly waiting={null}>
         <Beside view={view} joints={joints} />
       </ClientOnly>
+      {open ? (
+        <p role="status" className="border-l-4 border-plus pl-3 text-lg" data-first={betweenKey(open)}>
+          First: {BETWEEN_WORD[open.kind]}.
+        </p>
+      ) : null}
       {next ? (
         <div className="no-print flex flex-wrap items-end gap-x-6 gap-y-2" data-next={next.turn}>
           <p className="num text-8xl leading-none">{next.turn}</p>
           <p className="text-xl">
-            {placeWord(seam)} {next.turn} of {rows.length}: {words.length(next.place.along)} from the first end
+            {placeWord(seam)} {next.turn}
+            {plan.inTurnWith ? `, the others with ${format.name(plan.inTurnWith.beside)}` : ` of ${rows.length}`}:{' '}
+            {words.length(next.place.along)} from the first end
             {seam.kind === 'plug' ? `, hole ${words.length(next.place.size)}` : ''}
             {next.place.sheets === 3 ? ', through three sheets' : ''}.{' '}
             <span className="text-soft">Not before {clock(next.begun)} from the first.</span>
@@ -90,26 +103,7 @@ export function FloorCard({ view, joints, actions }: FloorProps) {
         </p>
       )}
       <Faults faults={ticking.faults} />
-      <ol className="grid gap-x-6 sm:grid-cols-2 lg:grid-cols-3" aria-label="In this order">
-        {rows.map(({ place, begun, turn }) => (
-          <li key={place.number}>
-            <label className="flex min-h-11 items-center gap-3">
-              <input
-                type="checkbox"
-                className="size-6 shrink-0"
-                checked={isDone(place.along)}
-                disabled={ticking.pending}
-                onChange={() => void tick(place.along)}
-              />
-              <span className="num w-8 text-right">{turn}</span>
-              <span>
-                at {format.thin(place.along)} {format.unit}
-                <span className="text-soft">, {clock(begun)}</span>
-              </span>
-            </label>
-          </li>
-        ))}
-      </ol>
+      <Places plan={plan} rows={rows} tick={tickAs} pending={ticking.pending} />
       <ul className="list-inside list-disc text-sm">
         {layout.notes.map((note) => (
           <li key={note.kind}>{format.name(layoutNoteText(note, words))}</li>
@@ -119,6 +113,64 @@ export function FloorCard({ view, joints, actions }: FloorProps) {
     </section>
   );
 }
+
+interface PlacesProps {
+  readonly plan: SeamPlan;
+  readonly rows: readonly FloorRow[];
+  readonly tick: (key: string, done: boolean) => unknown;
+  readonly pending: boolean;
+}
+
+/** A place in its turn, and what is done before the next one. */
+interface FloorRow {
+  readonly place: SeamPlan['layout']['places'][number];
+  readonly begun: number;
+  readonly turn: number;
+  readonly then: SeamPlan['between'];
+}
+
+/** Every place with its tick, in their order. */
+function Places({ plan, rows, tick, pending }: PlacesProps) {
+  const format = useFormat();
+  return (
+    <ol className="grid gap-x-6 sm:grid-cols-2 lg:grid-cols-3" aria-label="In this order">
+      {rows.map(({ place, begun, turn, then }) => (
+        <li key={place.number}>
+          <label className="flex min-h-11 items-center gap-3">
+            <input
+              type="checkbox"
+              className="size-6 shrink-0"
+              checked={isLaid(plan, place.along)}
+              disabled={pending}
+              onChange={() => void tick(placeKey(place.along), isLaid(plan, place.along))}
+            />
+            <span className="num w-8 text-right">{turn}</span>
+            <span>
+              at {format.thin(place.along)} {format.unit}
+              <span className="text-soft">, {clock(begun)}</span>
+            </span>
+          </label>
+          {then.map((step) => (
+            <label key={step.kind} className="ml-9 flex min-h-11 items-center gap-3 text-soft">
+              <input
+                type="checkbox"
+                className="size-6 shrink-0"
+                checked={plan.betweenDone.includes(betweenKey(step))}
+                disabled={pending}
+                onChange={() => void tick(betweenKey(step), plan.betweenDone.includes(betweenKey(step)))}
+              />
+              {BETWEEN_WORD[step.kind]}
+            </label>
+          ))}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** It is to be done before the next place is laid. */
+const isDue = (step: SeamPlan['between'][number], laid: number, { betweenDone }: SeamPlan): boolean =>
+  laid >= step.after && !betweenDone.includes(betweenKey(step));
 
 /** It is looked again how warm it is beside, ms. */
 const LOOK_EVERY = 5000;

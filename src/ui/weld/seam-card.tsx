@@ -1,8 +1,6 @@
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
 import type { JointView, SeamPlan, WeldingPage } from '@/core/report/pages/welding';
 import {
-  clock,
   FREE_WORD,
   layoutFaultText,
   layoutNoteText,
@@ -20,12 +18,17 @@ import { useAction } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import type { WeldActions } from './actions';
 import { Around } from './around';
+import { chosen, numberOf } from './chosen';
+import { LayingControls, useLaying } from './laying';
 import { NotHeld } from './not-held';
 import { SeamForm } from './seam-form';
 import { SeamStrip } from './seam-strip';
+import { Shrinkage } from './shrinkage';
 
 interface CardProps {
   readonly view: JointView;
+  readonly siblings: readonly { readonly id: string; readonly beside: string }[];
+  readonly factor: WeldingPage['factor'];
   readonly points: WeldingPage['points'];
   readonly actions: WeldActions;
 }
@@ -77,6 +80,7 @@ export function JointCard(props: CardProps) {
             </p>
           ))}
           {plan.plans.length > 0 ? <Order key={plan.seam.school} plan={plan} actions={props.actions} /> : null}
+          <Shrinkage view={{ ...view, plan }} factor={props.factor} setWeldMarks={props.actions.setWeldMarks} />
           <ul className="list-inside list-disc text-sm text-soft">
             {plan.layout.notes.map((note) => (
               <li key={note.kind}>{format.name(layoutNoteText(note, words))}</li>
@@ -91,56 +95,32 @@ export function JointCard(props: CardProps) {
 const done = ({ layout, done: ticked }: SeamPlan): string =>
   layout.places.length === 0 ? '' : `${ticked.length} of ${layout.places.length} laid.`;
 
-/** So many seconds of welding to one of playing. */
-const FASTER = 30;
-
 function Order({ plan, actions }: { plan: SeamPlan; actions: WeldActions }) {
   const format = useFormat();
   const saving = useAction(actions.saveWeldSeam);
   const { seam, plans, stretches } = plan;
   const by = chosen(plan);
-  const [now, setNow] = useState(by.finished);
-  const [playing, setPlaying] = useState(false);
-  const end = by.finished + 60;
-  useEffect(() => {
-    if (!playing) return;
-    const timer = setInterval(() => setNow((at) => (at + FASTER / 20 >= end ? end : at + FASTER / 20)), 50);
-    return () => clearInterval(timer);
-  }, [playing, end]);
+  const laying = useLaying(by);
   const choose = (school: WeldPlan['school']) => saving.run({ seam: { ...seam, school }, stretches: [...stretches] });
   return (
     <div className="flex flex-col gap-2">
-      <SeamStrip plan={plan} by={by} now={now} />
+      <SeamStrip plan={plan} by={by} now={laying.now} />
       <div className="flex flex-wrap items-center gap-3">
-        <Button
-          onClick={() => {
-            if (!playing && now >= by.finished) setNow(0);
-            setPlaying(!playing);
-          }}
-        >
-          {playing ? 'Stop' : 'Play it through'}
-        </Button>
-        <input
-          type="range"
-          className="min-h-11 w-64 accent-ink"
-          aria-label="Moment of the welding"
-          aria-valuetext={clock(now)}
-          min={0}
-          max={end}
-          step={0.5}
-          value={now}
-          onChange={({ target }) => setNow(Number(target.value))}
-        />
-        <span className="num">{clock(now)}</span>
+        <LayingControls laying={laying} label="Moment of the welding" />
         {by.hottest ? (
           <span className="text-sm text-soft">
-            A minute after the last the warmest is number{' '}
-            {by.order.findIndex(({ plug }) => plug === by.hottest!.place) + 1}, {format.warmer(by.hottest.rise)} over
-            its surroundings.
+            A minute after the last the warmest is number {numberOf(by, by.hottest.place)},{' '}
+            {format.warmer(by.hottest.rise)} over its surroundings.
           </span>
         ) : null}
       </div>
-      <fieldset className="flex flex-col">
+      {plan.inTurnWith ? (
+        <p data-turns>
+          In turn with the joint at {format.name(plan.inTurnWith.beside)}, a place here and a place there; the count
+          runs over both. <span className="text-soft">{schoolText(by)}</span>
+        </p>
+      ) : null}
+      <fieldset className={plan.inTurnWith ? 'hidden' : 'flex flex-col'}>
         <legend className="caps">Order; {FREE_WORD[seam.freeEnd]} can still move</legend>
         {plans.map((each) => (
           <label key={each.school} className="flex min-h-11 flex-wrap items-center gap-x-3">
@@ -163,7 +143,3 @@ function Order({ plan, actions }: { plan: SeamPlan; actions: WeldActions }) {
     </div>
   );
 }
-
-/** The order that was chosen, or the usual one of its process. */
-export const chosen = ({ seam, plans }: SeamPlan): WeldPlan =>
-  plans.find(({ school }) => school === seam.school) ?? plans[0]!;

@@ -21,6 +21,8 @@ import type { WeldActions } from './actions';
 interface FormProps {
   readonly view: JointView;
   readonly points: WeldingPage['points'];
+  /** Other seams of its panel that are marked out. */
+  readonly siblings: readonly { readonly id: string; readonly beside: string }[];
   readonly actions: WeldActions;
   readonly done: () => void;
 }
@@ -57,8 +59,19 @@ export function readStretches(
   });
 }
 
+/** What makes no sense together. */
+function seamFaults(seam: WeldSeam, stretches: readonly WeldStretch[], faults: Fault[]): void {
+  if (seam.long <= 0) faults.push({ path: 'long', message: 'how long the seam is, above zero' });
+  if (seam.kind === 'spot' && seam.process !== 'resistance')
+    faults.push({ path: 'process', message: 'spots are made with a spot gun' });
+  if (seam.kind !== 'spot' && seam.process === 'resistance')
+    faults.push({ path: 'process', message: 'a spot gun makes spots only' });
+  const beyond = stretches.find(({ ends }) => ends > seam.long);
+  if (beyond) faults.push({ path: 'stretches', message: `${beyond.what} lies beyond the end of the seam` });
+}
+
 /** How a joint is welded again. */
-export function SeamForm({ view, points, actions, done }: FormProps) {
+export function SeamForm({ view, points, siblings, actions, done }: FormProps) {
   const { preferences } = usePreferences();
   const format = useFormat();
   const unit = typedUnit(preferences);
@@ -73,6 +86,7 @@ export function SeamForm({ view, points, actions, done }: FormProps) {
       process: known ? (known.process ?? '') : ('mig' as NonNullable<WeldSeam['process']> | ''),
       ...{ long: shown(known?.long), flange: shown(known?.flange), pitch: shown(known?.pitch) },
       ...{ first: known?.firstPointId ?? '', last: known?.lastPointId ?? '' },
+      inTurnWith: known?.inTurnWithId ?? '',
       freeEnd: known?.freeEnd ?? ('both' as WeldSeam['freeEnd']),
       stretches: (plan?.stretches ?? [])
         .map(({ what, starts, ends }) => [what, shown(starts), ...(what === 'corner' ? [] : [shown(ends)])].join(' '))
@@ -101,14 +115,9 @@ export function SeamForm({ view, points, actions, done }: FormProps) {
         ...{ firstPointId: values.first || null, lastPointId: values.last || null, freeEnd: values.freeEnd },
         school: known && schoolsOf({ process }).includes(known.school) ? known.school : schoolsOf({ process })[0]!,
         ...{ openFor: minutes('openFor'), clampedFor: minutes('clampedFor') },
+        inTurnWithId: values.inTurnWith || null,
       };
-      if (seam.long <= 0) faults.push({ path: 'long', message: 'how long the seam is, above zero' });
-      if (seam.kind === 'spot' && process !== 'resistance')
-        faults.push({ path: 'process', message: 'spots are made with a spot gun' });
-      if (seam.kind !== 'spot' && process === 'resistance')
-        faults.push({ path: 'process', message: 'a spot gun makes spots only' });
-      const beyond = stretches.find(({ ends }) => ends > seam.long);
-      if (beyond) faults.push({ path: 'stretches', message: `${beyond.what} lies beyond the end of the seam` });
+      seamFaults(seam, stretches, faults);
       return { seam, stretches };
     },
     done,
@@ -138,6 +147,16 @@ export function SeamForm({ view, points, actions, done }: FormProps) {
         options={FREE_ENDS.map((end) => [end, FREE_WORD[end]])}
         {...form.field('freeEnd')}
       />
+      {siblings.length > 0 ? (
+        <SelectField
+          label="Laid in turn with"
+          options={[
+            ['', 'by itself'] as const,
+            ...siblings.map(({ id, beside }) => [id, format.name(beside)] as const),
+          ]}
+          {...form.field('inTurnWith')}
+        />
+      ) : null}
       <SelectField label="First end near" options={pointOptions} {...form.field('first')} />
       <SelectField label="Last end near" options={pointOptions} {...form.field('last')} />
       <div className="sm:col-span-2">

@@ -1,8 +1,10 @@
+import type { Stiffener } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import { stiffnessRange, type Pressed, type StiffnessRange } from '../../structure/press-test';
 import type { FrameSupport, ShellFrame } from '../../structure/shell-frame';
 import { frameOf, WHOLE } from '../../structure/shell-model';
+import { stiffenedBy } from '../../structure/stiffened';
 import { apart, pushingApart, sagOf, slackOf, stageStiffness, type StageResult } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import { criticalLengths, type NamedLength } from './lengths';
@@ -27,8 +29,15 @@ export interface CutModel {
 /** @returns undefined where there is too little to make a structure of */
 export function cutModel(job: Job): CutModel | undefined {
   const latest = latestRound(job);
-  const structure = structureOf(job, knownPoints(job, latest));
-  if (!structure) return undefined;
+  const bare = structureOf(job, knownPoints(job, latest));
+  if (!bare) return undefined;
+  const structure = {
+    ...bare,
+    model: stiffenedBy(
+      bare.model,
+      job.stiffeners.filter((each) => isOn(job, each)),
+    ),
+  };
   const stands = supportsOf(job, structure.model);
   return {
     structure,
@@ -40,6 +49,10 @@ export function cutModel(job: Job): CutModel | undefined {
     ...(latest ? { latest } : {}),
   };
 }
+
+/** Welded on, and not taken off since. */
+export const isOn = (job: Job, { id }: Pick<Stiffener, 'id'>): boolean =>
+  job.rows.workEvents.findLast(({ itemId, key }) => itemId === id && key === '')?.kind === 'welded';
 
 /** What the model says of each press test, beside what was read. */
 function pressed(job: Job, { model }: JobStructure, supports: readonly FrameSupport[]): Pressed[] {

@@ -6,7 +6,7 @@ const layout = (places: number, minutes: number): Pick<WeldLayout, 'places' | 'm
   places: Array.from({ length: places }, (_, i) => ({ number: i + 1 })) as unknown as WeldLayout['places'],
   minutes,
 });
-const plugs = { kind: 'plug', long: 1000, clampedFor: null } as const;
+const plugs = { kind: 'plug', long: 1000, clampedFor: null, inTurnWithId: null } as const;
 
 describe('the steps around a joint', () => {
   it('take so long for a metre of thirty plugs, as worked by hand', () => {

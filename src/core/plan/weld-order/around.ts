@@ -88,14 +88,19 @@ const WELDED: readonly AroundKind[] = [
 /** Nothing is melted: no primer that is welded through, nothing to dress, and no heat before it holds. */
 const BONDED: readonly AroundKind[] = ['access', 'strip', 'fit', 'abrade', 'glue', 'readCold', 'sealSecond', 'wax'];
 
-/** The steps before and after a joint is made, in their order; each needs the one before it. */
+/**
+ * The steps before and after a joint is made, in their order; each needs the one before it.
+ *
+ * @param between minutes for what is done between its places
+ */
 export function stepsAround(
   seam: Pick<WeldSeam, 'kind' | 'long' | 'clampedFor'>,
   layout: Pick<WeldLayout, 'places' | 'minutes'>,
+  between = 0,
 ): AroundStep[] {
   const metres = seam.long / 1000;
   return (seam.kind === 'bond' ? BONDED : WELDED).map((kind): AroundStep => {
-    if (kind === 'weld') return { ...bare(kind, layout.minutes), waits: COOLS, noise: true };
+    if (kind === 'weld') return { ...bare(kind, layout.minutes + between), waits: COOLS, noise: true };
     const { once, metre = 0, place = 0, waits, cures, keeps, noise, beforeAccess } = EFFORT[kind];
     const clamped = kind === 'glue' ? (seam.clampedFor ?? CLAMPED) : undefined;
     return {

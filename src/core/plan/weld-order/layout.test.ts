@@ -4,7 +4,15 @@ import { arcOf, holeFor, layOut } from './layout';
 
 const SEAM: WeldSeam = {
   ...{ id: 's', jobId: 'j', kind: 'plug', process: 'mig', long: 400, flange: 18, pitch: null, version: 1 },
-  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'coolest', openFor: null, clampedFor: null },
+  ...{
+    firstPointId: null,
+    lastPointId: null,
+    freeEnd: 'both',
+    school: 'coolest',
+    openFor: null,
+    clampedFor: null,
+    inTurnWithId: null,
+  },
 };
 const JOINT = { thicknessA: 0.9, thicknessB: 1.2, factorySpots: 14 };
 const stretch = (what: WeldStretch['what'], starts: number, ends = starts): WeldStretch => ({

@@ -2,11 +2,19 @@ import { describe, expect, it } from 'vitest';
 import type { WeldSeam } from '../../shell/job/entities';
 import { layOut } from './layout';
 import { weldOrder } from './order';
-import { heatAt, schoolsOf, weldBy, weldTask } from './schools';
+import { heatAt, inTurnWith, schoolsOf, weldBy, weldTask } from './schools';
 
 const SEAM: WeldSeam = {
   ...{ id: 's', jobId: 'j', kind: 'plug', process: 'mig', long: 400, flange: 18, pitch: null, version: 1 },
-  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'coolest', openFor: null, clampedFor: null },
+  ...{
+    firstPointId: null,
+    lastPointId: null,
+    freeEnd: 'both',
+    school: 'coolest',
+    openFor: null,
+    clampedFor: null,
+    inTurnWithId: null,
+  },
 };
 const JOINT = { thicknessA: 0.9, thicknessB: 1.2, factorySpots: 8 };
 const taskOf = (spots: number, more: Partial<WeldSeam> = {}) => {
@@ -56,5 +64,23 @@ describe('the schools of welding a seam', () => {
     const task = taskOf(8, { kind: 'butt', process: 'tig' });
     expect(weldBy('oneEnd', task, 'last')).toMatchObject({ waits: 0, waited: 0 });
     expect(schoolsOf({ process: 'tig' })[0]).toBe('oneEnd');
+  });
+
+  it('lays two seams in turn, a place here and a place there, each from its middle, with one count', () => {
+    const [a, b] = [taskOf(8), taskOf(6)];
+    const [mine, other] = inTurnWith([a, b], ['both', 'both'], false);
+    expect(plugs(mine)).toEqual(plugs(weldBy('centre', a, 'both')));
+    expect(plugs(other)).toEqual(plugs(weldBy('centre', b, 'both')));
+    expect(mine.numbers).toEqual([1, 3, 5, 7, 9, 11, 13, 14]);
+    expect(other.numbers).toEqual([2, 4, 6, 8, 10, 12]);
+    const begun = [...mine.order, ...other.order].map((each) => each.begun).toSorted((x, y) => x - y);
+    begun.slice(1).forEach((at, i) => expect(at - begun[i]!).toBeGreaterThan(a.moving));
+    // The other side cools meanwhile: less waiting than for both one after the other.
+    const after = weldBy('centre', a, 'both').waited + weldBy('centre', b, 'both').waited;
+    expect(mine.waited).toBeLessThan(after);
+    // Where they lie on each other they heat each other.
+    expect(inTurnWith([a, a], ['both', 'both'], true)[0].waited).toBeGreaterThan(
+      inTurnWith([a, a], ['both', 'both'], false)[0].waited,
+    );
   });
 });

@@ -1,5 +1,5 @@
 import type { Joint, WeldSeam } from '../../shell/job/entities';
-import { norm, subtract, type Vector } from '../../maths/geometry/vector';
+import { add, norm, subtract, type Vector } from '../../maths/geometry/vector';
 import { conductionOf, riseAt, seenFrom, type HeatSource, type Sheet } from '../../structure/heat';
 import { arcOf, type WeldLayout } from './layout';
 import { laidIn, weldOrder, type LaidPlug, type WeldTask } from './order';
@@ -21,10 +21,12 @@ export interface WeldPlan {
   readonly waits: number;
   /** The place that is still warmest a minute after the last, K. */
   readonly hottest?: { readonly place: number; readonly rise: number };
+  /** Laid in turn with another seam: the number of each place in the count over both. */
+  readonly numbers?: readonly number[];
 }
 
 /** Car sheet: W/(m·K), kg/m³, J/(kg·K), W/(m²·K) from each face. */
-const STEEL = { conductivity: 50, density: 7850, heat: 490, loss: 15 } as const;
+export const STEEL_HEAT = { conductivity: 50, density: 7850, heat: 490, loss: 15 } as const;
 /** No warmer than this beside a plug that is begun, K: a hand can stay on it. */
 export const WARM = 60;
 /** s */
@@ -47,7 +49,7 @@ export function schoolsOf({ process }: Pick<WeldSeam, 'process'>): readonly Scho
 }
 
 const sheetOf = ({ thicknessA, thicknessB }: Pick<Joint, 'thicknessA' | 'thicknessB'>): Sheet => ({
-  ...STEEL,
+  ...STEEL_HEAT,
   thickness: Math.min(thicknessA ?? thicknessB ?? 1, thicknessB ?? thicknessA ?? 1),
 });
 
@@ -72,7 +74,10 @@ export function weldTask(
 export function weldBy(school: School, task: WeldTask, freeEnd: WeldSeam['freeEnd']): WeldPlan {
   const n = task.plugs.length;
   const order = school === 'coolest' ? coolest(task) : ordered(school, n, freeEnd);
-  const laid = laidIn(task, order);
+  return planOf(school, task, laidIn(task, order));
+}
+
+function planOf(school: School, task: WeldTask, laid: ReturnType<typeof laidIn>): WeldPlan {
   const waits = laid.order.flatMap(({ begun }, i) => {
     const ready = i === 0 ? 0 : endOf(task, laid.order[i - 1]!) + task.moving;
     return begun - ready > 0.5 ? [begun - ready] : [];
@@ -84,6 +89,52 @@ export function weldBy(school: School, task: WeldTask, freeEnd: WeldSeam['freeEn
     ...{ waited: waits.reduce((sum, each) => sum + each, 0), waits: waits.length },
     ...(place < 0 ? {} : { hottest: { place, rise: rises[place]! } }),
   };
+}
+
+/** Further apart than heat goes, mm. */
+const ELSEWHERE = 1e5;
+
+/**
+ * Two seams laid in turn, a place of one and a place of the other, each by its own way from the middle outwards: neither side draws
+ * the metal over before the other holds against it. Where nobody knows where both lie, no heat goes from one to the other.
+ *
+ * @returns the plan of each; their times and numbers run over both
+ */
+export function inTurnWith(
+  [a, b]: readonly [WeldTask, WeldTask],
+  [freeA, freeB]: readonly [WeldSeam['freeEnd'], WeldSeam['freeEnd']],
+  placed: boolean,
+): readonly [WeldPlan, WeldPlan] {
+  const away = placed ? b.plugs : b.plugs.map((plug) => ({ ...plug, at: add(plug.at, [0, ELSEWHERE, 0]) }));
+  const both: WeldTask = {
+    ...a,
+    sheet: a.sheet.thickness <= b.sheet.thickness ? a.sheet : b.sheet,
+    plugs: [...a.plugs, ...away],
+    ...(a.plugs.length + b.plugs.length > EXACTLY ? { rough: ROUGH } : {}),
+  };
+  const n = a.plugs.length;
+  const [mine, other] = [ordered('centre', n, freeA), ordered('centre', b.plugs.length, freeB).map((i) => n + i)];
+  const turns = Array.from({ length: Math.max(mine.length, other.length) }, (_, i) => [mine[i], other[i]]).flat();
+  const laid = laidIn(
+    both,
+    turns.filter((plug) => plug !== undefined),
+  );
+  const plan = planOf('inTurn', both, laid);
+  const of = (from: number, to: number): WeldPlan => {
+    const own = laid.order.flatMap((each, i) =>
+      each.plug >= from && each.plug < to ? [{ ...each, number: i + 1 }] : [],
+    );
+    const { hottest, ...rest } = plan;
+    return {
+      ...rest,
+      order: own.map(({ number: _, plug, ...each }) => ({ ...each, plug: plug - from })),
+      numbers: own.map(({ number }) => number),
+      ...(hottest && hottest.place >= from && hottest.place < to
+        ? { hottest: { ...hottest, place: hottest.place - from } }
+        : {}),
+    };
+  };
+  return [of(0, n), of(n, turns.length)];
 }
 
 const endOf = (task: WeldTask, { plug, begun }: LaidPlug): number => begun + task.plugs[plug]!.seconds;

@@ -27,8 +27,8 @@ import type { Job } from '../../shell/job/job';
 import { referencePosition } from '../../shell/references/chosen';
 import { placedPosition } from '../../round/judge/judgement';
 import type { StiffnessRange } from '../../structure/press-test';
-import type { SheetFigure, SheetPoint } from '../drawing/points';
-import { shellDrawing } from '../drawing/shell';
+import { cutFigure } from '../drawing/cut-figure';
+import type { SheetFigure } from '../drawing/points';
 import { cutPage, type CutPage } from './cut';
 
 /** What the place for bracing and cutting shows. */
@@ -213,7 +213,7 @@ function worked(job: Job, cut: CutModel, stage: number, advise: boolean): Worked
   const no = declinedAdvice(job.rows, 'brace');
   const pairs = no.map(({ key }) => key.split(' ').map((word) => job.pointCalled(word)?.id ?? '') as [string, string]);
   return {
-    figure: figureOf(job, cut),
+    figure: cutFigure(job, cut),
     ...{ template, ...(edition === undefined ? {} : { edition }) },
     parts: partsOf(cut),
     nodes: model.nodes.map((node) => ({ code: node.code, at: node.at })),
@@ -231,15 +231,6 @@ function worked(job: Job, cut: CutModel, stage: number, advise: boolean): Worked
     turns: stage < 0 ? [] : turnViews(job, cut, stage),
     checks: judgedChecks(job, cut),
   };
-}
-
-function figureOf(job: Job, { structure, latest }: CutModel): SheetFigure {
-  const { references } = job;
-  const points = job.rows.points.flatMap(({ id, code, name }): SheetPoint[] => {
-    const position = referencePosition(references, id) ?? (latest && placedPosition(latest, id));
-    return position ? [{ id, code, name, position, control: false, read: true }] : [];
-  });
-  return { points, lines: [], shell: shellDrawing(structure) };
 }
 
 function partsOf({ structure: { model } }: CutModel): PartView[] {

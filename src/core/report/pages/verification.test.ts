@@ -3,7 +3,7 @@ import { demoRows } from '../../../../tests/support/demo-rows';
 import type { ShellState } from '../../shell/job/entities';
 import { Job } from '../../shell/job/job';
 import type { JobRows } from '../../shell/job/job-rows';
-import { beforeFinalText, reasonText } from '../verification-words';
+import { axleSentences, beforeFinalText, expectedText, reasonText } from '../verification-words';
 import { verificationBoard } from './verification';
 
 const lodd = demoRows('lodd');
@@ -76,5 +76,44 @@ describe('the verification board', () => {
     );
     expect(estate.beforeFinal.map(beforeFinalText).join(' ')).toMatch(/X1, X2 and X3 still hold it/);
     expect(estate.welding).toBe(false);
+  });
+
+  it('tells what the welding in between was expected to do, beside what was found', () => {
+    const row = board.rows.find(({ dimension }) => dimension.code === 'NW1')!;
+    const { expected, change } = row.cells[1]!;
+    // Its ends are drawn together: shorter, and by about what was found.
+    expect(expected!.high).toBeLessThan(0);
+    expect(change!.by + change!.plusMinus).toBeGreaterThan(expected!.low);
+    expect(row.cells[0]!.expected).toBeUndefined();
+    const open = verificationBoard(Job.of({ ...lodd, logSubjects: [] }));
+    const said = open.call!.reasons.map((each) => reasonText(each, lengths)).join(' ');
+    expect(said).toMatch(/What was welded before it was expected to do -\d+\.\d to -\d+\.\d: that explains it/);
+    expect(expectedText({ low: -0.4, usual: -0.2, high: -0.1 }, { by: -2, plusMinus: 0.5 }, lengths)).toMatch(
+      /something else/,
+    );
+  });
+
+  it('expects of what was laid half before a round half of it, and nothing of what was laid before both', () => {
+    const cells = (rows: JobRows) =>
+      verificationBoard(Job.of(rows))
+        .rows.find(({ dimension }) => dimension.code === 'NW1')!
+        .cells.at(-1)!.expected;
+    const [flange] = lodd.weldSeams.filter(({ firstPointId }) => firstPointId !== null);
+    const own = lodd.workEvents.filter(({ itemId }) => itemId === flange!.id);
+    const half = own.filter((_, i) => i % 2 === 0);
+    const without = lodd.workEvents.filter((each) => each.itemId !== flange!.id);
+    const whole = cells(lodd)!;
+    expect(cells({ ...lodd, workEvents: [...without, ...half] })!.usual).toBeCloseTo(whole.usual / 2, 1);
+    const early = own.map((each) => ({ ...each, at: '2026-09-01T08:00:00.000Z' }));
+    expect(cells({ ...lodd, workEvents: [...without, ...early] })).toBeUndefined();
+  });
+
+  it('wants it read off the bench and its axles read, last of all', () => {
+    const kinds = (rows: JobRows) => verificationBoard(Job.of(rows)).beforeFinal.map(({ kind }) => kind);
+    expect(kinds(lodd)).toEqual([]);
+    expect(kinds({ ...lodd, removalChecks: [], removalReadings: [] })).toEqual(['onBench']);
+    expect(kinds({ ...lodd, axleReadings: [] })).toEqual(['axlesUnread']);
+    const sentences = axleSentences(board.axles!.axles, { ...lengths, unit: 'mm' }).join(' ');
+    expect(sentences).toMatch(/left wheelbase is 1.5 mm .* against the right one: inside.*stands square/);
   });
 });

@@ -1,12 +1,13 @@
-import { braceState } from '../../findings/brace-pull';
 import { driftOf, type Drift, type Found } from '../../findings/drift';
-import { closeOut } from '../../plan/panels/holding';
 import type { Verdict } from '../../maths/statistics/verdict';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { DimensionJudgement, RoundJudgement } from '../../round/judge/judgement';
+import type { WeldedElsewhere } from '../../plan/weld-order/shrinkage';
 import type { Dimension, StateKind } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { acceptedSubjects } from '../record/accepted';
+import { beforeFinal, readAxles, type BeforeFinal, type ReadAxles } from '../before-final';
+import { expectedBefore, NOTHING, summed, type Expected, type ExpectedMoves } from './expected';
 
 /** A telling dimension as one round of the welding found it. */
 export interface BoardCell {
@@ -18,6 +19,8 @@ export interface BoardCell {
   readonly plusMinus: number;
   /** Since the round before that measured it, and twice its standard deviation, mm. */
   readonly change?: { readonly by: number; readonly plusMinus: number };
+  /** What was welded since then was expected to do to it; nothing where nothing was welded that is known to reach it. */
+  readonly expected?: Expected;
 }
 
 export interface BoardRow {
@@ -46,19 +49,14 @@ export type BoardReason =
       /** The round in which it appeared, and how likely it is that it was that one. */
       readonly round: string;
       readonly share: number;
+      /** What was welded before that round was expected to do. */
+      readonly expected?: Expected;
     }
   | { readonly kind: 'undecided'; readonly code: string }
   | { readonly kind: 'unread'; readonly codes: readonly string[] };
 
 /** Go on; stop and look; or take off what is only tacked. */
 export type Call = 'go' | 'stop' | 'undo';
-
-/** What must be so before the whole shell is judged for good. */
-export type BeforeFinal =
-  | { readonly kind: 'bracesIn'; readonly codes: readonly string[] }
-  | { readonly kind: 'closeOut'; readonly names: readonly string[] }
-  | { readonly kind: 'notCold' }
-  | { readonly kind: 'otherSupport'; readonly first: string };
 
 export interface VerificationBoard {
   /** The rounds of the welding, and the one just before them where the metal was fitted; all rounds while nothing is clamped. */
@@ -72,6 +70,8 @@ export interface VerificationBoard {
     readonly accepted: readonly string[];
   };
   readonly beforeFinal: readonly BeforeFinal[];
+  /** How the axles stand, as they were read last. */
+  readonly axles?: ReadAxles;
 }
 
 /** What a shell goes through from when its new metal is clamped. */
@@ -85,11 +85,12 @@ export const WELD_STATES: readonly StateKind[] = [
   'onWheels',
 ];
 const LOOSE: readonly StateKind[] = ['clamped', 'tacked'];
-/** The shell is judged for good when it is cold, its braces are out, and it is off the bench where it will be. */
-const FINAL: readonly StateKind[] = ['cold', 'bracesOut', 'onWheels'];
-
-/** The rungs of the welding against the telling dimensions: what moved at which, and whether to go on. */
-export function verificationBoard(job: Job): VerificationBoard {
+/**
+ * The rungs of the welding against the telling dimensions: what moved at which, and whether to go on.
+ *
+ * @param elsewhere joints of the shop's other jobs of which somebody read what they shrank
+ */
+export function verificationBoard(job: Job, elsewhere: readonly WeldedElsewhere[] = []): VerificationBoard {
   const read = new Set(job.rows.readings.map(({ roundId }) => roundId));
   const all = job.ownRounds.filter(({ id }) => read.has(id));
   const first = all.findIndex((round) => WELD_STATES.includes(job.stateOf(round).kind));
@@ -97,11 +98,13 @@ export function verificationBoard(job: Job): VerificationBoard {
   const before = first > 0 && job.stateOf(all[first - 1]!).kind === 'fitted' ? 1 : 0;
   const shown = first < 0 ? all : all.slice(first - before);
   const judged = shown.map((round) => judgeRound(job, round));
-  const found = job.rows.dimensions.flatMap((dimension) => rowOf(dimension, judged));
+  const expected = first < 0 ? shown.map(() => NOTHING) : expectedBefore(job, elsewhere, shown);
+  const found = job.rows.dimensions.flatMap((dimension) => rowOf(dimension, judged, expected));
   const rows = found
     .map(({ measured, ...row }): BoardRow => ({ ...row, drift: driftOf(measured, found.length) }))
     .toSorted(byWeight);
   const last = judged.at(-1);
+  const axles = readAxles(job);
   return {
     rounds: shown.map((round) => ({
       ...{ id: round.id, number: round.number, name: round.name },
@@ -110,7 +113,8 @@ export function verificationBoard(job: Job): VerificationBoard {
     welding: first >= 0,
     rows,
     ...(first >= 0 && last && judged.length > 1 ? { call: callOf(job, last, judged, rows) } : {}),
-    beforeFinal: last ? beforeFinal(job, last, all) : [],
+    beforeFinal: last ? beforeFinal(job, last.round, all) : [],
+    ...(axles ? { axles } : {}),
   };
 }
 
@@ -118,15 +122,21 @@ export function verificationBoard(job: Job): VerificationBoard {
 function rowOf(
   { id, code, name }: Dimension,
   judged: readonly RoundJudgement[],
+  expected: readonly ExpectedMoves[],
 ): (Omit<BoardRow, 'drift'> & { readonly measured: readonly Found[] })[] {
-  let before: { readonly value: number; readonly sd: number } | undefined;
+  let before: { readonly value: number; readonly sd: number; readonly at: number } | undefined;
   const found = judged.map(({ dimensions }) => dimensions.find((each) => each.dimension.id === id));
   const cells = found.map((each, i): BoardCell | undefined => {
     if (!each?.measured) return undefined;
     const { value, sd } = each.measured;
     const change = before && { by: value - before.value, plusMinus: 2 * Math.hypot(sd, before.sd) };
-    before = { value, sd };
-    return { roundId: judged[i]!.round.id, value, ...verdictOf(each), ...(change ? { change } : {}) };
+    const since = before ? summed(expected.slice(before.at + 1, i + 1), id) : undefined;
+    before = { value, sd, at: i };
+    return {
+      ...{ roundId: judged[i]!.round.id, value, ...verdictOf(each) },
+      ...(change ? { change } : {}),
+      ...(since ? { expected: since } : {}),
+    };
   });
   const measured = found.flatMap((each) => each?.measured ?? []);
   if (measured.length < 2) return [];
@@ -169,25 +179,16 @@ function callOf(
     if (drift.kind !== 'moved') continue;
     const [at] = drift.at;
     const measuring = judged.filter((_, i) => cells[i]);
-    const { name } = measuring[at!.place]!.round;
-    reasons.push({ kind: 'moved', code, by: drift.by, plusMinus: 2 * drift.sd, round: name, share: at!.share });
+    const { name, id } = measuring[at!.place]!.round;
+    const expected = cells.find((cell) => cell?.roundId === id)?.expected;
+    reasons.push({
+      ...{ kind: 'moved', code, by: drift.by, plusMinus: 2 * drift.sd, round: name, share: at!.share },
+      ...(expected ? { expected } : {}),
+    });
     isUndone ||= now.verdict === 'outside';
   }
   const unread = rows.filter(({ cells }) => !cells.at(-1) && cells.at(-2)).map(({ dimension }) => dimension.code);
   if (unread.length > 0) reasons.push({ kind: 'unread', codes: unread });
   const call = reasons.length === 0 ? 'go' : isUndone && LOOSE.includes(job.stateOf(round).kind) ? 'undo' : 'stop';
   return { call, reasons, accepted: overlooked };
-}
-
-function beforeFinal(job: Job, { round }: RoundJudgement, all: readonly { readonly id: string }[]): BeforeFinal[] {
-  const still: BeforeFinal[] = [];
-  const braces = job.braces.filter((brace) => braceState(job, brace) === 'fitted').map(({ code }) => code);
-  if (braces.length > 0) still.push({ kind: 'bracesIn', codes: braces });
-  const open = closeOut(job).map(({ panel, fixing }) => `${panel} ${fixing.name}`);
-  if (open.length > 0) still.push({ kind: 'closeOut', names: open });
-  if (!FINAL.includes(job.stateOf(round).kind)) still.push({ kind: 'notCold' });
-  const first = job.round(all[0]!.id)!;
-  const [a, b] = [first, round].map((each) => job.supportOf(each));
-  if (a!.kind !== b!.kind || a!.suspension !== b!.suspension) still.push({ kind: 'otherSupport', first: first.name });
-  return still;
 }

@@ -12,7 +12,15 @@ const words = { length: (mm: number) => `${mm.toFixed(1)} mm` };
 const idOf = (code: string) => rows.points.find((each) => each.code === code)!.id;
 const seam: WeldSeam = {
   ...{ id: joint.id, jobId: joint.jobId, kind: 'plug', process: 'mig', long: 400, flange: 18, pitch: null, version: 1 },
-  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'centre', openFor: null, clampedFor: null },
+  ...{
+    firstPointId: null,
+    lastPointId: null,
+    freeEnd: 'both',
+    school: 'centre',
+    openFor: null,
+    clampedFor: null,
+    inTurnWithId: null,
+  },
 };
 const pageOf = (more: Partial<WeldSeam> = {}, extra = {}) =>
   weldingPage(Job.of({ ...rows, weldSeams: [{ ...seam, ...more }], weldStretches: [], ...extra }));

@@ -1,25 +1,63 @@
 import { stepsAround, type AroundStep } from '../../plan/weld-order/around';
+import { betweenSteps, minutesBetween, type BetweenStep } from '../../plan/weld-order/between';
 import { layOut, type WeldLayout } from '../../plan/weld-order/layout';
-import { heatAt, schoolsOf, WARM, weldBy, weldTask, type PlaceOn, type WeldPlan } from '../../plan/weld-order/schools';
+import { seamEffects, type SeamEffects } from '../../plan/weld-order/shrink-effect';
+import {
+  loggedAcross,
+  loggedElsewhere,
+  loggedOf,
+  seamShrinkage,
+  shrinkFactor,
+  type LoggedJoint,
+  type SeamShrinkage,
+  type ShrinkFactor,
+  type WeldedElsewhere,
+} from '../../plan/weld-order/shrinkage';
+import { cutModel, type CutModel } from '../../plan/cut/cut-model';
+import {
+  heatAt,
+  inTurnWith,
+  schoolsOf,
+  WARM,
+  weldBy,
+  weldTask,
+  type PlaceOn,
+  type WeldPlan,
+} from '../../plan/weld-order/schools';
 import type { WeldTask } from '../../plan/weld-order/order';
 import { add, distance, scale, subtract, type Position } from '../../maths/geometry/vector';
 import { rungOf } from '../../plan/panels/holding';
-import type { HoldingRung, Joint, WeldSeam, WeldStretch, WorkEvent } from '../../shell/job/entities';
+import type { HoldingRung, Joint, WeldMark, WeldSeam, WeldStretch, WorkEvent } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
+import { cutFigure } from '../drawing/cut-figure';
+import type { SheetFigure } from '../drawing/points';
+import { stiffeningOf, type StiffeningPage } from './stiffening';
 import { referencePosition } from '../../shell/references/chosen';
 
 /** How a joint is welded again: marked out, in the order of every school, and what of it is laid. */
 export interface SeamPlan {
   readonly seam: WeldSeam;
+  /** The seam it is laid in turn with. */
+  readonly inTurnWith?: { readonly id: string; readonly beside: string };
   readonly stretches: readonly WeldStretch[];
   readonly layout: WeldLayout;
   readonly task: WeldTask;
+  /** Its places are where they are on the shell; otherwise along a line of its own. */
+  readonly placed: boolean;
   /** By every school its process goes by; none where nothing is melted. */
   readonly plans: readonly WeldPlan[];
   /** Places that are ticked, by what their tick is kept under, with when. */
   readonly done: readonly { readonly key: string; readonly at: string }[];
   /** What is done before and after it. */
   readonly around: readonly AroundStep[];
+  /** What is done between its places, and what of it is ticked, by its key. */
+  readonly between: readonly BetweenStep[];
+  readonly betweenDone: readonly string[];
+  /** What it does by itself as it cools, by the model alone; nothing where nothing is melted. */
+  readonly shrinkage?: SeamShrinkage;
+  /** What that does to the shell; nothing where nobody knows where it lies. */
+  readonly effects?: SeamEffects;
+  readonly marks: readonly WeldMark[];
 }
 
 export interface JointView {
@@ -35,24 +73,95 @@ export interface JointView {
 
 export interface WeldingPage {
   readonly joints: readonly JointView[];
+  /** How much more this shop's seams shrink than the model. */
+  readonly factor: ShrinkFactor;
   readonly points: readonly { readonly id: string; readonly code: string }[];
+  readonly stiffening: StiffeningPage;
+  /** The shell to draw them on; absent where there is no structure. */
+  readonly figure?: SheetFigure;
 }
 
 /** What a place's tick is kept under: where it is, so that it is another one when the seam is marked out anew. */
 export const placeKey = (along: number): string => along.toFixed(1);
 
-export function weldingPage(job: Job): WeldingPage {
+/**
+ * @param elsewhere joints of the shop's other jobs of which somebody read what they shrank
+ */
+export function weldingPage(job: Job, elsewhere: readonly WeldedElsewhere[] = []): WeldingPage {
+  const { cut, planned, factor } = seamsOf(job, elsewhere);
   return {
-    joints: job.rows.joints
-      .map((joint) => ({
+    factor,
+    joints: inTurn(planned)
+      .map(({ joint, plan }) => ({
         ...{ joint, code: job.item(joint.id).code, panel: job.item(joint.panelId).name },
         steps: job.rows.steps.filter(({ itemId }) => itemId === joint.id).length,
-        ...planOf(job, joint),
+        ...(plan ? { plan: { ...plan, ...effectsOf(job, cut, joint, plan, factor) } } : {}),
         ...heldAt(job, joint),
       }))
       .toSorted((a, b) => a.panel.localeCompare(b.panel) || a.code.localeCompare(b.code, 'en', { numeric: true })),
     points: job.rows.points.map(({ id, code }) => ({ id, code })),
+    stiffening: stiffeningOf(job, cut),
+    ...(cut ? { figure: cutFigure(job, cut) } : {}),
   };
+}
+
+export interface PlannedJoint {
+  readonly joint: Joint;
+  readonly plan?: SeamPlan;
+}
+
+/** One joint as it is marked out. */
+export const plannedJoint = (job: Job, joint: Joint): PlannedJoint => ({ joint, ...planOf(job, joint) });
+
+/** The joints of a job as they are marked out, what they are welded into, and how much more they shrink than the model. */
+export function seamsOf(job: Job, elsewhere: readonly WeldedElsewhere[]) {
+  const cut = cutModel(job);
+  const planned = job.rows.joints.map((joint) => plannedJoint(job, joint));
+  return { cut, planned, factor: shrinkFactor([...loggedElsewhere(elsewhere), ...loggedHere(job, cut, planned)]) };
+}
+
+function effectsOf(
+  job: Job,
+  cut: CutModel | undefined,
+  { panelId }: Joint,
+  { seam, shrinkage }: SeamPlan,
+  factor: ShrinkFactor,
+): Pick<SeamPlan, 'effects'> {
+  const effects = cut && shrinkage && seamEffects(job, cut, { seam, panelId }, { shrinkage, factor });
+  return effects ? { effects } : {};
+}
+
+/** What the marks of this job's seams said; of those along a seam where the model says what was to be expected. */
+function loggedHere(job: Job, cut: CutModel | undefined, planned: readonly PlannedJoint[]): LoggedJoint[] {
+  return planned.flatMap(({ joint, plan }) => {
+    const { marks, shrinkage } = plan ?? { marks: [] };
+    if (marks.length === 0 || !plan || !shrinkage) return [];
+    const along = marks.filter(({ runs }) => runs === 'along');
+    const by = along.length > 0 && effectsOf(job, cut, joint, plan, shrinkFactor([])).effects?.along;
+    return [...loggedAcross(marks, shrinkage), ...(by ? along.map((mark) => loggedOf(mark, by)) : [])];
+  });
+}
+
+/** Seams that are laid in turn have one order over both. */
+function inTurn(planned: readonly PlannedJoint[]): PlannedJoint[] {
+  const turned = new Map<string, SeamPlan>();
+  const besideOf = new Map(planned.map(({ joint }) => [joint.id, joint.beside]));
+  for (const { plan } of planned) {
+    const other = planned.find(({ joint }) => joint.id === plan?.seam.inTurnWithId)?.plan;
+    const isOffered = (each: SeamPlan) => each.plans.some(({ school }) => school === 'inTurn');
+    if (!plan || !other || turned.has(plan.seam.id) || turned.has(other.seam.id)) continue;
+    if (!isOffered(plan) || !isOffered(other)) continue;
+    const free = [plan.seam.freeEnd, other.seam.freeEnd] as const;
+    const orders = inTurnWith([plan.task, other.task], free, plan.placed && other.placed);
+    [plan, other].forEach((each, i) => {
+      const id = [other, plan][i]!.seam.id;
+      turned.set(each.seam.id, { ...each, plans: [orders[i]!], inTurnWith: { id, beside: besideOf.get(id)! } });
+    });
+  }
+  return planned.map((each) => {
+    const plan = turned.get(each.joint.id) ?? each.plan;
+    return plan ? { joint: each.joint, plan } : each;
+  });
 }
 
 function heldAt(job: Job, { id }: Joint): Pick<JointView, 'held'> {
@@ -66,12 +175,20 @@ function planOf(job: Job, joint: Joint): { readonly plan?: SeamPlan } {
   if (!seam) return {};
   const stretches = job.rows.weldStretches.filter(({ seamId }) => seamId === seam.id);
   const layout = layOut(seam, joint, stretches);
-  const task = weldTask(seam, joint, layout, placeOn(job, seam));
+  const lies = placeOn(job, seam);
+  const task = weldTask(seam, joint, layout, lies);
   const schools = layout.places.length > 0 ? schoolsOf(seam) : [];
+  const ticked = doneOf(job.rows.workEvents, seam.id);
+  const between = betweenSteps(seam, layout);
+  const shrinkage = seamShrinkage(seam, joint, layout);
   return {
     plan: {
-      ...{ seam, stretches, layout, task, done: doneOf(job.rows.workEvents, seam.id) },
-      around: stepsAround(seam, layout),
+      ...{ seam, stretches, layout, task, placed: lies !== undefined },
+      done: ticked.filter(({ key }) => Number.isFinite(Number(key))),
+      betweenDone: ticked.flatMap(({ key }) => (Number.isFinite(Number(key)) ? [] : [key])),
+      marks: job.rows.weldMarks.filter(({ seamId }) => seamId === seam.id),
+      ...{ between, around: stepsAround(seam, layout, minutesBetween(between)) },
+      ...(shrinkage ? { shrinkage } : {}),
       plans: schools.map((school) => weldBy(school, task, seam.freeEnd)),
     },
   };

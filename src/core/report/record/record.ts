@@ -15,6 +15,7 @@ import { stationsAsLastRead } from '../../round/judge/last-read';
 import { COVERAGE } from '../../maths/statistics/verdict';
 import { acceptedSubjects } from './accepted';
 import { foundOf } from './found';
+import { axlesTold, conformityOf, madeOf } from './made';
 import type {
   RecordBrace,
   RecordChanges,
@@ -54,6 +55,9 @@ export function buildRecord(job: Job, madeAt: string): RecordDocument {
     parts: partsOf(job),
     mornings: morningsOf(job),
     open: openOf(job, withReadings),
+    ...madeOf(job),
+    ...axlesTold(job),
+    ...(last ? { conformity: conformityOf(job, withReadings) } : {}),
     photographs: job.rows.photographs.map(({ id, name: title, author, at, width, height }) => ({
       id,
       name: title,

@@ -56,6 +56,8 @@ export const WORK_WORD: Readonly<Record<WorkItem['kind'], string>> = {
   joint: 'joint',
   pull: 'pull',
   hung: 'panel that is fitted',
+  crack: 'crack',
+  stiffener: 'stiffener',
 };
 
 export const STATE_WORD: Readonly<Record<StateKind, string>> = {

@@ -35,6 +35,8 @@ export class Job {
   readonly stepEvents: readonly entity.StepEvent[];
   readonly seams: readonly entity.Seam[];
   readonly hungPanels: readonly entity.CalledPanel[];
+  readonly cracks: readonly entity.CalledItem<entity.Crack>[];
+  readonly stiffeners: readonly entity.CalledItem<entity.Stiffener>[];
   /** How each panel is held, through time. */
   readonly holdingEvents: readonly entity.HoldingEvent[];
   /** The log as it stands: without entries taken back, and without those a later one corrects. */
@@ -103,6 +105,13 @@ export class Job {
       hungId: itemId,
       joint: key,
     }));
+    const codedItems = <Row extends { readonly id: string }>(list: readonly Row[]) =>
+      list
+        .filter(stands)
+        .map((row) => ({ ...row, code: this.itemById.get(row.id)!.code }))
+        .toSorted((a, b) => byCode(a.code, b.code));
+    this.cracks = codedItems(rows.cracks);
+    this.stiffeners = codedItems(rows.stiffeners);
     this.logEntries = rows.logEntries.filter((entry) => stands(entry) && !corrected.has(entry.id));
     this.opposites = oppositePoints(rows.points);
   }

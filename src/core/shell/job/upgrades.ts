@@ -5,7 +5,7 @@ import { chained } from './ladder-order';
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
  * version had only as words stays words.
  */
-export const ROWS_VERSION = 9;
+export const ROWS_VERSION = 10;
 
 type Rows = Readonly<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
@@ -59,6 +59,11 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
         ? { steps: steps.map((step) => ({ ...UNPLANNED_STEP, ...step })), stepNeeds: chained(steps as never) }
         : {}),
     };
+  },
+  // Seams laid in turn came, with what joints shrank, cracks, stiffeners and axles: there were none before.
+  9: (rows) => {
+    const seams = listed(rows, 'weldSeams');
+    return { ...rows, ...(seams ? { weldSeams: seams.map((seam) => ({ ...seam, inTurnWithId: null })) } : {}) };
   },
 };
 

@@ -3,8 +3,10 @@ import Link from 'next/link';
 import { Job } from '@/core/shell/job/job';
 import { acceptedSubjects } from '@/core/report/record/accepted';
 import { runTask } from '@/server/tasks';
-import { jobAt } from '@/server/views';
+import { elsewhere, jobAt } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
+import { readAxles } from '@/server/actions/welding';
+import { Axles } from '@/ui/verify/axles';
 import { Board } from '@/ui/verify/board';
 import { Compare, type CompareView } from '@/ui/work/compare';
 import { RungPage, type JobParams } from '../rung-page';
@@ -21,11 +23,24 @@ export default async function Page({ params, searchParams }: JobParams & Query) 
   const compared = earlier && later && (await runTask('compare', at, { earlierId: earlier.id, laterId: later.id }));
   const view: CompareView | undefined =
     later && compared ? { ...compared, accepted: [...acceptedSubjects(job, later)] } : undefined;
+  const board = await runTask('verification', at, await elsewhere(job.row.id));
   return (
     <RungPage
       rows={at.rows}
       rung="verify"
-      place={<Board jobId={job.row.id} board={await runTask('verification', at, undefined)} />}
+      place={
+        <>
+          <Board jobId={job.row.id} board={board} />
+          {later ? (
+            <Axles
+              {...(board.axles ? { read: board.axles } : {})}
+              job={job.row}
+              rounds={rounds.map(({ id, number, name }) => ({ id, number, name }))}
+              readAxles={readAxles}
+            />
+          ) : null}
+        </>
+      }
     >
       <Compare rows={only(at.rows, 'jobs', 'rounds', 'points')} view={view} />
       <p>

@@ -1,21 +1,25 @@
 import Link from 'next/link';
 import { addStepsInTurn } from '@/server/actions/steps';
-import { saveWeldSeam } from '@/server/actions/welding';
+import { saveCrack, saveStiffener, saveWeldSeam, setWeldMarks } from '@/server/actions/welding';
 import { recordItemEvent } from '@/server/actions/work';
-import { jobAnd } from '@/server/views';
+import { elsewhere, jobAnd } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { WeldPlace } from '@/ui/weld/weld-place';
 import { RungPage, type JobParams } from '../rung-page';
 
 export default async function Page({ params }: JobParams) {
   const { job } = await params;
-  const { rows, made } = await jobAnd(job, 'welding', undefined);
+  const { rows, made } = await jobAnd(job, 'welding', await elsewhere(job));
   return (
     <RungPage
       rows={rows}
       rung="weld"
       place={
-        <WeldPlace jobId={rows.jobs[0]!.id} page={made} actions={{ saveWeldSeam, addStepsInTurn, recordItemEvent }} />
+        <WeldPlace
+          jobId={rows.jobs[0]!.id}
+          page={made}
+          actions={{ saveWeldSeam, setWeldMarks, saveCrack, saveStiffener, addStepsInTurn, recordItemEvent }}
+        />
       }
     >
       <p>

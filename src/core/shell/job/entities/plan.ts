@@ -4,7 +4,7 @@ import { support } from './round';
 
 // What is planned and done, one item each; what happens to it; and the details of its kind.
 
-export const WORK_KINDS = ['setUp', 'panel', 'stage', 'brace', 'joint', 'pull', 'hung'] as const;
+export const WORK_KINDS = ['setUp', 'panel', 'stage', 'brace', 'joint', 'pull', 'hung', 'crack', 'stiffener'] as const;
 export const workItem = z.strictObject({ id, jobId: id, kind: z.enum(WORK_KINDS), code, name, version });
 
 export const WORK_EVENTS = [

@@ -1,11 +1,11 @@
 import { notFound } from 'next/navigation';
 import { recordItemEvent } from '@/server/actions/work';
-import { jobAnd } from '@/server/views';
+import { elsewhere, jobAnd } from '@/server/views';
 import { FloorCard } from '@/ui/weld/floor-card';
 
 export default async function Page({ params }: { params: Promise<{ job: string; joint: string }> }) {
   const { job, joint } = await params;
-  const { made } = await jobAnd(job, 'welding', undefined);
+  const { made } = await jobAnd(job, 'welding', await elsewhere(job));
   const view = made.joints.find((each) => each.joint.id === joint);
   if (!view?.plan || view.plan.plans.length === 0) notFound();
   return <FloorCard view={{ ...view, plan: view.plan }} joints={made.joints} actions={{ recordItemEvent }} />;
