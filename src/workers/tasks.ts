@@ -22,7 +22,7 @@ import { settle, type SettleProposal } from '@/core/plan/settle';
 import { cuttingPage, type CuttingPage } from '@/core/report/pages/cutting';
 import { calendarPage, type CalendarPage } from '@/core/report/pages/calendar';
 import { verificationBoard, type VerificationBoard } from '@/core/report/pages/verification';
-import { weldingPage, type WeldingPage } from '@/core/report/pages/welding';
+import { ordersOf, weldingPage, type WeldingPage } from '@/core/report/pages/welding';
 import { fittingPage, type FittingPage } from '@/core/report/pages/fitting';
 import { gapsPage, type GapsPage } from '@/core/report/pages/gaps';
 import { goingOf, pullingAdvice, pullingPage, pullTried } from '@/core/report/pages/pulling';
@@ -197,6 +197,8 @@ export const TASKS = {
   gaps: (job: Job): GapsPage => gapsPage(job),
   fitting: (job: Job): FittingPage => fittingPage(job),
   welding: (job: Job, { elsewhere }: Elsewhere): WeldingPage => weldingPage(job, elsewhere),
+  weldOrders: (job: Job, input: { readonly jointId: string; readonly chosen?: boolean }, run: Running) =>
+    ordersOf(job, input, run.progress) ?? null,
   verification: (job: Job, { elsewhere }: Elsewhere): VerificationBoard => verificationBoard(job, elsewhere),
   calendar: (job: Job, { now }: { readonly now: number }): CalendarPage => calendarPage(job, now),
   cutting: (job: Job, input: { readonly at?: number; readonly advise: boolean }): CuttingPage =>

@@ -121,6 +121,7 @@ export const CAUTIONS: Readonly<Partial<Record<Rung, readonly string[]>>> = {
   weld: [
     'No chlorinated cleaner near an arc: phosgene. Lead and zinc fume: extraction and a proper mask.',
     FIRE_WATCH,
+    'Glass out or covered, gas struts off before heat. Tank out, outside and capped; battery and airbag or belt-tensioner charges disconnected by the maker’s procedure; earth clamp beside the weld.',
     'Shielding gas in a closed shell or pit suffocates. Foam, sealer and wax burn to poison: clear them first.',
   ],
 };

@@ -3,39 +3,17 @@
 import { useState } from 'react';
 import { scale } from '@/core/maths/geometry/vector';
 import type { PullingAdvice, PullingPage, PullPicture } from '@/core/report/pages/pulling';
-import type { AdviceResult } from '@/core/report/pages/pulling';
 import { ATTACH_WORD, partsText, pullKeyText, pullReasonText, wayText, type PullWords } from '@/core/report/pull-words';
 import { listed } from '@/core/report/vocabulary/words';
 import { NEW_PULL } from '@/core/shell/job/entities';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
 import { useAction } from '../kit/use-action';
-import type { TaskState } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import { Decline, Declined } from '../work/declined';
 import { freeCode } from '../work/free-code';
 import type { PullActions } from './actions';
 import { anglesOf } from './shape';
-
-interface RunningProps {
-  readonly advising: TaskState<AdviceResult>;
-  readonly asked: boolean;
-  readonly onCancel: () => void;
-  readonly onAsk: () => void;
-}
-
-/** How far the search for pulls is, with what stops it. */
-export function AdviceRunning({ advising, asked, onCancel, onAsk }: RunningProps) {
-  if (!asked) return <Button onClick={onAsk}>Propose pulls</Button>;
-  if (advising.failure) return <p role="alert">{advising.failure}</p>;
-  if (!advising.busy) return null;
-  return (
-    <p className="no-print flex items-center gap-3" role="status">
-      Trying pulls on the structure{advising.progress === undefined ? '' : `: ${Math.round(100 * advising.progress)} %`}{' '}
-      …<Button onClick={onCancel}>Cancel</Button>
-    </p>
-  );
-}
 
 interface AdviceProps {
   readonly page: PullingPage;

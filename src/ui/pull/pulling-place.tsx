@@ -5,10 +5,10 @@ import type { PullingPage } from '@/core/report/pages/pulling';
 import { whyNotText } from '@/core/report/pull-words';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { Empty } from '../kit/faults';
+import { TaskRunning } from '../kit/task-running';
 import { unpacked } from '../kit/unpacked';
 import { useTask } from '../kit/use-task';
 import type { PullActions } from './actions';
-import { AdviceRunning } from './pull-advice';
 import { PullCard } from './pull-card';
 import { PlanPull } from './pull-form';
 import { PullPlans } from './pull-plans';
@@ -37,7 +37,13 @@ function Place({ rows, page, actions }: PlaceProps) {
       ) : null}
       {picture ? <PullPlans {...{ rows, page, picture, actions, advice }} /> : null}
       {picture && !page.why ? (
-        <AdviceRunning {...{ advising, asked }} onCancel={() => ask(false)} onAsk={() => ask(true)} />
+        <TaskRunning
+          {...{ task: advising, asked }}
+          ask="Propose pulls"
+          doing="Trying pulls on the structure"
+          onCancel={() => ask(false)}
+          onAsk={() => ask(true)}
+        />
       ) : null}
       <section aria-label="Pulls" className="flex flex-col gap-4">
         <div className="flex items-center gap-3">

@@ -1,4 +1,6 @@
 import Link from 'next/link';
+import { useState } from 'react';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import type { JointView, SeamPlan, WeldingPage } from '@/core/report/pages/welding';
 import {
   FREE_WORD,
@@ -14,7 +16,9 @@ import type { WeldPlan } from '@/core/plan/weld-order/schools';
 import { Button, buttonClass } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
+import { TaskRunning } from '../kit/task-running';
 import { useAction } from '../kit/use-action';
+import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import type { WeldActions } from './actions';
 import { Around } from './around';
@@ -26,6 +30,7 @@ import { SeamStrip } from './seam-strip';
 import { Shrinkage } from './shrinkage';
 
 interface CardProps {
+  readonly rows: JobRows;
   readonly view: JointView;
   readonly siblings: readonly { readonly id: string; readonly beside: string }[];
   readonly factor: WeldingPage['factor'];
@@ -79,7 +84,11 @@ export function JointCard(props: CardProps) {
               {format.name(layoutFaultText(fault, words))}
             </p>
           ))}
-          {plan.plans.length > 0 ? <Order key={plan.seam.school} plan={plan} actions={props.actions} /> : null}
+          {plan.isLong ? (
+            <LongOrder rows={props.rows} plan={plan} actions={props.actions} />
+          ) : plan.plans.length > 0 ? (
+            <Order key={plan.seam.school} plan={plan} actions={props.actions} />
+          ) : null}
           <Shrinkage view={{ ...view, plan }} factor={props.factor} setWeldMarks={props.actions.setWeldMarks} />
           <ul className="list-inside list-disc text-sm text-soft">
             {plan.layout.notes.map((note) => (
@@ -95,7 +104,30 @@ export function JointCard(props: CardProps) {
 const done = ({ layout, done: ticked }: SeamPlan): string =>
   layout.places.length === 0 ? '' : `${ticked.length} of ${layout.places.length} laid.`;
 
-function Order({ plan, actions }: { plan: SeamPlan; actions: WeldActions }) {
+interface OrderProps {
+  readonly plan: SeamPlan;
+  readonly actions: WeldActions;
+}
+
+/** Of a seam with so many places that its orders take a while: worked out beside the page, and left off where somebody cancels. */
+function LongOrder({ rows, plan, actions }: OrderProps & { readonly rows: JobRows }) {
+  const [asked, ask] = useState(true);
+  const working = useTask('weldOrders', rows, asked ? { jointId: plan.seam.id } : null);
+  const plans = working.busy ? undefined : working.value;
+  return plans ? (
+    <Order key={plan.seam.school} plan={{ ...plan, plans }} actions={actions} />
+  ) : (
+    <TaskRunning
+      {...{ task: working, asked }}
+      ask="Work out its order"
+      doing={`Laying ${plan.layout.places.length} places by every school`}
+      onCancel={() => ask(false)}
+      onAsk={() => ask(true)}
+    />
+  );
+}
+
+function Order({ plan, actions }: OrderProps) {
   const format = useFormat();
   const saving = useAction(actions.saveWeldSeam);
   const { seam, plans, stretches } = plan;

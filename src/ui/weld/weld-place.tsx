@@ -2,6 +2,8 @@
 
 import Link from 'next/link';
 import type { WeldingPage } from '@/core/report/pages/welding';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { unpacked } from '../kit/unpacked';
 import { Empty } from '../kit/faults';
 import { useFormat } from '../shell/preferences-context';
 import type { WeldActions } from './actions';
@@ -11,13 +13,16 @@ import { WeldSheet } from './weld-sheet';
 import { Stiffeners } from './stiffeners';
 
 interface PlaceProps {
+  readonly rows: JobRows;
   readonly jobId: string;
   readonly page: WeldingPage;
   readonly actions: WeldActions;
 }
 
 /** The place for welding: the joints of every panel that was cut out, marked out and in their order. */
-export function WeldPlace({ jobId, page, actions }: PlaceProps) {
+export const WeldPlace = unpacked(Place);
+
+function Place({ rows, jobId, page, actions }: PlaceProps) {
   const format = useFormat();
   const placed = page.joints.flatMap((view) =>
     view.plan?.placed && view.plan.plans.length > 0 ? [{ ...view, plan: view.plan }] : [],
@@ -40,7 +45,7 @@ export function WeldPlace({ jobId, page, actions }: PlaceProps) {
             .map((view) => (
               <JointCard
                 key={view.joint.id}
-                {...{ view, actions }}
+                {...{ rows, view, actions }}
                 points={page.points}
                 factor={page.factor}
                 siblings={page.joints.flatMap(({ joint, panel: of, plan }) =>

@@ -72,6 +72,17 @@ function offSegment(at: Vector, a: Vector, b: Vector): number {
   return norm(subtract(at, add(a, scale(by, share))));
 }
 
+/** Seams of one panel are welded into the same shell: each is factorised once. */
+const FRAMES = new WeakMap<CutModel, Map<string, StageStiffness | undefined>>();
+
+function shellAround(job: Job, cut: CutModel, panelId: string, stiffness: number): StageStiffness | undefined {
+  const known = FRAMES.get(cut) ?? new Map<string, StageStiffness | undefined>();
+  FRAMES.set(cut, known);
+  const key = `${panelId} ${stiffness}`;
+  if (!known.has(key)) known.set(key, frameWhileWelding(job, cut, panelId, stiffness));
+  return known.get(key);
+}
+
 /** The shell as a panel is welded into it: other metal that is out is out, and the braces that are in are in. */
 function frameWhileWelding(job: Job, cut: CutModel, panelId: string, stiffness: number): StageStiffness | undefined {
   const out = job.panels.filter(
@@ -136,7 +147,7 @@ export function seamEffects(
   // The stiffest shell is moved least by the least shrinkage.
   const corners = (['low', 'usual', 'high'] as const).map((end, i) => {
     const stiffness = [cut.stiffness.high, cut.stiffness.usual, cut.stiffness.low][i]!;
-    const stage = frameWhileWelding(job, cut, panelId, stiffness);
+    const stage = shellAround(job, cut, panelId, stiffness);
     const moves = stage && movesOf(stage, cut, at, shrinkage);
     return moves && { ...moves, times: share * factor[end] };
   });

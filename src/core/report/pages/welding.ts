@@ -44,8 +44,10 @@ export interface SeamPlan {
   readonly task: WeldTask;
   /** Its places are where they are on the shell; otherwise along a line of its own. */
   readonly placed: boolean;
-  /** By every school its process goes by; none where nothing is melted. */
+  /** By every school its process goes by; none where nothing is melted, and none yet where that takes long. */
   readonly plans: readonly WeldPlan[];
+  /** Its orders are still to be worked out: there are so many places. */
+  readonly isLong: boolean;
   /** Places that are ticked, by what their tick is kept under, with when. */
   readonly done: readonly { readonly key: string; readonly at: string }[];
   /** What is done before and after it. */
@@ -148,14 +150,19 @@ function inTurn(planned: readonly PlannedJoint[]): PlannedJoint[] {
   const besideOf = new Map(planned.map(({ joint }) => [joint.id, joint.beside]));
   for (const { plan } of planned) {
     const other = planned.find(({ joint }) => joint.id === plan?.seam.inTurnWithId)?.plan;
-    const isOffered = (each: SeamPlan) => each.plans.some(({ school }) => school === 'inTurn');
+    const isOffered = ({ seam, task }: SeamPlan) => task.plugs.length > 0 && schoolsOf(seam).includes('inTurn');
     if (!plan || !other || turned.has(plan.seam.id) || turned.has(other.seam.id)) continue;
     if (!isOffered(plan) || !isOffered(other)) continue;
     const free = [plan.seam.freeEnd, other.seam.freeEnd] as const;
     const orders = inTurnWith([plan.task, other.task], free, plan.placed && other.placed);
     [plan, other].forEach((each, i) => {
       const id = [other, plan][i]!.seam.id;
-      turned.set(each.seam.id, { ...each, plans: [orders[i]!], inTurnWith: { id, beside: besideOf.get(id)! } });
+      turned.set(each.seam.id, {
+        ...each,
+        isLong: false,
+        plans: [orders[i]!],
+        inTurnWith: { id, beside: besideOf.get(id)! },
+      });
     });
   }
   return planned.map((each) => {
@@ -178,6 +185,7 @@ function planOf(job: Job, joint: Joint): { readonly plan?: SeamPlan } {
   const lies = placeOn(job, seam);
   const task = weldTask(seam, joint, layout, lies);
   const schools = layout.places.length > 0 ? schoolsOf(seam) : [];
+  const isLong = layout.places.length > AT_ONCE;
   const ticked = doneOf(job.rows.workEvents, seam.id);
   const between = betweenSteps(seam, layout);
   const shrinkage = seamShrinkage(seam, joint, layout);
@@ -189,9 +197,35 @@ function planOf(job: Job, joint: Joint): { readonly plan?: SeamPlan } {
       marks: job.rows.weldMarks.filter(({ seamId }) => seamId === seam.id),
       ...{ between, around: stepsAround(seam, layout, minutesBetween(between)) },
       ...(shrinkage ? { shrinkage } : {}),
-      plans: schools.map((school) => weldBy(school, task, seam.freeEnd)),
+      ...{ isLong, plans: isLong ? [] : schools.map((school) => weldBy(school, task, seam.freeEnd)) },
     },
   };
+}
+
+/** With more places than this the orders of a seam are worked out when somebody asks. */
+const AT_ONCE = 60;
+
+/**
+ * A seam by every school its process goes by, or by the one that is chosen.
+ *
+ * @returns undefined where the job has no such seam
+ */
+export function ordersOf(
+  job: Job,
+  { jointId, chosen }: { readonly jointId: string; readonly chosen?: boolean },
+  progress: (share: number) => void = () => undefined,
+): readonly WeldPlan[] | undefined {
+  const joint = job.rows.joints.find(({ id }) => id === jointId);
+  const { plan } = joint ? plannedJoint(job, joint) : {};
+  if (!plan) return undefined;
+  const { seam, task } = plan;
+  const offered = task.plugs.length > 0 ? schoolsOf(seam) : [];
+  const own = offered.includes(seam.school) ? [seam.school] : offered.slice(0, 1);
+  const schools = chosen ? own : offered;
+  return schools.map((school, i) => {
+    progress(i / schools.length);
+    return weldBy(school, task, seam.freeEnd);
+  });
 }
 
 /** Along the chart's line between its ends where both are known, else along a line of its own. */

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { addStepsInTurn } from '@/server/actions/steps';
 import { saveCrack, saveStiffener, saveWeldSeam, setWeldMarks } from '@/server/actions/welding';
 import { recordItemEvent } from '@/server/actions/work';
-import { elsewhere, jobAnd } from '@/server/views';
+import { elsewhere, jobAnd, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { WeldPlace } from '@/ui/weld/weld-place';
 import { RungPage, type JobParams } from '../rung-page';
@@ -16,6 +16,7 @@ export default async function Page({ params }: JobParams) {
       rung="weld"
       place={
         <WeldPlace
+          rows={rowsForRounds(rows, [])}
           jobId={rows.jobs[0]!.id}
           page={made}
           actions={{ saveWeldSeam, setWeldMarks, saveCrack, saveStiffener, addStepsInTurn, recordItemEvent }}

@@ -7,6 +7,9 @@ export default async function Page({ params }: { params: Promise<{ job: string; 
   const { job, joint } = await params;
   const { made } = await jobAnd(job, 'welding', await elsewhere(job));
   const view = made.joints.find((each) => each.joint.id === joint);
-  if (!view?.plan || view.plan.plans.length === 0) notFound();
-  return <FloorCard view={{ ...view, plan: view.plan }} joints={made.joints} actions={{ recordItemEvent }} />;
+  if (!view?.plan) notFound();
+  const long = view.plan.isLong ? (await jobAnd(job, 'weldOrders', { jointId: joint, chosen: true })).made : null;
+  const plan = long ? { ...view.plan, plans: long } : view.plan;
+  if (plan.plans.length === 0) notFound();
+  return <FloorCard view={{ ...view, plan }} joints={made.joints} actions={{ recordItemEvent }} />;
 }
