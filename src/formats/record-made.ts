@@ -115,18 +115,22 @@ const VERDICT: Readonly<Record<RecordConformity['verdict'], string>> = {
 };
 
 /** The statement of conformity, in lines. */
-export function conformityPart(conformity: RecordConformity | undefined, format: Formatter): ToldPart {
-  if (!conformity) return { title: '', lines: [] };
+export interface ConformityPart extends ToldPart {
+  /** What was accepted, each with the reason as it was typed. */
+  readonly accepted: readonly { readonly what: string; readonly reason: string }[];
+}
+
+export function conformityPart(conformity: RecordConformity, format: Formatter): ConformityPart {
   const { round, verdict, judged, outside, undecided, exceptions, still } = conformity;
   return {
     title: 'Statement of conformity',
     lines: [
       `${VERDICT[verdict]} Round ${round}: ${counted(judged, 'figure')} judged, ${outside} outside, ${undecided} undecided, ${exceptions.length} accepted.`,
       ...still.map(beforeFinalText),
-      ...exceptions.map(
-        ({ code, deviation, reason, author, at }) =>
-          `Accepted: ${code}, ${format.difference(deviation)} ${format.unit}. ${reason} (${author}, ${format.day(at)})`,
-      ),
-    ],
+    ].map(format.name),
+    accepted: exceptions.map(({ code, deviation, reason, author, at }) => ({
+      what: `Accepted by ${author}, ${format.day(at)}: ${code}, ${format.difference(deviation)} ${format.unit}.`,
+      reason: format.name(reason),
+    })),
   };
 }

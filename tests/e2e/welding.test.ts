@@ -161,7 +161,7 @@ describe('from the weld to the signature', () => {
       .locator('[data-conformity=undecided]')
       .getByText(/not decided.*Round 3/)
       .waitFor();
-    await page.getByText(/Accepted: NW1/).waitFor();
+    await page.getByText(/Accepted by Alva, .*: NW1/).waitFor();
     await page.getByRole('button', { name: 'Sign …' }).click();
     for (const reason of await dialog().getByLabel('Or why it is signed all the same').all())
       await reason.fill('the owner knows');

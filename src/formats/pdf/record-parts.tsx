@@ -106,13 +106,13 @@ export function Log({ record: { log }, format }: PartProps) {
 }
 
 /** Whether the shell conforms, what was accepted, and what is in the way of saying so. */
-export function Conformity({ record, format }: PartProps) {
-  const { title, lines } = conformityPart(record.conformity, format);
-  if (lines.length === 0) return null;
+export function Conformity({ record: { conformity }, format }: PartProps) {
+  if (!conformity) return null;
+  const { title, lines, accepted } = conformityPart(conformity, format);
   return (
     <Part title={title}>
-      {lines.map((line) => (
-        <Text key={line}>{format.name(line)}</Text>
+      {[...lines, ...accepted.map(({ what, reason }) => `${what} ${reason}`)].map((line) => (
+        <Text key={line}>{line}</Text>
       ))}
     </Part>
   );

@@ -40,15 +40,20 @@ export function Log({ record: { log } }: { record: RecordDocument }) {
 }
 
 /** Whether the shell conforms, what was accepted, and what is in the way of saying so. */
-export function Conformity({ record }: { record: RecordDocument }) {
+export function Conformity({ record: { conformity } }: { record: RecordDocument }) {
   const format = useFormat();
-  const { title, lines } = conformityPart(record.conformity, format);
-  if (lines.length === 0) return null;
+  if (!conformity) return null;
+  const { title, lines, accepted } = conformityPart(conformity, format);
   return (
     <Part title={title}>
-      <ul data-conformity={record.conformity?.verdict}>
+      <ul data-conformity={conformity.verdict}>
         {lines.map((line) => (
-          <li key={line}>{format.name(line)}</li>
+          <li key={line}>{line}</li>
+        ))}
+        {accepted.map(({ what, reason }) => (
+          <li key={what}>
+            {what} <span data-typed>{reason}</span>
+          </li>
         ))}
       </ul>
     </Part>
