@@ -538,7 +538,7 @@ export function lodd(): DemoJob {
   const brace = job.brace('N1', 'F1R', 'M1L', 'small', found, ['ND2', 'NW1'], NILS!);
   finish(5);
   job.wait(50).braceEvent(brace, 'fitted', NILS!);
-  loddNose(job);
+  loddNose(job, NILS!);
   finish(6, 7, 8, 9);
   job.until('2026-10-06T08:00:00Z');
   const tacked = measureAll('Tacked', 'tacked', straight(0), 15);

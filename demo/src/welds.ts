@@ -1,3 +1,4 @@
+import { betweenKey, betweenSteps } from '@/core/plan/weld-order/between';
 import { placeKey } from '@/core/report/pages/welding';
 import { layOut } from '@/core/plan/weld-order/layout';
 import { weldBy, weldTask } from '@/core/plan/weld-order/schools';
@@ -39,11 +40,24 @@ const endsOf =
 /** So many of a seam's places laid, in their order, one every few minutes. */
 function lay(job: JobBuilder, author: string, of: ReturnType<ReturnType<typeof marker>>, count = Infinity): void {
   const { order } = weldBy(of.seam.school, weldTask(of.seam, of.joint, of.layout), of.seam.freeEnd);
-  for (const { plug } of order.slice(0, count))
+  const tick = (key: string) =>
     job.wait(3).add('workEvents', {
-      ...{ id: job.later.uuid(), itemId: of.joint.id, kind: 'ticked', key: placeKey(of.layout.places[plug]!.along) },
-      ...{ at: job.now(), author, reason: '', value: null },
+      ...{
+        id: job.later.uuid(),
+        itemId: of.joint.id,
+        kind: 'ticked',
+        key,
+        at: job.now(),
+        author,
+        reason: '',
+        value: null,
+      },
     });
+  const between = betweenSteps(of.seam, of.layout);
+  order.slice(0, count).forEach(({ plug }, i) => {
+    tick(placeKey(of.layout.places[plug]!.along));
+    for (const step of between) if (step.after === i + 1) tick(betweenKey(step));
+  });
 }
 
 /** How the new outer sill is welded in: plugs along the floor, marked out; the post's foot begun. A crack at the post, and what may help it. */
@@ -83,8 +97,12 @@ export function solbrisWelds(job: JobBuilder, author: string): void {
 }
 
 /** What was cut out of the coupé's nose, and how it is joined. */
-export function loddNose(job: JobBuilder): void {
+export function loddNose(job: JobBuilder, author: string): void {
   const stageId = stageOf(job, 'Nose');
+  for (const kind of ['removed', 'fitted'] as const)
+    job.wait(20).add('workEvents', {
+      ...{ id: job.later.uuid(), itemId: stageId, kind, key: '', at: job.now(), author, reason: '', value: null },
+    });
   panelOut(job, {
     ...{ part: 'Left nose leg', side: 'left', stageId, choice: 'partPanel', joinedAt: 'ahead of the crossmember' },
     ...{ reason: 'Creased behind the bumper bracket; the rest of the leg is sound.', hours: 12 },

@@ -66,7 +66,7 @@ export function heldText({ panel, rung }: { readonly panel: string; readonly run
 /** What is done between two places. */
 export const BETWEEN_WORD: Readonly<Record<BetweenStep['kind'], string>> = {
   tap: 'Tap the last runs down while they are warm',
-  planish: 'Planish what is welded on hammer and dolly: it stretches what shrank',
+  planish: 'Planish what is welded with hammer and dolly: it stretches what shrank',
   read: 'Let it cool; read what it must keep',
 };
 

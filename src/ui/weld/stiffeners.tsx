@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import type { StiffeningPage } from '@/core/report/pages/stiffening';
 import { STIFFENER_WORD, stiffenerFaultText, stiffeningText } from '@/core/report/stiffening-words';
 import { STIFFENER_KINDS, type Stiffener } from '@/core/shell/job/entities';
@@ -33,7 +34,8 @@ export function Stiffeners(props: StiffenersProps) {
       </div>
       {page.members.length === 0 ? (
         <p className="text-soft">
-          There is too little to make a structure of: say which body it is and type its three measures, under Look.
+          There is too little to make a structure of: say on <Link href={`/jobs/${props.jobId}/cut`}>Cut</Link> which
+          body it is.
         </p>
       ) : page.stiffeners.length === 0 ? (
         <p className="text-soft">
