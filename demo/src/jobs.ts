@@ -4,6 +4,7 @@ import { mapAxes, norm, subtract, type Vector } from '@/core/maths/geometry/vect
 import { FIRST_STEPS } from '@/core/days/ladder';
 import { morningThree } from '@/core/plan/morning';
 import { buildRecord } from '@/core/report/record/record';
+import { signedWith } from '@/core/report/record/signed';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { aimOf } from '@/core/findings/brace-pull';
 import { judgeRound } from '@/core/round/judge/judge-round';
@@ -402,10 +403,11 @@ function writtenBesides(job: JobBuilder, { corner, sill }: Readonly<Record<'corn
 }
 
 /** The record as signed: a reason beside whatever was open. */
-const signedOver = ({ open = [], ...record }: RecordDocument): RecordDocument => ({
-  ...(JSON.parse(JSON.stringify(record)) as RecordDocument),
-  open: open.map((each) => ({ ...each, reason: 'Looked at together with the owner on the bench; it stays so.' })),
-});
+const signedOver = (record: RecordDocument): RecordDocument =>
+  signedWith(
+    JSON.parse(JSON.stringify(record)) as RecordDocument,
+    () => 'Looked at together with the owner on the bench; it stays so.',
+  );
 
 const round1 = (value: number): number => Math.round(value * 10) / 10;
 

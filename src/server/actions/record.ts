@@ -1,6 +1,7 @@
 'use server';
 
 import { ladderOf } from '@/core/days/ladder';
+import { signedWith } from '@/core/report/record/signed';
 import { Job } from '@/core/shell/job/job';
 import type { RecordOpen } from '@/core/shell/record-document';
 import { insert } from '@/db/table';
@@ -24,12 +25,11 @@ export const signRecord = useCase(signing, ({ id, jobId, signedBy, accepted }, {
     if (known) return done({ number: known.number });
     const record = await runTask('record', at, { madeAt: '' });
     const reasons = new Map(accepted.map((each) => [keyOf(each), each.reason.trim()]));
-    const open = (record.open ?? []).map((each) => ({ ...each, reason: reasons.get(keyOf(each)) ?? '' }));
-    const bare = open.filter(({ reason }) => reason === '');
+    const snapshot = { ...signedWith(record, (each) => reasons.get(keyOf(each)) ?? ''), madeAt: now };
+    const bare = (snapshot.open ?? []).filter(({ reason }) => reason === '');
     if (bare.length > 0)
       return failed('accepted', `${bare[0]!.subject} is open: settle it, or say why it is signed all the same`);
     const number = Math.max(0, ...signedRecords.map((each) => each.number)) + 1;
-    const snapshot = { ...record, open, madeAt: now };
     await insert(tx, 'signedRecords', [{ id, jobId, number, signedBy, signedAt: now, snapshot }]);
     const steps = ladderOf(Job.of(at.rows)).rungs.flatMap(({ steps: own }) => own);
     await insert(

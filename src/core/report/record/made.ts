@@ -12,6 +12,7 @@ import type { RecordConformity, RecordMade } from '../../shell/record-document';
 import { beforeFinal, readAxles } from '../before-final';
 import { plannedJoint } from '../pages/welding';
 import { acceptedSubjects } from './accepted';
+import { saidOf } from './signed';
 
 // What a record tells of how the shell stood, was cut, fitted and welded, and whether it conforms.
 
@@ -145,10 +146,9 @@ export function conformityOf(job: Job, judgements: readonly RoundJudgement[]): R
     round,
     judgements.map((each) => each.round),
   );
-  const said = outside > 0 ? 'doesNot' : undecided > 0 ? 'undecided' : exceptions.length > 0 ? 'except' : 'conforms';
   return {
     ...{ round: round.number, judged: figures.length, outside, undecided, exceptions },
-    verdict: still.length > 0 ? 'notGiven' : said,
+    verdict: still.length > 0 ? 'notGiven' : saidOf({ outside, undecided, exceptions }),
     still: [...still],
   };
 }
