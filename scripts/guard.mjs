@@ -11,6 +11,8 @@ const MB = 1024 * 1024;
 const BODIES = [
   { path: /^\/api\/archive$/, types: ['application/zip', 'application/octet-stream'], most: 4096 * MB },
   { path: /^\/api\//, types: ['application/json'], most: 1 * MB },
+  // A device that is let in says the code and what it is called.
+  { path: /^\/pair$/, types: ['application/x-www-form-urlencoded'], most: MB / 256 },
   // Actions of the interface: forms with photographs, or arguments as text.
   { path: /^\//, types: ['multipart/form-data', 'text/plain'], most: 100 * MB },
 ];
@@ -25,17 +27,18 @@ export const ownHosts = (port) => ['127.0.0.1', 'localhost'].map((name) => `${na
  *
  * @param {{ method?: string, url?: string, headers: Record<string, string | string[] | undefined> }} request
  * @param {readonly string[]} hosts the names it may be asked by, port included
+ * @param {'http' | 'https'} scheme how it is asked
  * @returns {{ status: number, message: string } | undefined}
  */
-export function refusal({ method = 'GET', url = '/', headers }, hosts) {
+export function refusal({ method = 'GET', url = '/', headers }, hosts, scheme = 'http') {
   if (!hosts.includes(String(headers.host ?? '').toLowerCase()))
-    return { status: 421, message: `This program answers at http://${hosts[0]} alone.` };
+    return { status: 421, message: `This program answers at ${scheme}://${hosts[0]} alone.` };
   const path = pathOf(url);
   if (path === undefined) return { status: 400, message: 'This address cannot be read.' };
   if (SAFE_METHODS.includes(method)) return undefined;
   if (method !== 'POST') return { status: 405, message: 'Only reading and sending are known here.' };
   const origin = String(headers.origin ?? '');
-  if (!hosts.some((host) => origin === `http://${host}`) || origin !== `http://${headers.host}`)
+  if (!hosts.some((host) => origin === `${scheme}://${host}`) || origin !== `${scheme}://${headers.host}`)
     return { status: 403, message: 'Only pages of this program may write here.' };
   const { types, most } = BODIES.find((each) => each.path.test(path));
   const type = String(headers['content-type'] ?? '')
@@ -112,18 +115,21 @@ export const newNonce = () => randomBytes(16).toString('base64');
  *
  * @param {(request: import('node:http').IncomingMessage, response: import('node:http').ServerResponse) => void} handle
  * @param {() => readonly string[]} hosts
+ * @param {'http' | 'https'} scheme
  */
-export const guarded = (handle, hosts) => (request, response) => {
-  const headers = protectiveHeaders(newNonce());
-  for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
-  const refused = refusal(request, hosts());
-  if (refused) {
-    response.writeHead(refused.status, { 'content-type': 'application/json', connection: 'close' });
-    response.end(JSON.stringify({ faults: [{ path: 'request', message: refused.message }] }));
-    return;
-  }
-  // The program finds the mark for its own scripts here, whatever a client may have sent.
-  request.headers['content-security-policy'] = headers['content-security-policy'];
-  if (leadsNowhere(request.url)) request.url = '/nowhere';
-  handle(request, response);
-};
+export const guarded =
+  (handle, hosts, scheme = 'http') =>
+  (request, response) => {
+    const headers = protectiveHeaders(newNonce());
+    for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
+    const refused = refusal(request, hosts(), scheme);
+    if (refused) {
+      response.writeHead(refused.status, { 'content-type': 'application/json', connection: 'close' });
+      response.end(JSON.stringify({ faults: [{ path: 'request', message: refused.message }] }));
+      return;
+    }
+    // The program finds the mark for its own scripts here, whatever a client may have sent.
+    request.headers['content-security-policy'] = headers['content-security-policy'];
+    if (leadsNowhere(request.url)) request.url = '/nowhere';
+    handle(request, response);
+  };

@@ -5,10 +5,11 @@ import { guarded, ownHosts } from './guard.mjs';
 /**
  * Serves the production build on 127.0.0.1.
  *
- * @param {{ port: number, data: string }} options the first port to try, and the data folder
+ * @param {{ port: number, data: string, shop?: boolean }} options the first port to try, the data folder, and whether it answers on
+ *   the shop's network too, which it also does where it was left switched on
  * @returns {Promise<string>} the address
  */
-export async function serve({ port, data }) {
+export async function serve({ port, data, shop = false }) {
   process.env.VINKEL_DATA = data;
   // The data folder is closed by the program itself on SIGTERM and SIGINT.
   process.env.NEXT_MANUAL_SIG_HANDLE = 'true';
@@ -18,7 +19,11 @@ export async function serve({ port, data }) {
   let hosts = [];
   const server = createServer(
     guarded(
-      (request, response) => void handle(request, response),
+      (request, response) => {
+        // Only what comes over the network names a device.
+        delete request.headers['x-vinkel-device'];
+        void handle(request, response);
+      },
       () => hosts,
     ),
   );
@@ -29,8 +34,34 @@ export async function serve({ port, data }) {
   // The first request opens the data folder, or ends the process with a sentence where it is taken.
   const alive = await fetch(`${address}/api/alive`);
   if (!alive.ok) throw new Error('the data folder could not be opened');
+  await answerOnTheFloor({ data, handle, port: taken, shop });
   return address;
 }
+
+/** Makes the listener on the network, and opens it where somebody asked for it. */
+async function answerOnTheFloor({ data, handle, port, shop }) {
+  const { tsImport } = await import('tsx/esm/api');
+  const load = (file) => tsImport(`../src/server/floor/${file}.ts`, import.meta.url);
+  const [{ floorOf, isLeftOn }, { setFloor }] = await Promise.all([load('listen'), load('floor')]);
+  const names = (process.env.VINKEL_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
+  const floor = floorOf({ data, handle, guarded, port: port + FLOOR_PORT, names });
+  setFloor(floor);
+  if (!shop && !isLeftOn(data)) return;
+  try {
+    await floor.open();
+  } catch (error) {
+    console.error(`It does not answer on the network: ${error.message}`);
+    return;
+  }
+  const { addresses, trust, fingerprint } = floor.state();
+  const { default: QR } = await import('qrcode');
+  console.log(`\nOn the shop’s network: ${addresses.join('  ')}`);
+  console.log(`First, on each tablet: ${trust}\nFingerprint to compare there: ${fingerprint}`);
+  console.log(await QR.toString(trust, { type: 'terminal', small: true }));
+}
+
+/** So far from the port of this machine's own pages lies the one for the network. */
+const FLOOR_PORT = 443;
 
 /** Listens on the first free port from `port` on. */
 function listen(server, port, tries = 50) {

@@ -18,6 +18,7 @@ const SCREENS: readonly Screen[] = [
   ['new job', '/jobs/new'],
   ['instruments', '/instruments'],
   ['benches', '/benches'],
+  ['on the floor', '/floor'],
   ['kept data', '/kept'],
   ['day sheet', s!],
   ['day sheet of a finished job', l!],

@@ -10,27 +10,31 @@ export class Server {
   private constructor(
     readonly folder: string,
     private readonly port: number,
+    private readonly env: Readonly<Record<string, string>> = {},
   ) {}
 
   address = '';
   /** What it printed until it answered. */
   said = '';
 
-  static async start(options: { folder?: string; port?: number } = {}): Promise<Server> {
+  static async start(
+    options: { folder?: string; port?: number; env?: Readonly<Record<string, string>> } = {},
+  ): Promise<Server> {
     const folder = options.folder ?? mkdtempSync(path.join(os.tmpdir(), 'vinkel-e2e-'));
-    const server = new Server(folder, options.port ?? 4100 + Math.floor(Math.random() * 2000));
+    const server = new Server(folder, options.port ?? 4100 + Math.floor(Math.random() * 2000), options.env);
     await server.run();
     return server;
   }
 
   /** Starts the process; resolves with its address, rejects with what it said when it ended instead. */
-  async run(): Promise<void> {
-    const child = spawn(process.execPath, ['scripts/start.mjs'], {
+  async run(...args: readonly string[]): Promise<void> {
+    const child = spawn(process.execPath, ['scripts/start.mjs', ...args], {
       env: {
         ...process.env,
         VINKEL_DATA: this.folder,
         PORT: String(this.port),
         NODE_ENV: 'production',
+        ...this.env,
       },
       stdio: ['ignore', 'pipe', 'pipe'],
     });

@@ -156,6 +156,9 @@ function PreferencesPanel() {
           <Link href="/instruments" className="flex min-h-11 items-center underline">
             Instruments of the shop
           </Link>
+          <Link href="/floor" className="flex min-h-11 items-center underline">
+            Tablets on the floor
+          </Link>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
