@@ -157,9 +157,9 @@ describe('tablets on the floor', () => {
     await settled(one);
     await one.getByLabel('Another step').fill('Told from the tablet');
     await one.getByRole('button', { name: 'Add', exact: true }).click();
-    await one.getByText('Told from the tablet').waitFor();
+    await one.getByText('Told from the tablet', { exact: true }).waitFor();
     await page.goto(`${job}/look`);
-    await page.getByText('Told from the tablet').waitFor();
+    await page.getByText('Told from the tablet', { exact: true }).waitFor();
     expect(await one.evaluate(() => globalThis.isSecureContext)).toBe(true);
     await page.goto('/floor');
     await settled(page);
