@@ -126,6 +126,10 @@ describe('tablets on the floor', () => {
     expect(await one.getByLabel('What this device is called').inputValue()).toBe('Tablet by the bench');
     await letIn(one, code, 'Tablet by the bench');
     await one.waitForURL(`${address}/`);
+    // It is known too where it comes by the page that tells how to trust.
+    await one.goto(await page.locator('[data-trust]').innerText());
+    await one.getByRole('link', { name: address }).click();
+    await one.getByRole('heading', { level: 1, name: 'Jobs' }).waitFor();
     await one.goto(address + job);
     await one.getByRole('heading', { level: 1 }).waitFor();
 

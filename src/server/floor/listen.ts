@@ -162,9 +162,10 @@ async function pairing(request: IncomingMessage, response: ServerResponse, devic
   const name = form.get('name') ?? '';
   const paired = await devices.pair(form.get('code') ?? '', name, request.socket.remoteAddress ?? '');
   if (!paired.ok) return html(response, paired.why === 'tooOften' ? 429 : 403, pairPage(paired.why, name));
+  // Lax: who comes from the page that tells how to trust, or by a camera, is known too; what writes is held to its own page anyway.
   response.setHeader(
     'set-cookie',
-    `${COOKIE}=${paired.token}; Path=/; Max-Age=${YEAR}; Secure; HttpOnly; SameSite=Strict`,
+    `${COOKIE}=${paired.token}; Path=/; Max-Age=${YEAR}; Secure; HttpOnly; SameSite=Lax`,
   );
   seeOther(response, '/');
 }
