@@ -121,6 +121,12 @@ describe('from the weld to the signature', () => {
     await rib.getByText(/Under the hand: .* % stiffer/).waitFor();
     await rib.getByRole('button', { name: 'It is welded on' }).click();
     await rib.getByText('it is on').waitFor();
+    await rib.getByRole('button', { name: 'Take back' }).click();
+    await field('Why').fill('only tried');
+    await press('Take it back');
+    await closed();
+    await rib.waitFor({ state: 'detached' });
+    await page.getByRole('region', { name: 'Taken back' }).getByText('stiffener ST3').waitFor();
   });
 
   it('says between which places it is planished and read, and remembers the tick', async () => {

@@ -1,5 +1,5 @@
 import type { SavedCrack, SavedStiffener, SavedWeldSeam, SetWeldMarks } from '@/formats/inputs/welding';
-import type { ItemEventInput, StepsInTurn } from '@/formats/inputs/work';
+import type { ItemEventInput, StepsInTurn, WithdrawalInput } from '@/formats/inputs/work';
 import type { Action } from '../kit/use-action';
 
 /** What can be done to joints in the place for welding. */
@@ -10,4 +10,5 @@ export interface WeldActions {
   readonly saveStiffener: Action<SavedStiffener>;
   readonly addStepsInTurn: Action<StepsInTurn>;
   readonly recordItemEvent: Action<ItemEventInput>;
+  readonly withdraw: Action<WithdrawalInput>;
 }

@@ -12,13 +12,14 @@ import { FormFields } from '../kit/form-fields';
 import { useAction } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 import { useFormat, usePreferences } from '../shell/preferences-context';
+import { TakeBack } from '../work/take-back';
 import { freeCode } from '../work/free-code';
 import type { WeldActions } from './actions';
 
 interface CracksProps {
   readonly jobId: string;
   readonly page: StiffeningPage;
-  readonly actions: Pick<WeldActions, 'saveCrack' | 'recordItemEvent'>;
+  readonly actions: Pick<WeldActions, 'saveCrack' | 'recordItemEvent' | 'withdraw'>;
 }
 
 /** Cracks: stopped, welded and looked at again, step by step. */
@@ -53,8 +54,13 @@ function CrackCard({ view, ...props }: CracksProps & { readonly view: CrackView 
           {length(crack.long)} long, sheet {length(crack.thickness)}, {PROCESS_WORD[crack.process]}
           {crack.toEdge ? ', runs out at an edge' : ''}
         </p>
-        <span className="ml-auto">
+        <span className="ml-auto flex gap-2">
           <CrackDialog {...props} known={view} />
+          <TakeBack
+            what={crack.code}
+            row={{ jobId: crack.jobId, tableName: 'work_item', rowId: crack.id }}
+            withdraw={props.actions.withdraw}
+          />
         </span>
       </div>
       <p className="text-soft">{concentrationText(plan)}</p>

@@ -12,13 +12,14 @@ import { FormFields } from '../kit/form-fields';
 import { useAction } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 import { useFormat, usePreferences } from '../shell/preferences-context';
+import { TakeBack } from '../work/take-back';
 import { freeCode } from '../work/free-code';
 import type { WeldActions } from './actions';
 
 interface StiffenersProps {
   readonly jobId: string;
   readonly page: StiffeningPage;
-  readonly actions: Pick<WeldActions, 'saveStiffener' | 'recordItemEvent'>;
+  readonly actions: Pick<WeldActions, 'saveStiffener' | 'recordItemEvent' | 'withdraw'>;
 }
 
 type Effect = StiffeningPage['stiffeners'][number];
@@ -88,6 +89,11 @@ function StiffenerLine({ effect, ...props }: StiffenersProps & { readonly effect
             {isOn ? 'It is off again' : 'It is welded on'}
           </Button>
           <StiffenerDialog {...props} known={effect} />
+          <TakeBack
+            what={stiffener.code}
+            row={{ jobId: stiffener.jobId, tableName: 'work_item', rowId: stiffener.id }}
+            withdraw={props.actions.withdraw}
+          />
         </span>
       </div>
       {fault ? (

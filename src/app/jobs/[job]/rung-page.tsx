@@ -52,6 +52,7 @@ function rungOf(job: Job, { tableName, rowId }: Withdrawal): Rung | undefined {
   const itemId = tableName === 'work_item' ? rowId : job.rows.workEvents.find(({ id }) => id === rowId)?.itemId;
   const kind = job.rows.workItems.find(({ id }) => id === itemId)?.kind;
   if (kind === 'hung') return 'fit';
+  if (kind === 'crack' || kind === 'stiffener') return 'weld';
   return kind === 'pull' ? 'pull' : 'brace';
 }
 

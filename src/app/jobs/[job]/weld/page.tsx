@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { addStepsInTurn } from '@/server/actions/steps';
 import { saveCrack, saveStiffener, saveWeldSeam, setWeldMarks } from '@/server/actions/welding';
-import { recordItemEvent } from '@/server/actions/work';
+import { recordItemEvent, withdraw } from '@/server/actions/work';
 import { elsewhere, jobAnd, rowsForRounds } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { WeldPlace } from '@/ui/weld/weld-place';
@@ -19,7 +19,7 @@ export default async function Page({ params }: JobParams) {
           rows={rowsForRounds(rows, [])}
           jobId={rows.jobs[0]!.id}
           page={made}
-          actions={{ saveWeldSeam, setWeldMarks, saveCrack, saveStiffener, addStepsInTurn, recordItemEvent }}
+          actions={{ saveWeldSeam, setWeldMarks, saveCrack, saveStiffener, addStepsInTurn, recordItemEvent, withdraw }}
         />
       }
     >
