@@ -1,20 +1,12 @@
 import { layOut } from '@/core/plan/weld-order/layout';
 import { weldBy, weldTask } from '@/core/plan/weld-order/schools';
-import type { WeldSeam } from '@/core/shell/job/entities';
+import { NEW_WELD_SEAM, type WeldSeam } from '@/core/shell/job/entities';
 import type { Case } from './case';
 
 const JOINT = { thicknessA: 0.9, thicknessB: 0.9, factorySpots: 400 };
 const SEAM: WeldSeam = {
-  ...{ id: '', jobId: '', kind: 'plug', process: 'mig', long: 12_000, flange: 18, pitch: null, version: 1 },
-  ...{
-    firstPointId: null,
-    lastPointId: null,
-    freeEnd: 'both',
-    school: 'coolest',
-    openFor: null,
-    clampedFor: null,
-    inTurnWithId: null,
-  },
+  ...NEW_WELD_SEAM,
+  ...{ id: '', jobId: '', kind: 'plug', process: 'mig', long: 12_000, flange: 18 },
 };
 const task = weldTask(SEAM, JOINT, layOut(SEAM, JOINT, []));
 

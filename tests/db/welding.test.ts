@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { weldingPage } from '@/core/report/pages/welding';
-import type { WeldSeam } from '@/core/shell/job/entities';
+import { NEW_WELD_SEAM, type WeldSeam } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
 import { insert } from '@/db/table';
@@ -47,16 +47,8 @@ async function joined() {
     ]);
   });
   const seam: WeldSeam = {
-    ...{ id: jointId, jobId, kind: 'plug', process: 'mig', long: 400, flange: 18, pitch: null, version: 1 },
-    ...{
-      firstPointId: null,
-      lastPointId: null,
-      freeEnd: 'both',
-      school: 'coolest',
-      openFor: null,
-      clampedFor: null,
-      inTurnWithId: null,
-    },
+    ...NEW_WELD_SEAM,
+    ...{ id: jointId, jobId, kind: 'plug', process: 'mig', long: 400, flange: 18 },
   };
   return {
     panelId,

@@ -2,7 +2,7 @@ import { SHEET_YIELDS } from './model-hinges';
 import { STEEL } from './shell-frame';
 import type { Sheet } from './heat';
 
-/** Steel's growth, 1/K. */
+/** Steel's growth, 1/K: the mean up to where it yields without force, more than in the shop's warmth. */
 const GROWTH = 12e-6;
 /** Of the contraction that heat would cause, so much stays as plastic shortening lengthwise … */
 const LENGTHWISE = 0.335;

@@ -42,7 +42,8 @@ export function FloorCard({ view, joints, actions }: FloorProps) {
       kind: done ? ('unticked' as const) : ('ticked' as const),
     });
   const tick = (along: number) => tickAs(placeKey(along), isDone(along));
-  const open = plan.between.find((step) => isDue(step, rows.filter(({ place }) => isDone(place.along)).length, plan));
+  const laid = rows.filter(({ place }) => isDone(place.along)).length;
+  const open = plan.between.find((step) => isDue(step, laid, plan));
   return (
     <section aria-label="Card for the floor" className="mx-auto flex max-w-5xl flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-x-4">

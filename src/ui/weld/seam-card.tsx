@@ -22,7 +22,7 @@ import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import type { WeldActions } from './actions';
 import { Around } from './around';
-import { chosen, numberOf } from './chosen';
+import { chosen, numbersOf } from './chosen';
 import { LayingControls, useLaying } from './laying';
 import { NotHeld } from './not-held';
 import { SeamForm } from './seam-form';
@@ -141,7 +141,7 @@ function Order({ plan, actions }: OrderProps) {
         <LayingControls laying={laying} label="Moment of the welding" />
         {by.hottest ? (
           <span className="text-sm text-soft">
-            A minute after the last the warmest is number {numberOf(by, by.hottest.place)},{' '}
+            A minute after the last the warmest is number {numbersOf(by).get(by.hottest.place)},{' '}
             {format.warmer(by.hottest.rise)} over its surroundings.
           </span>
         ) : null}

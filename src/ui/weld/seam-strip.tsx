@@ -1,7 +1,7 @@
 import type { SeamPlan } from '@/core/report/pages/welding';
 import { isLaid } from '@/core/report/pages/welding';
 import { heatAt, type WeldPlan } from '@/core/plan/weld-order/schools';
-import { numberOf } from './chosen';
+import { numbersOf } from './chosen';
 import { useFormat } from '../shell/preferences-context';
 
 const WIDTH = 1000;
@@ -28,7 +28,7 @@ export function SeamStrip({ plan, by, now }: StripProps) {
   const x = (along: number) => EDGE + ((WIDTH - 2 * EDGE) * along) / seam.long;
   const laid = by.order.filter(({ begun, plug }) => begun + task.plugs[plug]!.seconds <= now);
   const heat = heatAt(task, laid, now);
-  const turn = new Map(by.order.map(({ plug }) => [plug, numberOf(by, plug)]));
+  const turn = numbersOf(by);
   const there = new Set(laid.map(({ plug }) => plug));
   const few = layout.places.length <= 40;
   return (

@@ -7,7 +7,7 @@ import { Sheet } from '../sheet/sheet';
 import { useFormat } from '../shell/preferences-context';
 import { LayingControls, useLaying } from './laying';
 import { FULLEST } from './seam-strip';
-import { chosen, numberOf } from './chosen';
+import { chosen, numbersOf } from './chosen';
 
 type PlacedView = JointView & { readonly plan: SeamPlan };
 
@@ -47,6 +47,8 @@ export function WeldSheet({ figure, views }: WeldSheetProps) {
 function Played({ figure, views, inHand, title }: WeldSheetProps & { inHand: PlacedView; title: string }) {
   const by = chosen(inHand.plan);
   const laying = useLaying(by);
+  // Once for all views.
+  const moment = momentOf(inHand.plan, laying.now);
   const everyPoint = useMemo(() => new Set(figure.points.map(({ id }) => id)), [figure]);
   return (
     <>
@@ -61,7 +63,7 @@ function Played({ figure, views, inHand, title }: WeldSheetProps & { inHand: Pla
                   key={each.joint.id}
                   {...{ view, layout }}
                   plan={each.plan}
-                  now={each === inHand ? laying.now : undefined}
+                  {...(each === inHand ? { moment } : {})}
                 />
               ))}
             </>
@@ -79,31 +81,36 @@ interface SeamProps {
   readonly view: ViewName;
   readonly layout: SheetLayout;
   readonly plan: SeamPlan;
-  /** Of the seam in hand: a moment of its welding, s. */
-  readonly now: number | undefined;
+  /** Of the seam in hand. */
+  readonly moment?: Moment;
+}
+
+/** A moment of the welding of a seam: the places that are laid, and how warm each place is, K. */
+interface Moment {
+  readonly there: ReadonlySet<number>;
+  readonly heat: readonly number[];
+}
+
+function momentOf(plan: SeamPlan, now: number): Moment {
+  const { task } = plan;
+  const laid = chosen(plan).order.filter(({ plug, begun }) => begun + task.plugs[plug]!.seconds <= now);
+  return { there: new Set(laid.map(({ plug }) => plug)), heat: heatAt(task, laid, now) };
 }
 
 /** Numbers nearer to each other than this are left away, on the drawing. */
 const APART = 15;
 
 /** A seam in one view: laid places full; of the one in hand its numbers, and how warm each place is. */
-function Seam({ view, layout, plan, now }: SeamProps) {
+function Seam({ view, layout, plan, moment }: SeamProps) {
   const { task, layout: laidOut } = plan;
   const by = chosen(plan);
   const at = task.plugs.map((plug) => project(layout, view, plug.at));
-  const laid = by.order.filter(({ plug, begun }) => now !== undefined && begun + task.plugs[plug]!.seconds <= now);
-  const there = new Set(laid.map(({ plug }) => plug));
-  const heat = now === undefined ? [] : heatAt(task, laid, now);
-  const numbered =
-    now === undefined
-      ? []
-      : spread(
-          at,
-          by.order.map(({ plug }) => plug),
-        );
+  const order = by.order.map(({ plug }) => plug);
+  const numbered = moment ? spread(at, order) : [];
+  const numbers = numbersOf(by);
   return (
     <g data-seam-on={view}>
-      {heat.map((rise, i) => (
+      {moment?.heat.map((rise, i) => (
         <circle
           key={`heat ${i}`}
           cx={at[i]![0]}
@@ -118,14 +125,14 @@ function Seam({ view, layout, plan, now }: SeamProps) {
           key={along}
           cx={at[i]![0]}
           cy={at[i]![1]}
-          r={now === undefined ? 2 : 3}
-          fill={(now === undefined ? isLaid(plan, along) : there.has(i)) ? 'var(--ink)' : 'var(--sheet)'}
-          stroke={now === undefined ? 'var(--soft)' : 'var(--ink)'}
+          r={moment ? 3 : 2}
+          fill={(moment ? moment.there.has(i) : isLaid(plan, along)) ? 'var(--ink)' : 'var(--sheet)'}
+          stroke={moment ? 'var(--ink)' : 'var(--soft)'}
         />
       ))}
       {numbered.map((plug) => (
         <text key={plug} x={at[plug]![0]} y={at[plug]![1] - 8} textAnchor="middle" fontSize={11} fill="var(--ink)">
-          {numberOf(by, plug)}
+          {numbers.get(plug)}
         </text>
       ))}
     </g>

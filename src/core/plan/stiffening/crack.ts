@@ -1,4 +1,4 @@
-import type { Crack, WeldSeam } from '../../shell/job/entities';
+import { NEW_WELD_SEAM, type Crack, type WeldSeam } from '../../shell/job/entities';
 import { layOut, type WeldLayout } from '../weld-order/layout';
 
 export const CRACK_STEPS = ['clean', 'ends', 'drill', 'open', 'weld', 'dress', 'lookAgain', 'protect'] as const;
@@ -69,7 +69,5 @@ export function crackPlan(crack: Crack): CrackPlan {
 }
 
 const seamOf = ({ id, jobId, process }: Crack, long: number): WeldSeam => ({
-  ...{ id, jobId, kind: 'butt', process, long, flange: null, pitch: null, version: 1 },
-  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'oneEnd' },
-  ...{ openFor: null, clampedFor: null, inTurnWithId: null },
+  ...{ ...NEW_WELD_SEAM, id, jobId, process, long, kind: 'butt', school: 'oneEnd' },
 });

@@ -1,12 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import type { WeldSeam } from '../../shell/job/entities';
+import { NEW_WELD_SEAM, type WeldSeam } from '../../shell/job/entities';
 import { betweenSteps, minutesBetween } from './between';
 import { layOut } from './layout';
 
 const SEAM: WeldSeam = {
-  ...{ id: 's', jobId: 'j', kind: 'butt', process: 'mig', long: 360, flange: null, pitch: null, version: 1 },
-  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'coolest' },
-  ...{ openFor: null, clampedFor: null, inTurnWithId: null },
+  ...NEW_WELD_SEAM,
+  ...{ id: 's', jobId: 'j', kind: 'butt', process: 'mig', long: 360 },
 };
 const JOINT = { thicknessA: 1, thicknessB: 1, factorySpots: null };
 const said = (more: Partial<WeldSeam>, corner?: number) => {

@@ -1,18 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import type { WeldSeam, WeldStretch } from '../../shell/job/entities';
+import { NEW_WELD_SEAM, type WeldSeam, type WeldStretch } from '../../shell/job/entities';
 import { arcOf, holeFor, layOut } from './layout';
 
 const SEAM: WeldSeam = {
-  ...{ id: 's', jobId: 'j', kind: 'plug', process: 'mig', long: 400, flange: 18, pitch: null, version: 1 },
-  ...{
-    firstPointId: null,
-    lastPointId: null,
-    freeEnd: 'both',
-    school: 'coolest',
-    openFor: null,
-    clampedFor: null,
-    inTurnWithId: null,
-  },
+  ...NEW_WELD_SEAM,
+  ...{ id: 's', jobId: 'j', kind: 'plug', process: 'mig', long: 400, flange: 18 },
 };
 const JOINT = { thicknessA: 0.9, thicknessB: 1.2, factorySpots: 14 };
 const stretch = (what: WeldStretch['what'], starts: number, ends = starts): WeldStretch => ({

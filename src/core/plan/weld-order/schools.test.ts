@@ -1,20 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import type { WeldSeam } from '../../shell/job/entities';
+import { NEW_WELD_SEAM, type WeldSeam } from '../../shell/job/entities';
 import { layOut } from './layout';
 import { weldOrder } from './order';
 import { heatAt, inTurnWith, schoolsOf, weldBy, weldTask } from './schools';
 
 const SEAM: WeldSeam = {
-  ...{ id: 's', jobId: 'j', kind: 'plug', process: 'mig', long: 400, flange: 18, pitch: null, version: 1 },
-  ...{
-    firstPointId: null,
-    lastPointId: null,
-    freeEnd: 'both',
-    school: 'coolest',
-    openFor: null,
-    clampedFor: null,
-    inTurnWithId: null,
-  },
+  ...NEW_WELD_SEAM,
+  ...{ id: 's', jobId: 'j', kind: 'plug', process: 'mig', long: 400, flange: 18 },
 };
 const JOINT = { thicknessA: 0.9, thicknessB: 1.2, factorySpots: 8 };
 const taskOf = (spots: number, more: Partial<WeldSeam> = {}) => {

@@ -1,13 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../../maths/random/seeded';
-import type { WeldMark, WeldSeam } from '../../shell/job/entities';
+import { NEW_WELD_SEAM, type WeldMark, type WeldSeam } from '../../shell/job/entities';
 import { layOut } from './layout';
 import { ENOUGH_JOINTS, loggedAcross, seamShrinkage, shrinkFactor, type LoggedJoint } from './shrinkage';
 
 const SEAM: WeldSeam = {
-  ...{ id: 's', jobId: 'j', kind: 'butt', process: 'mig', long: 600, flange: null, pitch: null, version: 1 },
-  ...{ firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'coolest' },
-  ...{ openFor: null, clampedFor: null, inTurnWithId: null },
+  ...NEW_WELD_SEAM,
+  ...{ id: 's', jobId: 'j', kind: 'butt', process: 'mig', long: 600 },
 };
 const JOINT = { thicknessA: 1, thicknessB: 1, factorySpots: null };
 const of = (more: Partial<WeldSeam> = {}) => {

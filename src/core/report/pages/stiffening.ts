@@ -28,7 +28,7 @@ export function stiffeningOf(job: Job, cut: CutModel | undefined): StiffeningPag
   return {
     cracks: job.cracks.map((crack) => ({
       ...{ crack, item: job.item(crack.id), plan: crackPlan(crack) },
-      done: CRACK_STEPS.filter((step) => isTicked(job, crack.id, step)),
+      done: crackStepsDone(job, crack),
     })),
     stiffeners: stiffenerEffects(job, cut).map((effect) => ({ ...effect, item: job.item(effect.stiffener.id) })),
     members: members.map(({ code, name, from, to }) => ({ code, name: `${name || code}, ${ends(from, to)}` })),
@@ -38,5 +38,8 @@ export function stiffeningOf(job: Job, cut: CutModel | undefined): StiffeningPag
   };
 }
 
-const isTicked = (job: Job, itemId: string, key: string): boolean =>
-  job.rows.workEvents.findLast((event) => event.itemId === itemId && event.key === key)?.kind === 'ticked';
+/** What of a crack's steps is ticked. */
+export const crackStepsDone = (job: Job, { id }: Pick<Crack, 'id'>): CrackStep[] =>
+  CRACK_STEPS.filter(
+    (step) => job.rows.workEvents.findLast(({ itemId, key }) => itemId === id && key === step)?.kind === 'ticked',
+  );

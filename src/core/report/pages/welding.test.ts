@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoRows } from '../../../../tests/support/demo-rows';
 import { norm, subtract } from '../../maths/geometry/vector';
-import type { WeldSeam } from '../../shell/job/entities';
+import { NEW_WELD_SEAM, type WeldSeam } from '../../shell/job/entities';
 import { Job } from '../../shell/job/job';
 import { clock, layoutFaultText, layoutNoteText, layoutText, schoolText } from '../weld-words';
 import { placeKey, stillWarm, tooWarmBeside, weldingPage } from './welding';
@@ -11,16 +11,8 @@ const joint = rows.joints.find(({ factorySpots }) => factorySpots === 14)!;
 const words = { length: (mm: number) => `${mm.toFixed(1)} mm` };
 const idOf = (code: string) => rows.points.find((each) => each.code === code)!.id;
 const seam: WeldSeam = {
-  ...{ id: joint.id, jobId: joint.jobId, kind: 'plug', process: 'mig', long: 400, flange: 18, pitch: null, version: 1 },
-  ...{
-    firstPointId: null,
-    lastPointId: null,
-    freeEnd: 'both',
-    school: 'centre',
-    openFor: null,
-    clampedFor: null,
-    inTurnWithId: null,
-  },
+  ...NEW_WELD_SEAM,
+  ...{ id: joint.id, jobId: joint.jobId, kind: 'plug', process: 'mig', long: 400, flange: 18, school: 'centre' },
 };
 const pageOf = (more: Partial<WeldSeam> = {}, extra = {}) =>
   weldingPage(Job.of({ ...rows, weldSeams: [{ ...seam, ...more }], weldStretches: [], ...extra }));

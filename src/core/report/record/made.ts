@@ -10,6 +10,7 @@ import { benchAt } from '../../shell/benches';
 import type { Job } from '../../shell/job/job';
 import type { RecordConformity, RecordMade } from '../../shell/record-document';
 import { beforeFinal, readAxles } from '../before-final';
+import { crackStepsDone } from '../pages/stiffening';
 import { plannedJoint } from '../pages/welding';
 import { acceptedSubjects } from './accepted';
 import { saidOf } from './signed';
@@ -23,11 +24,9 @@ export function madeOf(job: Job): RecordMade {
     cuts: cutsOf(job),
     fitted: heldPanels(job).map(({ panel, rung }) => ({ code: panel.code, name: panel.name, rung })),
     welds: weldsOf(job),
-    cracks: job.cracks.map(({ id, code, place, long }) => ({
-      ...{ code, place, long, of: CRACK_STEPS.length },
-      done: CRACK_STEPS.filter(
-        (step) => job.rows.workEvents.findLast(({ itemId, key }) => itemId === id && key === step)?.kind === 'ticked',
-      ).length,
+    cracks: job.cracks.map((crack) => ({
+      ...{ code: crack.code, place: crack.place, long: crack.long },
+      ...{ done: crackStepsDone(job, crack).length, of: CRACK_STEPS.length },
     })),
     stiffeners: job.stiffeners.map((each) => ({
       ...{ code: each.code, kind: each.kind, on: each.part, kilograms: stiffenerMass(each) },

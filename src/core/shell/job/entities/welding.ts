@@ -119,3 +119,9 @@ export type Stiffener = z.infer<typeof stiffener>;
 export type AxleReading = z.infer<typeof axleReading>;
 /** With what its item calls it. */
 export type CalledItem<Row> = Row & { readonly code: string };
+
+/** What a seam has besides its kind, process and length when it is first marked out. */
+export const NEW_WELD_SEAM: Omit<WeldSeam, 'id' | 'jobId' | 'kind' | 'process' | 'long'> = {
+  ...{ flange: null, pitch: null, firstPointId: null, lastPointId: null, freeEnd: 'both', school: 'coolest' },
+  ...{ inTurnWithId: null, openFor: null, clampedFor: null, version: 1 },
+};
