@@ -18,6 +18,8 @@ const config: NextConfig = {
     'yazl',
     'yauzl',
     'highs',
+    '@node-rs/argon2',
+    'rate-limiter-flexible',
   ],
   experimental: {
     // A log entry carries several photographs of up to 15 MB each; archives go through a streaming route.

@@ -52,6 +52,7 @@ async function write({ folder, rows, pictures, truth }: DemoJob, seed: number): 
       height: 600,
       sha256: createHash('sha256').update(bytes).digest('hex'),
       author: entry.author,
+      personId: null,
       at: entry.at,
     };
     (rows.photographs as Photograph[]).push(photograph);

@@ -11,8 +11,8 @@ const MB = 1024 * 1024;
 const BODIES = [
   { path: /^\/api\/archive$/, types: ['application/zip', 'application/octet-stream'], most: 4096 * MB },
   { path: /^\/api\//, types: ['application/json'], most: 1 * MB },
-  // A device that is let in says the code and what it is called.
-  { path: /^\/pair$/, types: ['application/x-www-form-urlencoded'], most: MB / 256 },
+  // A device that is let in says the code and what it is called; a person says who they are.
+  { path: /^\/(pair|who)$/, types: ['application/x-www-form-urlencoded'], most: MB / 256 },
   // Actions of the interface: forms with photographs, or arguments as text.
   { path: /^\//, types: ['multipart/form-data', 'text/plain'], most: 100 * MB },
 ];

@@ -1,28 +1,31 @@
 import { createServer } from 'node:http';
 import next from 'next';
+import { tsImport } from 'tsx/esm/api';
 import { guarded, ownHosts } from './guard.mjs';
 
 /**
  * Serves the production build on 127.0.0.1.
  *
- * @param {{ port: number, data: string, shop?: boolean }} options the first port to try, the data folder, and whether it answers on
- *   the shop's network too, which it also does where it was left switched on
+ * @param {{ port: number, data: string, shop?: boolean, alone?: boolean }} options the first port to
+ *   try, the data folder, and whether it answers on the shop's network too, which it also does where it was left switched on, or no more
  * @returns {Promise<string>} the address
  */
-export async function serve({ port, data, shop = false }) {
+export async function serve({ port, data, shop = false, alone = false }) {
   process.env.VINKEL_DATA = data;
   // The data folder is closed by the program itself on SIGTERM and SIGINT.
   process.env.NEXT_MANUAL_SIG_HANDLE = 'true';
   const app = next({ dev: false, dir: process.cwd(), hostname: '127.0.0.1', port });
   await app.prepare();
-  const handle = app.getRequestHandler();
+  const names = (process.env.VINKEL_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
+  const { openDoors } = await tsImport('../src/server/doors.ts', import.meta.url);
+  const doors = openDoors({ data, inside: app.getRequestHandler(), guarded, names });
   let hosts = [];
   const server = createServer(
     guarded(
       (request, response) => {
         // Only what comes over the network names a device.
         delete request.headers['x-vinkel-device'];
-        void handle(request, response);
+        doors.handle(request, response);
       },
       () => hosts,
     ),
@@ -34,19 +37,14 @@ export async function serve({ port, data, shop = false }) {
   // The first request opens the data folder, or ends the process with a sentence where it is taken.
   const alive = await fetch(`${address}/api/alive`);
   if (!alive.ok) throw new Error('the data folder could not be opened');
-  await answerOnTheFloor({ data, handle, port: taken, shop });
+  const { floor, isLeftOn } = doors.floorAt(taken + FLOOR_PORT);
+  if (alone) await floor.close();
+  else if (shop || isLeftOn) await answerOnTheFloor(floor);
   return address;
 }
 
-/** Makes the listener on the network, and opens it where somebody asked for it. */
-async function answerOnTheFloor({ data, handle, port, shop }) {
-  const { tsImport } = await import('tsx/esm/api');
-  const load = (file) => tsImport(`../src/server/floor/${file}.ts`, import.meta.url);
-  const [{ floorOf, isLeftOn }, { setFloor }] = await Promise.all([load('listen'), load('floor')]);
-  const names = (process.env.VINKEL_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
-  const floor = floorOf({ data, handle, guarded, port: port + FLOOR_PORT, names });
-  setFloor(floor);
-  if (!shop && !isLeftOn(data)) return;
+/** Answers on the network from now on, and says how to come in. */
+async function answerOnTheFloor(floor) {
   try {
     await floor.open();
   } catch (error) {

@@ -7,7 +7,6 @@ import type {
   Measure,
   Phase,
   Quantity,
-  Reading,
   Round,
   Rung,
   Section,
@@ -16,7 +15,8 @@ import type {
   StepEvent,
   Support,
 } from '@/core/shell/job/entities';
-import { emptyJobRows, type RowOf, type JobTable } from '@/core/shell/job/job-rows';
+import type { z } from 'zod';
+import { emptyJobRows, JOB_TABLES, type RowOf, type JobTable } from '@/core/shell/job/job-rows';
 import { seeded, type Random } from '@/core/maths/random/seeded';
 
 /** The instruments the schema brings, by their fixed identities. */
@@ -135,7 +135,9 @@ export class JobBuilder {
     return this;
   }
 
-  add<T extends JobTable>(table: T, row: RowOf<T>): RowOf<T> {
+  /** Adds a row; what it does not say is as its schema has it. */
+  add<T extends JobTable>(table: T, said: z.input<(typeof JOB_TABLES)[T]>): RowOf<T> {
+    const row = JOB_TABLES[table].parse(said) as RowOf<T>;
     (this.rows[table] as RowOf<T>[]).push(row);
     return row;
   }
@@ -340,7 +342,7 @@ export class JobBuilder {
         fit: null,
         partHoleId: null,
         toward: null,
-      } satisfies Reading);
+      });
     return lineId;
   }
 

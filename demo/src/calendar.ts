@@ -4,7 +4,15 @@ import type { JobBuilder } from './builder';
 
 const HOURS = { days: [1, 2, 3, 4, 5], starts: 8 * 60, ends: 16 * 60 + 30, noiseStarts: 9 * 60, noiseEnds: 15 * 60 };
 const person = (n: number, name: string, more: Partial<Person> = {}): Person => ({
-  ...{ id: `00000000-0000-4000-8000-000000000a0${n}`, name, kind: 'person', ...HOURS, retiredAt: null },
+  ...{
+    id: `00000000-0000-4000-8000-000000000a0${n}`,
+    name,
+    kind: 'person',
+    ...HOURS,
+    retiredAt: null,
+    roles: [],
+    owner: false,
+  },
   ...more,
 });
 /** Alva has the office besides, and Ronja comes three days a week. */

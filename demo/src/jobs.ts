@@ -17,6 +17,7 @@ import { solbrisPanels } from './panels';
 import { loddNose, loddRead, loddWelds, solbrisWelds } from './welds';
 import { bodyOf, solbrisCuts } from './structures';
 import { seeded } from '@/core/maths/random/seeded';
+import { hashOfRecord } from '@/server/record-hash';
 import { gaugePart, readGauges } from './gauges';
 import { kvistShell, maakeChart, loddChart, positionOf, solbrisChart, solbrisTruth } from './shells';
 
@@ -574,14 +575,11 @@ export function lodd(): DemoJob {
       cold,
     );
   job.wait(30).stepEvent(steps[12]!, 'done', ALVA!);
-  job.add('signedRecords', {
-    id: job.random.uuid(),
-    jobId: job.jobId,
-    number: 1,
-    signedBy: ALVA!,
-    signedAt: job.now(),
+  const signed = {
+    ...{ id: job.random.uuid(), jobId: job.jobId, number: 1, signedBy: ALVA!, personId: null, signedAt: job.now() },
     snapshot: signedOver(buildRecord(Job.of({ ...job.rows }), job.now())),
-  });
+  };
+  job.add('signedRecords', { ...signed, hash: hashOfRecord(signed) });
   void accepted;
   return {
     folder: 'lodd',

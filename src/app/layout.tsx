@@ -13,6 +13,7 @@ import { readPreferences } from '@/formats/preferences';
 import { machineZone } from '@/formats/shop-time';
 import { rebuildData } from '@/server/actions/kept';
 import { damage } from '@/server/kept';
+import { whoIsHere } from '@/server/people/actor';
 import { people } from '@/server/views';
 import { DamagedData } from '@/ui/kept/damaged-data';
 import { AskPersonProvider } from '@/ui/shell/ask-person';
@@ -28,14 +29,15 @@ export const dynamic = 'force-dynamic';
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const preferences = readPreferences(await preferencesCookie());
   const damaged = await damage();
+  const who = damaged ? undefined : await whoIsHere();
   return (
     <html lang={preferences.words === 'us' ? 'en-US' : 'en-GB'} data-sheet={preferences.sheet}>
       <body>
-        <PreferencesProvider initial={preferences} zone={machineZone()}>
+        <PreferencesProvider initial={preferences} zone={machineZone()} proved={who?.name}>
           {damaged ? (
             <DamagedData damage={damaged} rebuild={rebuildData} />
           ) : (
-            <AskPersonProvider people={await people()}>
+            <AskPersonProvider people={await people()} who={who}>
               {children} <Offline />
             </AskPersonProvider>
           )}

@@ -1,3 +1,4 @@
+import { hashText } from './signed-record';
 import { ATTACH_WORD, partsText } from '@/core/report/pull-words';
 import type { RecordDocument } from '@/core/shell/record-document';
 import {
@@ -151,6 +152,8 @@ export interface Signature {
   readonly number: number;
   readonly signedBy: string;
   readonly signedAt: string;
+  /** Of what was signed, SHA-256; empty where it was signed before that was kept. */
+  readonly hash: string | null;
 }
 
 /** What the head of a record says, term and text. */
@@ -302,6 +305,10 @@ export const openLine = (
   format: Formatter,
 ): string =>
   `${format.name(subject)}: ${OPEN_WORD[kind]}${reason ? `. Signed all the same: ${format.name(reason)}` : ''}`;
+
+/** By what a signed record is told from every other, also on paper; nothing where it is not known. */
+export const hashLine = (signature: Signature | undefined): string | undefined =>
+  signature?.hash ? `What is signed, SHA-256: ${hashText(signature.hash)}` : undefined;
 
 /** Who signs, on the left under a record. */
 export const signedBy = (signature: Signature | undefined, format: Formatter): string =>

@@ -1,4 +1,5 @@
 import { DiskFull, isFull } from '@/db/journal/journal';
+import { SIGNED_OUT } from '@/formats/people';
 import { DAMAGED, failed, NO_ROOM, type Outcome } from '@/formats/outcome';
 import { isDamaged } from './store';
 
@@ -6,7 +7,7 @@ import { isDamaged } from './store';
 const DONE = 200;
 const REFUSED = 422;
 /** What says nothing of what was sent: it may be sent again later. */
-const LATER: Readonly<Record<string, number>> = { [NO_ROOM]: 507, [DAMAGED]: 503 };
+const LATER: Readonly<Record<string, number>> = { [NO_ROOM]: 507, [DAMAGED]: 503, [SIGNED_OUT]: 401 };
 
 /** What a use case came to, as a route answers it: what stands in the way is said in words, with its status. */
 export async function answered<T>(work: () => Promise<Outcome<T>>): Promise<Response> {

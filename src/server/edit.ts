@@ -3,11 +3,11 @@ import type { RowOf } from '@/core/shell/job/job-rows';
 import type { Queryable } from '@/db/database';
 import { insert, nameOf, rowById, update, type EditableTable, type UpdateResult } from '@/db/table';
 import { failed } from '@/formats/outcome';
+import type { Signature } from './use-case';
 
 /** Who edits, and when. */
 export interface Editor {
-  readonly actor: string;
-  readonly now: string;
+  readonly signature: Signature;
   readonly newId: () => string;
 }
 
@@ -44,7 +44,7 @@ export async function edit<T extends EditedTable>(
   tx: Queryable,
   table: T,
   row: RowOf<T>,
-  { actor, now, newId }: Editor,
+  { signature, newId }: Editor,
   batch: string = newId(),
 ): Promise<UpdateResult<RowOf<T>>> {
   const { id } = row;
@@ -56,7 +56,7 @@ export async function edit<T extends EditedTable>(
       {
         id: newId(),
         jobId: 'jobId' in row ? row.jobId : id,
-        ...{ batch, tableName: nameOf(table), rowId: id, ...changed, at: now, author: actor },
+        ...{ batch, tableName: nameOf(table), rowId: id, ...changed, ...signature },
       },
     ]);
   return result;

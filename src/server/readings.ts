@@ -12,6 +12,8 @@ import {
 import { addReadings, addStrikes, nextSequence, presentReadings, standingReadings } from '@/db/readings';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
+import { SIGNED_OUT } from '@/formats/people';
+import type { Actor } from './people/actor';
 import { runUseCase } from './use-case';
 import type { Queryable } from '@/db/database';
 
@@ -22,7 +24,7 @@ import type { Queryable } from '@/db/database';
  */
 const tapeEntry = z.strictObject({
   roundId: z.uuid(),
-  readings: z.array(reading.omit({ sequence: true, receivedAt: true, roundId: true })).max(20),
+  readings: z.array(reading.omit({ sequence: true, receivedAt: true, roundId: true, personId: true })).max(20),
   strike: z
     .strictObject({
       lineId: z.uuid(),
@@ -31,8 +33,14 @@ const tapeEntry = z.strictObject({
     })
     .nullable(),
   points: z.array(point).max(5).default([]),
-  conditions: z.array(pointCondition).max(20).default([]),
-  keeps: z.array(readingKeep).max(20).default([]),
+  conditions: z
+    .array(pointCondition.omit({ personId: true }))
+    .max(20)
+    .default([]),
+  keeps: z
+    .array(readingKeep.omit({ personId: true }))
+    .max(20)
+    .default([]),
 });
 
 export interface TapeReceipt {
@@ -45,8 +53,11 @@ export interface TapeReceipt {
  * the same entry again is harmless: its readings keep their identities.
  */
 export async function takeTapeEntry(input: unknown, newId: () => string): Promise<Outcome<TapeReceipt>> {
-  return runUseCase(tapeEntry, input, (entry, { database }) =>
-    database.transaction(async (tx) => {
+  return runUseCase('measure', tapeEntry, input, async (sent, { database, writer }) => {
+    const signed = await signedEntry(sent, writer);
+    if (!signed.ok) return signed;
+    const entry = signed.value;
+    return database.transaction(async (tx) => {
       const [round] = await tx.query<{ jobId: string; closedAt: string | null }>(
         'select job_id, closed_at from round where id = $1',
         [entry.roundId],
@@ -82,8 +93,33 @@ export async function takeTapeEntry(input: unknown, newId: () => string): Promis
       await addReadings(tx, readings);
       await addStrikes(tx, strikes);
       return done({ readings, strikes });
-    }),
+    });
+  });
+}
+
+/** An entry with whom of the shop's people each part of it is of; refused where one of them is not known on the device. */
+async function signedEntry(sent: z.infer<typeof tapeEntry>, writer: (name: string) => Promise<Actor | undefined>) {
+  const { readings, strike, conditions, keeps } = sent;
+  const names = new Set(
+    [...readings, ...conditions, ...keeps, ...(strike ? [strike] : [])].map(({ author }) => author),
   );
+  const known = new Map<string, Actor>();
+  for (const name of names) {
+    const actor = await writer(name);
+    if (!actor) return failed(SIGNED_OUT, `${name} has to say the passphrase on this device first`);
+    known.set(name, actor);
+  }
+  const of = <Part extends { readonly author: string }>(part: Part) => {
+    const { name, personId } = known.get(part.author)!;
+    return { ...part, author: name, personId };
+  };
+  return done({
+    ...sent,
+    readings: readings.map(of),
+    strike: strike && of(strike),
+    conditions: conditions.map(of),
+    keeps: keeps.map(of),
+  });
 }
 
 /** Readings that waited somewhere until now, taken before their round was closed. */
@@ -117,7 +153,7 @@ async function takenMeanwhile(tx: Queryable, jobId: string, points: readonly Poi
 /** Strikes what still stands of a line. */
 async function strikesOf(
   tx: Queryable,
-  strike: { lineId: string; reason: string; author: string },
+  strike: { lineId: string; reason: string; author: string; personId: string },
   replacedByLineId: string | null,
   struckAt: string,
   newId: () => string,
@@ -128,6 +164,7 @@ async function strikesOf(
     readingId: each.id,
     struckAt,
     author: strike.author,
+    personId: strike.personId,
     reason: strike.reason,
     replacedByLineId,
   }));

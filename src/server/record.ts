@@ -2,17 +2,18 @@ import type { SignedRecord } from '@/core/shell/job/entities';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { runTask, type RowsAt } from './tasks';
 
-type Signature = Pick<SignedRecord, 'number' | 'signedBy' | 'signedAt'>;
+type Signature = Pick<SignedRecord, 'number' | 'signedBy' | 'signedAt' | 'hash'>;
 
 /** A signed record by its number, the last signed one where none is named, or the job as it stands (`now`). */
 export async function recordOf(
   at: RowsAt,
   number: string | undefined | null,
 ): Promise<{ record: RecordDocument; signature?: Signature; signatures: Signature[] }> {
-  const signatureOf = ({ number: n, signedBy, signedAt }: SignedRecord): Signature => ({
+  const signatureOf = ({ number: n, signedBy, signedAt, hash }: SignedRecord): Signature => ({
     number: n,
     signedBy,
     signedAt,
+    hash,
   });
   const { signedRecords } = at.rows;
   const signatures = signedRecords.map(signatureOf);

@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { Fault } from '@/formats/faults';
 import { parseShape } from '@/formats/faults';
-import { NO_PERSON, type Outcome } from '@/formats/outcome';
-import { readPreferences } from '@/formats/preferences';
-import { preferencesCookie } from './preferences';
+import { failed, NO_PERSON, type Outcome } from '@/formats/outcome';
+import type { Need } from '@/core/shell/people';
+import { actorHere, personWriting, whyNot, type Actor } from './people/actor';
 import { isUnkeepable } from '@/db/journal/journalled';
 import { obstacleOf } from './answered';
 import { store, type Store } from './store';
@@ -12,10 +12,21 @@ import { store, type Store } from './store';
 /** What a use case works with besides its input: the store, who asks, when, and identities for new rows. */
 export interface Context extends Store {
   /** Who works in the browser that asks; where nobody has said so, asking for it refuses the use case. */
-  readonly actor: string;
+  readonly actor: Actor;
+  /** How what is written now is signed; asking for it is asking for the actor. */
+  readonly signature: Signature;
+  /** Whom of the shop's people a name means that was written with what waited on a device; undefined where nobody is known there by it. */
+  readonly writer: (name: string) => Promise<Actor | undefined>;
   /** ISO 8601, UTC. */
   readonly now: string;
   readonly newId: () => string;
+}
+
+/** What a row carries of who wrote it and when. */
+export interface Signature {
+  readonly at: string;
+  readonly author: string;
+  readonly personId: string;
 }
 
 /** Something was to be signed by somebody who has no name here. */
@@ -24,13 +35,28 @@ class Nameless extends Error {}
 /**
  * A use case as the interface calls it: the input is typed by its schema and parsed at the border, and what the database
  * refuses comes back as a sentence, not as an exception.
+ *
+ * @param need what whoever asks must be allowed to do, where people prove who they are
  */
-export function useCase<Schema extends z.ZodType, T = null>(
-  schema: Schema,
-  work: (input: z.output<Schema>, context: Context) => Promise<Outcome<T>>,
-): (input: z.input<Schema>, request?: string) => Promise<Outcome<T>> {
-  return async (input, request) => once(request, () => runUseCase(schema, input, work));
-}
+const caseFor =
+  (need: Need) =>
+  <Schema extends z.ZodType, T = null>(
+    schema: Schema,
+    work: (input: z.output<Schema>, context: Context) => Promise<Outcome<T>>,
+  ): ((input: z.input<Schema>, request?: string) => Promise<Outcome<T>>) =>
+  async (input, request) =>
+    once(request, () => runUseCase(need, schema, input, work));
+
+/** One for those who plan. */
+export const useCase = caseFor('plan');
+/** One for those who measure and tick. */
+export const measuringCase = caseFor('measure');
+/** One for those who sign. */
+export const signingCase = caseFor('sign');
+/** One for everybody, on what is their own. */
+export const ownCase = caseFor('known');
+/** One for the owners of the shop. */
+export const ownersCase = caseFor('owner');
 
 /** What the forms last sent came to, by the identity of each form; one process holds the data, so it is enough here. */
 const shared = globalThis as typeof globalThis & { vinkelRequests?: Map<string, Promise<Outcome<unknown>>> };
@@ -57,6 +83,7 @@ function once<T>(request: string | undefined, work: () => Promise<Outcome<T>>): 
 
 /** The same for input of any kind, as it comes over a route. */
 export async function runUseCase<Schema extends z.ZodType, T>(
+  need: Need,
   schema: Schema,
   input: unknown,
   work: (input: z.output<Schema>, context: Context) => Promise<Outcome<T>>,
@@ -65,14 +92,25 @@ export async function runUseCase<Schema extends z.ZodType, T>(
   if (!parsed.ok) return parsed;
   try {
     const opened = await store();
-    const person = readPreferences(await preferencesCookie()).person.trim();
+    const who = await actorHere(opened.database);
+    const refused = whyNot(who, need);
+    if (refused) return failed('role', refused);
+    const now = new Date().toISOString();
+    const actor = (): Actor => {
+      if (!('personId' in who)) throw new Nameless();
+      return who;
+    };
     const context: Context = {
       ...opened,
       get actor() {
-        if (person === '') throw new Nameless();
-        return person;
+        return actor();
       },
-      now: new Date().toISOString(),
+      get signature() {
+        const { name, personId } = actor();
+        return { at: now, author: name, personId };
+      },
+      writer: (name) => personWriting(opened.database, who, name),
+      now,
       newId: randomUUID,
     };
     return await work(parsed.value, context);
@@ -89,6 +127,12 @@ export async function runUseCase<Schema extends z.ZodType, T>(
     if (fault) return { ok: false, faults: [fault] };
     throw error;
   }
+}
+
+/** The same for what comes as a stream: done where whoever asks may do it. */
+export async function permitted<T>(need: Need, work: () => Promise<Outcome<T>>): Promise<Outcome<T>> {
+  const refused = whyNot(await actorHere((await store()).database), need);
+  return refused ? failed('role', refused) : work();
 }
 
 /** PostgreSQL's error codes that a user can cause, in words. */

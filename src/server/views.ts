@@ -5,6 +5,7 @@ import type { Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TaskInput, TaskName, TaskResult } from '@/workers/tasks';
 import { listJobs, type JobSummary } from '@/db/jobs';
+import { peopleHere } from '@/db/people';
 import { shopRows } from '@/db/shop';
 import { weldedElsewhere } from '@/db/welds';
 import { packRows, type PackedRows } from '@/formats/packed-rows';
@@ -78,14 +79,9 @@ export const elsewhere = async (jobId: string) => ({
   elsewhere: await weldedElsewhere((await store()).database, jobId),
 });
 
-/** Everybody who ever wrote something here. */
+/** Everybody in the shop, by name. */
 export async function people(): Promise<string[]> {
-  const { database } = await store();
-  const tables = ['reading', 'log_entry', 'step_event', 'work_event', 'round', 'round_event'];
-  const rows = await database.query<{ author: string }>(
-    tables.map((table) => `select distinct author from ${table}`).join(' union '),
-  );
-  return rows.map(({ author }) => author);
+  return (await peopleHere((await store()).database)).map(({ name }) => name);
 }
 
 /** The previews of some photographs, by their ids. */

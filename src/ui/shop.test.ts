@@ -78,7 +78,13 @@ describe('the tape', () => {
     ...(i === 0
       ? {
           strike: {
-            ...{ id: 's', readingId: readings[0]!.id, struckAt: '2026-11-10T09:00:00Z', author: 'Nils' },
+            ...{
+              id: 's',
+              readingId: readings[0]!.id,
+              struckAt: '2026-11-10T09:00:00Z',
+              author: 'Nils',
+              personId: null,
+            },
             ...{ reason: 'misread', replacedByLineId: null },
           },
         }

@@ -82,7 +82,7 @@ function drawn(seed: number): JobRows {
     partTags: spoken(rows.partTags, ['part', 'takenFrom', 'state', 'keepUntil']),
     withdrawals: rows.braces.slice(0, 1).map(({ id, jobId }) => ({
       ...{ id: random.uuid(), jobId, tableName: 'work_item' as const, rowId: id, kind: 'withdrawn' as const },
-      ...{ at, author: 'Nils', reason: words() },
+      ...{ at, author: 'Nils', personId: null, reason: words() },
     })),
   };
 }
@@ -141,7 +141,7 @@ function pagesOf(rows: JobRows): Readonly<Record<string, ReactElement>> {
     }),
     record: createElement(RecordPage, {
       ...{ jobId: job.row.id, record: buildRecord(job, '2026-11-24T12:00:00.000Z'), signatures: [] },
-      signRecord: action,
+      signing: { signRecord: action, asksPassphrase: false },
     }),
     rounds: createElement(Rounds, { rows, rounds: roundsPage(job), openRound: action }),
     walk: createElement(WalkSheet, {

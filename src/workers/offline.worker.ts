@@ -55,6 +55,6 @@ async function keepWhole({ href }: URL): Promise<void> {
   const address = new URL(href);
   address.searchParams.delete('_rsc');
   const page = await fetch(address, { headers: { accept: 'text/html' } }).catch(() => undefined);
-  if (!page?.ok || !page.headers.get('content-type')?.includes('text/html')) return;
+  if (!page?.ok || page.redirected || !page.headers.get('content-type')?.includes('text/html')) return;
   await (await caches.open('vinkel-pages')).put(address, page);
 }

@@ -29,7 +29,7 @@ function poolOf(most: number) {
 const struck = (of: JobRows): JobRows => ({
   ...of,
   readingStrikes: of.readings.slice(0, 3).map(({ id }) => ({
-    ...{ id, readingId: id, struckAt: '2026-01-02T08:00:00.000Z', author: 'Ronja', reason: 'misread' },
+    ...{ id, readingId: id, struckAt: '2026-01-02T08:00:00.000Z', author: 'Ronja', personId: null, reason: 'misread' },
     replacedByLineId: null,
   })),
 });

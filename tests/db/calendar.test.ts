@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { bookedAgainstPlan, calendarPage } from '@/core/report/pages/calendar';
-import type { Person } from '@/core/shell/job/entities';
+import type { PersonInput } from '@/formats/inputs/calendar';
 import { Job } from '@/core/shell/job/job';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
 import * as actions from '@/server/actions/calendar';
@@ -17,7 +17,7 @@ const NOW = Date.parse('2026-11-27T09:00:00Z');
 const page = async () => calendarPage(Job.of(await shop().rows()), NOW);
 const stepCalled = async (title: string) => (await page()).steps.find(({ step }) => step.title === title)!;
 
-const nils: Person = {
+const nils: PersonInput = {
   ...{ id: randomUUID(), name: 'Nils', kind: 'person', days: [1, 2, 3, 4, 5], starts: 480, ends: 960 },
   ...{ noiseStarts: 540, noiseEnds: 900, retiredAt: null },
 };
@@ -88,8 +88,10 @@ describe('a calendar', () => {
     const all = await shop().rows();
     const read = readArchiveDocuments(archiveDocuments(all));
     if (!read.ok) throw new Error(JSON.stringify(read.faults));
-    for (const table of ['steps', 'stepNeeds', 'stepPeople', 'people', 'bookings', 'closedDays', 'timers'] as const)
+    for (const table of ['steps', 'stepNeeds', 'stepPeople', 'bookings', 'closedDays', 'timers'] as const)
       expect(read.value[table], table).toEqual(all[table]);
+    // Of the shop's people those go along who have a step.
+    expect(read.value.people).toEqual(all.people.filter(({ id }) => id === nils.id));
 
     valueOf(await actions.hearTimer({ id: timer.id }));
     valueOf(await actions.hearTimer({ id: timer.id }));

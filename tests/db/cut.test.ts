@@ -1,18 +1,18 @@
 import { randomUUID } from 'node:crypto';
-import { cpSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
-import os from 'node:os';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { cuttingPage } from '@/core/report/pages/cutting';
 import { NEW_BRACE, NEW_PANEL } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
 import { upgradeRows } from '@/core/shell/job/upgrades';
-import { MIGRATIONS, migrate } from '@/db/migrate';
+import { migrate } from '@/db/migrate';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
 import { structureDocument } from '@/formats/structure-file';
 import { cutModel } from '@/core/plan/cut/cut-model';
 import * as actions from '@/server/actions/cut';
 import { planBrace, recordItemEvent, withdraw } from '@/server/actions/work';
+import { migrationsBefore } from '../support/before-migration';
 import { benchPerTest, faultsOf, valueOf } from '../support/bench';
 import { pglite } from '../support/engines';
 
@@ -230,9 +230,7 @@ describe('braces of the fifth version', () => {
   });
 
   it('are the same in a database that was there, and of a line of its journal', async () => {
-    const before = mkdtempSync(path.join(os.tmpdir(), 'migrations-'));
-    for (const file of readdirSync(MIGRATIONS))
-      if (file < '0010') cpSync(path.join(MIGRATIONS, file), path.join(before, file));
+    const before = migrationsBefore('0010');
     const database = await pglite.open();
     await migrate(database, before);
     const [jobId, a, b, x, event] = Array.from({ length: 5 }, randomUUID);

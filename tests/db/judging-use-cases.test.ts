@@ -197,7 +197,7 @@ describe('a signed record', () => {
   it('is numbered, and stays as it was when the job goes on', async () => {
     const { jobId } = bench();
     const accepted = (await openNow(jobId)).map((each) => ({ ...each, reason: 'begun only' }));
-    const sign = (id: string = randomUUID()) => signRecord({ id, jobId, signedBy: 'Alva', accepted });
+    const sign = (id: string = randomUUID()) => signRecord({ id, jobId, accepted });
     const first = randomUUID();
     expect(valueOf(await sign(first)).number).toBe(1);
     expect(valueOf(await sign(first)).number).toBe(1);
@@ -212,18 +212,18 @@ describe('a signed record', () => {
     const { jobId } = bench();
     const open = await openNow(jobId);
     expect(open.map(({ kind }) => kind)).toContain('openStep');
-    const [fault] = faultsOf(await signRecord({ id: randomUUID(), jobId, signedBy: 'Alva' }));
+    const [fault] = faultsOf(await signRecord({ id: randomUUID(), jobId }));
     expect(fault!.message).toMatch(/is open: settle it, or say why it is signed all the same/);
     const accepted = open.map((each) => ({ ...each, reason: 'handed over as it is' }));
-    valueOf(await signRecord({ id: randomUUID(), jobId, signedBy: 'Alva', accepted }));
+    valueOf(await signRecord({ id: randomUUID(), jobId, accepted }));
     const rows = await bench().rows();
     expect(rows.signedRecords[0]!.snapshot.open).toEqual(accepted);
     const step = rows.steps.find(({ doneBy }) => doneBy === 'signing')!;
-    expect(rows.stepEvents).toMatchObject([{ stepId: step.id, kind: 'done', author: 'Alva', note: 'record 1' }]);
+    expect(rows.stepEvents).toMatchObject([{ stepId: step.id, kind: 'done', author: 'Ronja', note: 'record 1' }]);
   });
 
   it('of no job is refused in words', async () => {
-    const [fault] = faultsOf(await signRecord({ id: randomUUID(), jobId: randomUUID(), signedBy: 'Alva' }));
+    const [fault] = faultsOf(await signRecord({ id: randomUUID(), jobId: randomUUID() }));
     expect(fault!.message).toBe('this job is not here any more');
   });
 });

@@ -1,16 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { cpSync, mkdtempSync, readdirSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
 import { expect, it } from 'vitest';
 import { upgradeRows } from '@/core/shell/job/upgrades';
-import { MIGRATIONS, migrate } from '@/db/migrate';
+import { migrate } from '@/db/migrate';
+import { migrationsBefore } from '../support/before-migration';
 import { pglite } from '../support/engines';
 
 it('makes items of work of the pulls of a database that was there, and of an older document, the same', async () => {
-  const before = mkdtempSync(path.join(os.tmpdir(), 'migrations-'));
-  for (const file of readdirSync(MIGRATIONS))
-    if (file < '0011') cpSync(path.join(MIGRATIONS, file), path.join(before, file));
+  const before = migrationsBefore('0011');
   const database = await pglite.open();
   await migrate(database, before);
   const [jobId, point, roundId] = [randomUUID(), randomUUID(), randomUUID()];

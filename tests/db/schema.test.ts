@@ -133,13 +133,22 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
     const attempts = {
       control: insert(database, 'roundControls', [{ roundId: round.id, pointId: theirs }]),
       condition: insert(database, 'pointConditions', [
-        { id: id(), roundId: round.id, pointId: theirs, kind: 'worn', at, author: 'Nils' },
+        { id: id(), roundId: round.id, pointId: theirs, kind: 'worn', at, author: 'Nils', personId: null },
       ]),
       reading: insert(database, 'readings', [{ ...rows.readings[0]!, id: id(), pointId: theirs }]),
       reference: insert(database, 'referencePoints', [{ ...rows.referencePoints[0]!, id: id(), pointId: theirs }]),
       choice: insert(database, 'referenceChoices', [
         {
-          ...{ id: id(), jobId: round.jobId, pointId: own, dimensionId: null, at, author: 'Nils', reason: '' },
+          ...{
+            id: id(),
+            jobId: round.jobId,
+            pointId: own,
+            dimensionId: null,
+            at,
+            author: 'Nils',
+            personId: null,
+            reason: '',
+          },
           referenceId: other.references[0]!.id,
         },
       ]),

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { mkdtemp, writeFile } from 'node:fs/promises';
 import os from 'node:os';
@@ -13,6 +14,7 @@ import { loadJob } from '@/db/jobs';
 import { replayFirstFormat } from '@/db/journal/first-format';
 import { migrate } from '@/db/migrate';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
+import { migrationsBefore } from '../support/before-migration';
 import { demoRows } from '../support/demo-rows';
 import { pglite } from '../support/engines';
 
@@ -130,6 +132,58 @@ describe('what the ninth version wrote', () => {
     expect(weldSeams.map(({ inTurnWithId }) => inTurnWithId)).toEqual([null, null, null]);
     expect([weldMarks, cracks, stiffeners, axleReadings]).toEqual([[], [], [], []]);
     expect(readArchiveDocuments(archiveDocuments(read.value))).toEqual(read);
+  });
+});
+
+describe('what the tenth version wrote', () => {
+  it('says nothing of whom its authors are or what its people may do, and nothing is guessed', () => {
+    const read = readArchiveDocuments(
+      ['job.json', 'rounds/01.json', 'rounds/02.json'].map((name) => ({
+        path: name,
+        text: readFileSync(path.join('tests/fixtures/v10/solbris', name), 'utf8'),
+      })),
+    );
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    const { people, readings, signedRecords, workEvents } = read.value;
+    expect(people.map(({ name, roles, owner }) => ({ name, roles, owner })).slice(0, 1)).toEqual([
+      { name: 'Alva', roles: [], owner: false },
+    ]);
+    expect(new Set([...readings, ...workEvents].map(({ personId }) => personId))).toEqual(new Set([null]));
+    expect(signedRecords.every(({ hash }) => hash === null)).toBe(true);
+    expect(readArchiveDocuments(archiveDocuments(read.value))).toEqual(read);
+  });
+
+  it('becomes people in a database that was there: every name once, known by what it wrote', async () => {
+    const database = await pglite.open();
+    await migrate(database, migrationsBefore('0019'));
+    const job = randomUUID();
+    const at = '2026-11-20T08:00:00Z';
+    await database.query(
+      `insert into job (id, name, shell, identity_number, owner, shop, bench, driver_side, note, started_at, version)
+       values ($1, 'Old', '', '', '', '', '', 'left', '', $2, 1)`,
+      [job, at],
+    );
+    const entry = (author: string) =>
+      database.query(
+        `insert into log_entry (id, job_id, kind, text, reason, author, at) values ($1, $2, 'finding', 'seen', '', $3, $4)`,
+        [randomUUID(), job, author, at],
+      );
+    for (const author of ['Nils', 'nils ', 'Ronja']) await entry(author);
+    await migrate(database);
+    const people = await database.query<{ id: string; name: string; roles: string[]; owner: boolean }>(
+      'select id, name, roles, owner from person order by lower(name)',
+    );
+    expect(people.map(({ name }) => name.toLowerCase())).toEqual(['nils', 'ronja']);
+    expect(people[0]).toMatchObject({ roles: ['measure', 'plan', 'sign'], owner: false });
+    const entries = await database.query<{ author: string; personId: string }>(
+      'select author, person_id from log_entry order by author',
+    );
+    expect(entries.map(({ personId }) => personId).toSorted()).toEqual(
+      [people[0]!.id, people[0]!.id, people[1]!.id].toSorted(),
+    );
+    // What is written stays as it is written.
+    await expect(database.query(`update log_entry set text = 'x'`)).rejects.toThrow(/append-only/);
+    await database.close();
   });
 });
 

@@ -86,7 +86,7 @@ export class Bench {
       await rounds.openRound({
         round: {
           ...{ ...ids, name, stateId: ids.id, supportId: ids.id, instrumentVersionId: tape!.id },
-          ...{ temperature: 18, author: 'Ronja', shell: '' },
+          ...{ temperature: 18, shell: '' },
         },
         state: { ...ids, kind: 'asFound', note: '' },
         support: { ...ids, kind: 'stands', suspension: 'off', note: '' },

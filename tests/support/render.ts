@@ -6,7 +6,9 @@ import { readPreferences, type Preferences } from '@/formats/preferences';
 /** A part of the screen as its first HTML, with a user's choices made. */
 export function rendered(part: ReactElement, choices: Partial<Preferences> = {}): string {
   const initial = { ...readPreferences(undefined), ...choices };
-  return renderToStaticMarkup(createElement(PreferencesProvider, { initial, zone: 'UTC', children: part }));
+  return renderToStaticMarkup(
+    createElement(PreferencesProvider, { initial, zone: 'UTC', proved: undefined, children: part }),
+  );
 }
 
 /** Its text alone, blanks run together. */

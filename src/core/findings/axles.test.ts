@@ -12,7 +12,18 @@ function read([back, aside, turned]: readonly [number, number, number], noise = 
   ];
   const long = (from: number, to: number) => Math.hypot(wheel(to)[0]!, wheel(to)[1]! - (from * TRACK) / 2) + noise();
   return {
-    ...{ id: 'a', jobId: 'j', roundId: 'r', frontTrack: TRACK, rearTrack: TRACK, sd: 1, most: 5, at: '', author: 'N' },
+    ...{
+      id: 'a',
+      jobId: 'j',
+      roundId: 'r',
+      frontTrack: TRACK,
+      rearTrack: TRACK,
+      sd: 1,
+      most: 5,
+      at: '',
+      author: 'N',
+      personId: null,
+    },
     ...{ leftBase: long(-1, -1), rightBase: long(1, 1), leftDiagonal: long(-1, 1), rightDiagonal: long(1, -1) },
   };
 }

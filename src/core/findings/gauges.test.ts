@@ -88,6 +88,7 @@ describe('heads as gauges', () => {
         key: mount.id,
         at: round.startedAt,
         author: 'Ronja',
+        personId: null,
         reason: '',
       },
       value: chart.get(idOf('R1L'))![2] + setUp.z,

@@ -10,6 +10,7 @@ export const plannedStep = z
   })
   .refine(({ step, needs }) => !needs.includes(step.id), { path: ['needs'], message: 'a step does not need itself' });
 export const person = entity.person
+  .omit({ roles: true, owner: true })
   .refine(({ starts, ends }) => starts < ends, { path: ['ends'], message: 'the day ends after it begins' })
   .refine(({ noiseStarts, noiseEnds }) => noiseStarts < noiseEnds, {
     path: ['noiseEnds'],
@@ -20,8 +21,8 @@ export const closedDays = z.strictObject({
   days: z.array(entity.closedDay).min(1).max(400, 'at most 400 days at once'),
 });
 export const closedDayId = z.strictObject({ id: z.uuid() });
-export const booking = entity.booking.omit({ at: true, author: true });
-export const newTimer = entity.timer.omit({ at: true, author: true, heardAt: true, heardBy: true });
+export const booking = entity.booking.omit({ at: true, author: true, personId: true });
+export const newTimer = entity.timer.omit({ at: true, author: true, personId: true, heardAt: true, heardBy: true });
 export const heardTimer = z.strictObject({ id: z.uuid() });
 
 export type PlannedStepInput = z.input<typeof plannedStep>;

@@ -41,20 +41,20 @@ export const savedTemplate = z.strictObject({
   template: entity.template,
   corners: z.array(entity.templatePoint).min(3, 'three corners at least').max(500),
 });
-export const newPressTest = entity.pressTest.omit({ at: true, author: true });
+export const newPressTest = entity.pressTest.omit({ at: true, author: true, personId: true });
 export const newSection = entity.section;
 export const savedKeepOut = entity.keepOut;
 export const removedKeepOut = z.strictObject({ id: z.uuid() });
 /** What somebody said to a proposal: declined with a reason, allowed again. */
 export const decidedAdvice = entity.adviceTaken
-  .omit({ at: true, author: true })
+  .omit({ at: true, author: true, personId: true })
   .refine(({ choice, reason }) => choice !== 'declined' || reason !== '', {
     path: ['reason'],
     message: 'say why not',
   });
 export const newCheck = z
   .strictObject({
-    check: entity.removalCheck.omit({ at: true, author: true }),
+    check: entity.removalCheck.omit({ at: true, author: true, personId: true }),
     readings: z.array(entity.removalReading).max(40),
   })
   .refine(({ check, readings }) => readings.length > 0 || check.door !== null, {

@@ -23,7 +23,7 @@ export const panelSettings = z.strictObject({
 });
 export const panelMeasures = z.strictObject({
   hungId: z.uuid(),
-  measures: z.array(entity.panelMeasure.omit({ at: true, author: true })).max(14),
+  measures: z.array(entity.panelMeasure.omit({ at: true, author: true, personId: true })).max(14),
   corners: z
     .array(entity.openingCorner)
     .max(4)
@@ -59,7 +59,7 @@ export const allowances = z.strictObject({
 export const panelJoint = entity.panelJoint;
 /** Which joint of which panel. */
 export const panelJointKey = entity.panelJoint.pick({ hungId: true, name: true });
-export const letGo = entity.letGo.omit({ at: true, author: true });
+export const letGo = entity.letGo.omit({ at: true, author: true, personId: true });
 export const newFixing = entity.fixing.omit({ closedAt: true, closedBy: true });
 export const closedFixing = z.strictObject({ id: z.uuid(), open: z.boolean() });
 export const lap = entity.lap;
@@ -67,7 +67,7 @@ export const fitChecks = z.strictObject({
   jobId: z.uuid(),
   checks: z.array(entity.fitCheck).min(1).max(60, 'at most 60 checks at once'),
 });
-export const fitReading = entity.fitReading.omit({ at: true, author: true });
+export const fitReading = entity.fitReading.omit({ at: true, author: true, personId: true });
 export const trim = entity.trim;
 /** A row that is taken out. */
 export const rowId = z.strictObject({ id: z.uuid() });

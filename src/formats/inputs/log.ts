@@ -4,7 +4,7 @@ import { OPEN_KINDS } from '@/core/shell/record-document';
 
 /** A finding or a decision with what it is about. */
 export const newEntry = z.strictObject({
-  entry: logEntry.omit({ at: true, author: true }),
+  entry: logEntry.omit({ at: true, author: true, personId: true }),
   subjects: z.array(logSubject.omit({ entryId: true })),
   finding: findingDetail.omit({ entryId: true }).nullable().default(null),
   decision: decisionDetail.omit({ entryId: true }).nullable().default(null),
@@ -13,13 +13,14 @@ export const newEntry = z.strictObject({
 export const signing = z.strictObject({
   id: z.uuid(),
   jobId: z.uuid(),
-  signedBy: words.trim().min(1).max(80),
+  /** Said again by whoever has one. */
+  passphrase: z.string().max(200).default(''),
   accepted: z
     .array(z.strictObject({ kind: z.enum(OPEN_KINDS), subject: words, reason: words.trim().max(2000) }))
     .max(2000)
     .default([]),
 });
-export const newTag = partTag.omit({ number: true, at: true, author: true, version: true });
+export const newTag = partTag.omit({ number: true, at: true, author: true, personId: true, version: true });
 export const correctedTag = partTag;
 
 export type NewEntry = z.input<typeof newEntry>;

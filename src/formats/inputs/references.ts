@@ -33,7 +33,7 @@ export const trust = z.strictObject({
   trust: z.number('type a number').min(0, 'not below zero').max(1000),
 });
 export const use = z.strictObject({ jobId: z.uuid(), id: z.uuid(), inUse: z.boolean() });
-export const choice = entity.referenceChoice.omit({ at: true, author: true });
+export const choice = entity.referenceChoice.omit({ at: true, author: true, personId: true });
 export const mirroring = z.strictObject({ pointIds: z.array(z.uuid()), mirrored: z.boolean() });
 
 /** A round of another shell, from a file. */

@@ -3,13 +3,15 @@ import * as entity from '@/core/shell/job/entities';
 
 /** A round with the state of the shell and the support it stands on, which are rows of their own. */
 export const newRound = z.strictObject({
-  round: entity.round.omit({ number: true, startedAt: true, closedAt: true, version: true }),
+  round: entity.round.omit({
+    ...{ number: true, author: true, personId: true, startedAt: true, closedAt: true, version: true },
+  }),
   state: entity.shellState.omit({ reachedAt: true }),
   support: entity.support,
   control: z.array(z.uuid()),
 });
 /** A round closed or opened again. */
-export const roundEvent = entity.roundEvent.omit({ at: true, author: true });
+export const roundEvent = entity.roundEvent.omit({ at: true, author: true, personId: true });
 export const roundId = z.uuid();
 
 /** What is still open in a round: counts and codes. */

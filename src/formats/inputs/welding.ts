@@ -16,7 +16,9 @@ export const savedWeldSeam = z.strictObject({
 /** What a joint shrank by its marks, in place of what was said before. */
 export const setWeldMarks = z.strictObject({
   seamId: z.uuid(),
-  marks: z.array(entity.weldMark.omit({ at: true, author: true })).max(20, 'at most 20 pairs of marks a joint'),
+  marks: z
+    .array(entity.weldMark.omit({ at: true, author: true, personId: true }))
+    .max(20, 'at most 20 pairs of marks a joint'),
 });
 export const savedCrack = z.strictObject({ item: entity.workItem, crack: entity.crack });
 export const savedStiffener = z.strictObject({
@@ -35,7 +37,7 @@ export const savedStiffener = z.strictObject({
   }),
 });
 export const newAxleReading = entity.axleReading
-  .omit({ at: true, author: true })
+  .omit({ at: true, author: true, personId: true })
   .refine(({ leftDiagonal, rightDiagonal }) => (leftDiagonal === null) === (rightDiagonal === null), {
     path: ['rightDiagonal'],
     message: 'both diagonals, or neither',

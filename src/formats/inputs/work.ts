@@ -9,7 +9,7 @@ export const newBrace = z.strictObject({
 });
 /** Something that happened to an item of work; of a figure where its kind says one. */
 export const itemEvent = entity.workEvent
-  .omit({ at: true, author: true })
+  .omit({ at: true, author: true, personId: true })
   .refine(({ kind, value }) => entity.hasFigure(kind) === (value !== null), {
     path: ['value'],
     error: 'a figure goes with a check and with a turn, and with nothing else',
@@ -32,7 +32,7 @@ export const newPull = z.strictObject({
 export const itemHolds = z.strictObject({ itemId: z.uuid(), holds });
 export const itemPlates = z.strictObject({ itemId: z.uuid(), plates });
 /** The mark of a stroke as it is shown before it. */
-export const newStroke = entity.stroke.omit({ at: true, author: true });
+export const newStroke = entity.stroke.omit({ at: true, author: true, personId: true });
 
 /** A brace or a pull as it should have been written. */
 export const correctedBrace = z.strictObject({
@@ -44,7 +44,7 @@ export const correctedPull = z.strictObject({ item: entity.workItem, pull: entit
 export const correctedStep = entity.step;
 /** Something written taken back, or put back. */
 export const withdrawal = entity.withdrawal
-  .omit({ at: true, author: true })
+  .omit({ at: true, author: true, personId: true })
   .refine(({ kind, reason }) => kind === 'restored' || reason !== '', {
     path: ['reason'],
     message: 'say why it is taken back',
@@ -71,7 +71,7 @@ export const stepsInTurn = z.strictObject({
     .min(1)
     .max(40, 'at most 40 steps at once'),
 });
-export const stepEvent = entity.stepEvent.omit({ at: true, author: true });
+export const stepEvent = entity.stepEvent.omit({ at: true, author: true, personId: true });
 
 export type NewBrace = z.input<typeof newBrace>;
 export type ItemEventInput = z.input<typeof itemEvent>;

@@ -2,7 +2,7 @@ import { Document, Page, renderToBuffer, Text, View } from '@react-pdf/renderer'
 import type { RecordDocument } from '@/core/shell/record-document';
 import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
 import type { Formatter } from '../formatter';
-import { recordFacts, signedBy, type Signature } from '../record-tables';
+import { hashLine, recordFacts, signedBy, type Signature } from '../record-tables';
 import { Part, registerFonts, style } from './page-parts';
 import { Conformity, Rounds, Found, Final, Changes, Gaps, Work, Log, Photographs, Told } from './record-parts';
 
@@ -24,6 +24,7 @@ export function renderRecordPdf(input: RecordPdfInput): Promise<Buffer> {
 function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInput) {
   const { job } = record;
   const facts = recordFacts(record, signature, format);
+  const hash = hashLine(signature);
   return (
     <Document title={`Record of ${job.name}`} author={job.shop} language="en">
       <Page size={paper} style={style.page}>
@@ -49,6 +50,7 @@ function RecordPdf({ record, signature, paper, format, previews }: RecordPdfInpu
         <Photographs record={record} previews={previews} />
         <Part title="How sure this is, and who signs">
           <Text>{UNCERTAINTY_STATEMENT}</Text>
+          {hash ? <Text style={{ ...style.soft, marginTop: 6 }}>{hash}</Text> : null}
           <View style={{ flexDirection: 'row', marginTop: 34 }} wrap={false}>
             <Text style={{ width: '45%', borderTopWidth: 0.8, paddingTop: 2, marginRight: '10%' }}>
               {signedBy(signature, format)} · for {job.shop || 'the shop'}

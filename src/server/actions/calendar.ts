@@ -2,10 +2,12 @@
 
 import * as input from '@/formats/inputs/calendar';
 import { circleOf } from '@/core/days/calendar/circle';
-import { insert, put } from '@/db/table';
+import { newPerson } from '@/core/shell/people';
+import { insert } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
 import { edit, overtaken } from '../edit';
-import { useCase } from '../use-case';
+import { changePerson } from '../people/change';
+import { measuringCase, useCase } from '../use-case';
 
 /** Says how long a step takes, what it needs and who does it; how it was said before is kept. */
 export const planStep = useCase(input.plannedStep, async ({ step, needs, people }, context) =>
@@ -38,15 +40,9 @@ export const planStep = useCase(input.plannedStep, async ({ step, needs, people 
 );
 
 /** Names somebody in the shop, or a thing there is one of, or says when they work. */
-export const putPerson = useCase(input.person, async (person, { database }) => {
-  const [other] = await database.query('select from person where name = $1 and id <> $2 and retired_at is null', [
-    person.name,
-    person.id,
-  ]);
-  if (other && person.retiredAt === null) return failed('name', `there is a ${person.name} already: say which`);
-  await put(database, 'people', [person]);
-  return done(null);
-});
+export const putPerson = useCase(input.person, (person, { database }) =>
+  changePerson(database, person.id, (before) => ({ ...newPerson(person.id, person.name), ...before, ...person })),
+);
 
 /** Adds days on which nobody works, or on which it is too wet outdoors; one that is there already stays. */
 export const addClosedDays = useCase(input.closedDays, async ({ days }, { database }) => {
@@ -60,25 +56,25 @@ export const removeClosedDay = useCase(input.closedDayId, async ({ id }, { datab
 });
 
 /** Books time that was worked on a step. */
-export const book = useCase(input.booking, async (booking, { database, actor, now }) => {
-  await insert(database, 'bookings', [{ ...booking, at: now, author: actor }], { skipExisting: true });
+export const book = measuringCase(input.booking, async (booking, { database, signature }) => {
+  await insert(database, 'bookings', [{ ...booking, ...signature }], { skipExisting: true });
   return done(null);
 });
 
 /** Sets a timer: it rings in the program until somebody heard it. */
-export const setTimer = useCase(input.newTimer, async (timer, { database, actor, now }) => {
-  await insert(database, 'timers', [{ ...timer, at: now, author: actor, heardAt: null, heardBy: '' }], {
+export const setTimer = measuringCase(input.newTimer, async (timer, { database, signature }) => {
+  await insert(database, 'timers', [{ ...timer, ...signature, heardAt: null, heardBy: '' }], {
     skipExisting: true,
   });
   return done(null);
 });
 
 /** Somebody heard a timer, or does not want it any more; heard twice it was heard once. */
-export const hearTimer = useCase(input.heardTimer, async ({ id }, { database, actor, now }) => {
+export const hearTimer = measuringCase(input.heardTimer, async ({ id }, { database, actor, now }) => {
   await database.query('update timer set heard_at = $2, heard_by = $3 where id = $1 and heard_at is null', [
     id,
     now,
-    actor,
+    actor.name,
   ]);
   return done(null);
 });

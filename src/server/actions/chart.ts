@@ -10,7 +10,7 @@ import { insert, rowById, update, type EditableTable } from '@/db/table';
 import * as input from '@/formats/inputs/chart';
 import { done, failed, type Outcome } from '@/formats/outcome';
 import { edit, overtaken } from '../edit';
-import { useCase } from '../use-case';
+import { measuringCase, useCase } from '../use-case';
 import { onChart, writableChart } from '../writable-chart';
 
 /** A figure on the edition that may be written: the copy of the row it was on, as that row's copy is versioned. */
@@ -115,7 +115,7 @@ export const saveDimension = useCase(input.chartDimension, ({ dimension, referen
 );
 
 /** What rests on a point, to be seen before it is taken out. */
-export const pointUses = useCase(input.subjectId, async (id, { database }) => {
+export const pointUses = measuringCase(input.subjectId, async (id, { database }) => {
   const point = await rowById(database, 'points', id);
   const rows = point && (await loadJob(database, point.jobId));
   return rows ? done(usesOfPoint(rows, id)) : failed('point', 'this point is not here any more');

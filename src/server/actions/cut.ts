@@ -11,7 +11,7 @@ import * as input from '@/formats/inputs/cut';
 import { done, failed, type Failure } from '@/formats/outcome';
 import { modelFromFile } from '@/formats/structure-file';
 import { edit, overtaken, type Editor } from '../edit';
-import { useCase } from '../use-case';
+import { measuringCase, useCase } from '../use-case';
 
 type Stage = (typeof input.savedStage)['_output'];
 
@@ -169,9 +169,9 @@ async function writeEdition(
   { id, jobId, template }: Pick<Structure, 'id' | 'jobId' | 'template'>,
   last: Structure | undefined,
   model: ShellModel,
-  { actor, now, newId }: Editor,
+  { signature, newId }: Editor,
 ): Promise<void> {
-  await insert(tx, 'structures', [{ id, jobId, template, edition: (last?.edition ?? 0) + 1, at: now, author: actor }]);
+  await insert(tx, 'structures', [{ id, jobId, template, edition: (last?.edition ?? 0) + 1, ...signature }]);
   const ids = model.nodes.map(() => newId());
   await insert(
     tx,
@@ -214,8 +214,8 @@ export const saveTemplate = useCase(input.savedTemplate, async ({ template, corn
   });
 });
 
-export const addPressTest = useCase(input.newPressTest, async (test, { database, actor, now }) => {
-  await insert(database, 'pressTests', [{ ...test, at: now, author: actor }], { skipExisting: true });
+export const addPressTest = measuringCase(input.newPressTest, async (test, { database, signature }) => {
+  await insert(database, 'pressTests', [{ ...test, ...signature }], { skipExisting: true });
   return done(null);
 });
 
@@ -235,17 +235,17 @@ export const removeKeepOut = useCase(input.removedKeepOut, async ({ id }, { data
 });
 
 /** Keeps what somebody said to a proposal, with what it rested on. */
-export const decideAdvice = useCase(input.decidedAdvice, async (row, { database, actor, now }) => {
-  await insert(database, 'adviceTaken', [{ ...row, at: now, author: actor }], { skipExisting: true });
+export const decideAdvice = useCase(input.decidedAdvice, async (row, { database, signature }) => {
+  await insert(database, 'adviceTaken', [{ ...row, ...signature }], { skipExisting: true });
   return done(null);
 });
 
 /** Writes what was read in a minute after metal came out. */
-export const addCheck = useCase(input.newCheck, async ({ check, readings }, { database, actor, now }) => {
+export const addCheck = measuringCase(input.newCheck, async ({ check, readings }, { database, signature }) => {
   if (readings.some(({ checkId }) => checkId !== check.id))
     return failed('readings', 'a reading of another check cannot be put here');
   await database.transaction(async (tx) => {
-    await insert(tx, 'removalChecks', [{ ...check, at: now, author: actor }]);
+    await insert(tx, 'removalChecks', [{ ...check, ...signature }]);
     await insert(tx, 'removalReadings', readings);
   });
   return done(null);

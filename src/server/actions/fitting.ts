@@ -11,7 +11,7 @@ import { insert, put } from '@/db/table';
 import type { Queryable } from '@/db/database';
 import { done, failed } from '@/formats/outcome';
 import { edit, overtaken } from '../edit';
-import { useCase } from '../use-case';
+import { measuringCase, useCase } from '../use-case';
 
 const elsewhere = failed('panel', 'what was sent belongs to another panel');
 
@@ -59,7 +59,7 @@ export const setPanelSettings = useCase(input.panelSettings, async ({ hungId, se
 });
 
 /** Writes what was measured of a panel and its opening and which points are its corners, in place of what was said before. */
-export const setPanelMeasures = useCase(input.panelMeasures, async (said, { database, actor, now }) => {
+export const setPanelMeasures = measuringCase(input.panelMeasures, async (said, { database, signature }) => {
   const { hungId, measures, corners } = said;
   if ([...measures, ...corners].some((each) => each.hungId !== hungId)) return elsewhere;
   await database.transaction(async (tx) => {
@@ -68,7 +68,7 @@ export const setPanelMeasures = useCase(input.panelMeasures, async (said, { data
     await insert(
       tx,
       'panelMeasures',
-      measures.map((each) => ({ ...each, at: now, author: actor })),
+      measures.map((each) => ({ ...each, ...signature })),
     );
     await insert(tx, 'openingCorners', corners);
   });
@@ -131,27 +131,27 @@ export const removePanelJoint = useCase(input.panelJointKey, async ({ hungId, na
 );
 
 /** Notes how far a joint sprang with its clamp off; one that had no name before has one now. */
-export const addLetGo = useCase(input.letGo, async (test, { database, actor, now }) => {
+export const addLetGo = measuringCase(input.letGo, async (test, { database, signature }) => {
   await database.transaction(async (tx) => {
     const joint = { hungId: test.hungId, name: test.place, edge: null, jointId: null };
     await insert(tx, 'panelJoints', [joint], { skipExisting: true });
-    await insert(tx, 'letGos', [{ ...test, at: now, author: actor }], { skipExisting: true });
+    await insert(tx, 'letGos', [{ ...test, ...signature }], { skipExisting: true });
   });
   return done(null);
 });
 
 /** Names what a panel goes back on, or what was put in for a while. */
-export const addFixing = useCase(input.newFixing, async (fixing, { database }) => {
+export const addFixing = measuringCase(input.newFixing, async (fixing, { database }) => {
   await insert(database, 'fixings', [{ ...fixing, closedAt: null, closedBy: '' }], { skipExisting: true });
   return done(null);
 });
 
 /** Says that something put in for a while is welded or ground, or that it is not. */
-export const closeFixing = useCase(input.closedFixing, async ({ id, open }, { database, actor, now }) => {
+export const closeFixing = measuringCase(input.closedFixing, async ({ id, open }, { database, actor, now }) => {
   await database.query('update fixing set closed_at = $2, closed_by = $3 where id = $1 and (closed_at is null) <> $4', [
     id,
     open ? null : now,
-    open ? '' : actor,
+    open ? '' : actor.name,
     open,
   ]);
   return done(null);
@@ -187,8 +187,8 @@ export const removeFitCheck = useCase(input.rowId, async ({ id }, { database }) 
 });
 
 /** Notes what a check was read as; the last reading holds. */
-export const readFitCheck = useCase(input.fitReading, async (reading, { database, actor, now }) => {
-  await insert(database, 'fitReadings', [{ ...reading, at: now, author: actor }], { skipExisting: true });
+export const readFitCheck = measuringCase(input.fitReading, async (reading, { database, signature }) => {
+  await insert(database, 'fitReadings', [{ ...reading, ...signature }], { skipExisting: true });
   return done(null);
 });
 
@@ -207,27 +207,29 @@ export const removeTrim = useCase(input.rowId, async ({ id }, { database }) => {
 const inMm = { length: (mm: number) => `${mm.toFixed(1)} mm` };
 
 /** A panel, or one joint of it, goes to a rung of the holding ladder: up where nothing speaks against it, back whenever it is wanted. */
-export const holdPanel = useCase(input.heldAt, async ({ id, hungId, joint, to, reason }, { database, actor, now }) =>
-  database.transaction(async (tx) => {
-    const job = await jobOf(tx, hungId);
-    const panel = job?.hungPanels.find((each) => each.id === hungId);
-    if (!job || !panel) return failed('panel', 'this panel is not in the job any more');
-    if (joint !== '' && !job.rows.panelJoints.some((each) => each.hungId === hungId && each.name === joint))
-      return failed('joint', `this panel has no joint "${joint}" any more`);
-    const parts = movesTo(job, panel, to, joint);
-    if (parts.length === 0) return done(null);
-    const faults = holdingFaults(job, panel, to, joint);
-    if (faults.length > 0) return failed('to', faults.map((fault) => holdingFaultText(fault, inMm)).join(' '));
-    const back = HOLDING_RUNGS.indexOf(to) < HOLDING_RUNGS.indexOf(rungOf(job, panel, parts[0]));
-    if (back && reason === '') return failed('reason', 'say why it goes back');
-    const event = { itemId: hungId, kind: to, reason, value: null, at: now, author: actor };
-    await insert(
-      tx,
-      'workEvents',
-      parts.map((key, i) => ({ ...event, key, id: i === 0 ? id : randomUUID() })),
-    );
-    return done(null);
-  }),
+export const holdPanel = measuringCase(
+  input.heldAt,
+  async ({ id, hungId, joint, to, reason }, { database, signature }) =>
+    database.transaction(async (tx) => {
+      const job = await jobOf(tx, hungId);
+      const panel = job?.hungPanels.find((each) => each.id === hungId);
+      if (!job || !panel) return failed('panel', 'this panel is not in the job any more');
+      if (joint !== '' && !job.rows.panelJoints.some((each) => each.hungId === hungId && each.name === joint))
+        return failed('joint', `this panel has no joint "${joint}" any more`);
+      const parts = movesTo(job, panel, to, joint);
+      if (parts.length === 0) return done(null);
+      const faults = holdingFaults(job, panel, to, joint);
+      if (faults.length > 0) return failed('to', faults.map((fault) => holdingFaultText(fault, inMm)).join(' '));
+      const back = HOLDING_RUNGS.indexOf(to) < HOLDING_RUNGS.indexOf(rungOf(job, panel, parts[0]));
+      if (back && reason === '') return failed('reason', 'say why it goes back');
+      const event = { itemId: hungId, kind: to, reason, value: null, ...signature };
+      await insert(
+        tx,
+        'workEvents',
+        parts.map((key, i) => ({ ...event, key, id: i === 0 ? id : randomUUID() })),
+      );
+      return done(null);
+    }),
 );
 
 async function jobOf(tx: Queryable, hungId: string): Promise<Job | undefined> {

@@ -4,7 +4,7 @@ import { headers } from 'next/headers';
 import * as input from '@/formats/inputs/floor';
 import { done, failed } from '@/formats/outcome';
 import { DEVICE_HEADER, theFloor, type Floor } from '../floor/floor';
-import { useCase } from '../use-case';
+import { ownersCase } from '../use-case';
 
 /** Who may come in is decided at the machine itself, not on a device that was let in. */
 async function atTheMachine() {
@@ -16,7 +16,7 @@ async function atTheMachine() {
 const isFloor = (found: Awaited<ReturnType<typeof atTheMachine>>): found is Floor => 'state' in found;
 
 /** Answers on the shop's network from now on, or on this machine alone. */
-export const switchFloor = useCase(input.switchedFloor, async ({ on }) => {
+export const switchFloor = ownersCase(input.switchedFloor, async ({ on }) => {
   const floor = await atTheMachine();
   if (!isFloor(floor)) return floor;
   try {
@@ -28,7 +28,7 @@ export const switchFloor = useCase(input.switchedFloor, async ({ on }) => {
 });
 
 /** Shows a new code, in place of the one before. */
-export const showPairingCode = useCase(input.pairingCode, async () => {
+export const showPairingCode = ownersCase(input.pairingCode, async () => {
   const floor = await atTheMachine();
   if (!isFloor(floor)) return floor;
   floor.newCode();
@@ -36,7 +36,7 @@ export const showPairingCode = useCase(input.pairingCode, async () => {
 });
 
 /** A device that was let in is asked for a code again. */
-export const sendDeviceAway = useCase(input.deviceSentAway, async ({ id }) => {
+export const sendDeviceAway = ownersCase(input.deviceSentAway, async ({ id }) => {
   const floor = await atTheMachine();
   if (!isFloor(floor)) return floor;
   floor.sendAway(id);

@@ -10,10 +10,10 @@ import { archiveIn, backupsIn } from '../backups/manifest';
 import { backUp } from '../backups/schedule';
 import { keepGoing } from '../start-store';
 import { dataFolder, isDamaged, openAgain, store } from '../store';
-import { useCase } from '../use-case';
+import { measuringCase, ownersCase } from '../use-case';
 
 /** Takes a backup now and proves it. */
-export const takeBackupNow = useCase(input.nothing, async (_, context) => {
+export const takeBackupNow = measuringCase(input.nothing, async (_, context) => {
   try {
     await backUp(context);
     return done(null);
@@ -23,7 +23,7 @@ export const takeBackupNow = useCase(input.nothing, async (_, context) => {
 });
 
 /** Brings a job back from a backup. */
-export const bringBack = useCase(input.bringBack, async ({ backupAt, jobId, as }, context) => {
+export const bringBack = ownersCase(input.bringBack, async ({ backupAt, jobId, as }, context) => {
   const backup = (await backupsIn(context.backups)).find(({ at }) => at === backupAt);
   if (!backup?.jobs.some(({ id }) => id === jobId)) return failed('backup', 'this backup is not here any more');
   // Not the whole context: nobody signs here, and asking for the actor would.

@@ -6,7 +6,7 @@ import { correctedTag, newEntry, newTag } from '@/formats/inputs/log';
 import { done, failed, type Outcome } from '@/formats/outcome';
 import { inspectPhotograph, storePhotograph, type TakenPhotograph } from '../photographs';
 import { edit, overtaken } from '../edit';
-import { runUseCase, useCase } from '../use-case';
+import { measuringCase, runUseCase } from '../use-case';
 
 /**
  * Writes a finding or a decision with its subjects and photographs: the form's field `entry` holds
@@ -22,15 +22,15 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
     if (!inspected.ok) return inspected;
     taken.push({ file, photograph: inspected.value });
   }
-  return runUseCase(newEntry, json.value, async ({ entry, subjects, finding, decision }, context) => {
-    const { database, pictures, actor, now, newId } = context;
+  return runUseCase('measure', newEntry, json.value, async ({ entry, subjects, finding, decision }, context) => {
+    const { database, pictures, signature, newId } = context;
     if (entry.kind === 'decision' && entry.reason.trim() === '') return failed('reason', 'a decision needs its reason');
     if (entry.kind === 'assumption' && entry.overturnedBy?.trim() === '')
       return failed('overturnedBy', 'say what would overturn it');
     const known = await database.query('select id from log_entry where id = $1', [entry.id]);
     if (known.length > 0) return done(null);
     await database.transaction(async (tx) => {
-      await insert(tx, 'logEntries', [{ ...entry, author: actor, at: now }]);
+      await insert(tx, 'logEntries', [{ ...entry, ...signature }]);
       await insert(
         tx,
         'logSubjects',
@@ -44,8 +44,7 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
           jobId: entry.jobId,
           entryId: entry.id,
           name: file.name.slice(0, 200),
-          author: actor,
-          at: now,
+          ...signature,
         });
     });
     return done(null);
@@ -53,7 +52,7 @@ export async function writeLogEntry(form: FormData): Promise<Outcome> {
 }
 
 /** Gives a part that was taken off the next number. */
-export const tagPart = useCase(newTag, (tag, { database, actor, now }) =>
+export const tagPart = measuringCase(newTag, (tag, { database, signature }) =>
   database.transaction(async (tx) => {
     const [known] = await tx.query<{ number: number }>('select number from part_tag where id = $1', [tag.id]);
     if (known) return done({ number: known.number });
@@ -61,12 +60,12 @@ export const tagPart = useCase(newTag, (tag, { database, actor, now }) =>
       'select coalesce(max(number), 0) + 1 as next from part_tag where job_id = $1',
       [tag.jobId],
     );
-    await insert(tx, 'partTags', [{ ...tag, number: last!.next, at: now, author: actor, version: 1 }]);
+    await insert(tx, 'partTags', [{ ...tag, number: last!.next, ...signature, version: 1 }]);
     return done({ number: last!.next });
   }),
 );
 
-export const correctTag = useCase(correctedTag, (tag, context) =>
+export const correctTag = measuringCase(correctedTag, (tag, context) =>
   context.database.transaction(async (tx) => {
     const result = await edit(tx, 'partTags', tag, context);
     return result.ok ? done(null) : overtaken(result.current);

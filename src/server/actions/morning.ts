@@ -3,12 +3,12 @@
 import { insert } from '@/db/table';
 import { newMorning } from '@/formats/inputs/morning';
 import { done } from '@/formats/outcome';
-import { useCase } from '../use-case';
+import { measuringCase } from '../use-case';
 
 /** Keeps the readings of a morning. Sent twice they are kept once. */
-export const writeMorning = useCase(newMorning, ({ check, readings }, { database, actor, now }) =>
+export const writeMorning = measuringCase(newMorning, ({ check, readings }, { database, signature }) =>
   database.transaction(async (tx) => {
-    await insert(tx, 'morningChecks', [{ ...check, at: now, author: actor }], { skipExisting: true });
+    await insert(tx, 'morningChecks', [{ ...check, ...signature }], { skipExisting: true });
     await insert(
       tx,
       'morningReadings',

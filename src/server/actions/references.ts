@@ -182,8 +182,8 @@ export const putInUse = useCase(input.use, ({ jobId, id, inUse }, { database }) 
 );
 
 /** Notes by which reference one point or dimension is judged, against the ranks. */
-export const chooseReference = useCase(input.choice, async (choice, { database, actor, now }) => {
-  await insert(database, 'referenceChoices', [{ ...choice, author: actor, at: now }], { skipExisting: true });
+export const chooseReference = useCase(input.choice, async (choice, { database, signature }) => {
+  await insert(database, 'referenceChoices', [{ ...choice, ...signature }], { skipExisting: true });
   return done(null);
 });
 

@@ -5,49 +5,58 @@ import { insert, rowById, update } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
 import { rowsAt } from '../rows-at';
 import { runTask } from '../tasks';
-import { useCase } from '../use-case';
+import { measuringCase, useCase } from '../use-case';
 
 /** Opens a round of measuring: the state of the shell and the support it stands on are rows of their own. */
-export const openRound = useCase(input.newRound, async ({ round, state, support, control }, { database, now }) => {
-  await database.transaction(async (tx) => {
-    await insert(tx, 'shellStates', [{ ...state, reachedAt: now }]);
-    await insert(tx, 'supports', [support]);
-    const [last] = await tx.query<{ next: number }>(
-      'select coalesce(max(number), 0) + 1 as next from round where job_id = $1',
-      [round.jobId],
-    );
-    // It is read of the shell as it stands: on the set-up planned last, unless it is another shell.
-    const [stands] = await tx.query<{ id: string }>(
-      `select set_up.id from set_up join work_item on work_item.id = set_up.id
+export const openRound = measuringCase(
+  input.newRound,
+  async ({ round, state, support, control }, { database, actor, now }) => {
+    const { name: author, personId } = actor;
+    await database.transaction(async (tx) => {
+      await insert(tx, 'shellStates', [{ ...state, reachedAt: now }]);
+      await insert(tx, 'supports', [support]);
+      const [last] = await tx.query<{ next: number }>(
+        'select coalesce(max(number), 0) + 1 as next from round where job_id = $1',
+        [round.jobId],
+      );
+      // It is read of the shell as it stands: on the set-up planned last, unless it is another shell.
+      const [stands] = await tx.query<{ id: string }>(
+        `select set_up.id from set_up join work_item on work_item.id = set_up.id
        where set_up.job_id = $1
        order by case when exists (select from work_event where item_id = set_up.id and kind = 'ticked')
          then work_item.code else '' end desc, work_item.code
        limit 1`,
-      [round.jobId],
-    );
-    const setUpId = round.shell === '' ? (stands?.id ?? null) : null;
-    await insert(tx, 'rounds', [{ ...round, setUpId, number: last!.next, startedAt: now, closedAt: null, version: 1 }]);
-    await insert(
-      tx,
-      'roundControls',
-      control.map((pointId) => ({ roundId: round.id, pointId })),
-    );
-  });
-  return done({ roundId: round.id });
-});
+        [round.jobId],
+      );
+      const setUpId = round.shell === '' ? (stands?.id ?? null) : null;
+      await insert(tx, 'rounds', [
+        {
+          ...{ ...round, author, personId, setUpId, number: last!.next },
+          ...{ startedAt: now, closedAt: null, version: 1 },
+        },
+      ]);
+      await insert(
+        tx,
+        'roundControls',
+        control.map((pointId) => ({ roundId: round.id, pointId })),
+      );
+    });
+    return done({ roundId: round.id });
+  },
+);
 
 /**
  * Closes a round, or opens it again: an event with who and why. Said twice it is done once, and a round that is as wanted
  * already stays as it is.
  */
-export const recordRoundEvent = useCase(input.roundEvent, (event, { database, actor, now }) =>
+export const recordRoundEvent = measuringCase(input.roundEvent, (event, { database, signature, now }) =>
   database.transaction(async (tx) => {
     const round = await rowById(tx, 'rounds', event.roundId);
     if (!round) return failed('round', 'this round is not here any more');
     const closing = event.kind === 'closed';
     if (closing === (round.closedAt !== null)) return done(null);
     if (!closing && event.reason.trim() === '') return failed('reason', 'opening a closed round needs its reason');
-    await insert(tx, 'roundEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
+    await insert(tx, 'roundEvents', [{ ...event, ...signature }], { skipExisting: true });
     await update(tx, 'rounds', { ...round, closedAt: closing ? now : null });
     return done(null);
   }),
@@ -80,7 +89,7 @@ export const dropRound = useCase(input.roundId, (roundId, { database }) =>
 );
 
 /** What is still open in a round, to be seen before it is closed. */
-export const openInRound = useCase(input.roundId, async (roundId, { database }) => {
+export const openInRound = measuringCase(input.roundId, async (roundId, { database }) => {
   const round = await rowById(database, 'rounds', roundId);
   const at = round && (await rowsAt(database, round.jobId));
   if (!at) return failed('round', 'this round is not here any more');
@@ -94,7 +103,7 @@ export const openInRound = useCase(input.roundId, async (roundId, { database }) 
 });
 
 /** Sets the points the round is aligned on. */
-export const setControl = useCase(input.control, async ({ roundId, pointIds }, { database }) => {
+export const setControl = measuringCase(input.control, async ({ roundId, pointIds }, { database }) => {
   await database.transaction(async (tx) => {
     await tx.query('delete from round_control where round_id = $1', [roundId]);
     await insert(

@@ -7,7 +7,7 @@ import * as input from '@/formats/inputs/set-up';
 import { itemEvent } from '@/formats/inputs/work';
 import { done, failed } from '@/formats/outcome';
 import { edit, overtaken } from '../edit';
-import { useCase } from '../use-case';
+import { measuringCase, useCase } from '../use-case';
 
 type Version = (typeof input.benchVersion)['_output']['version'];
 
@@ -106,7 +106,7 @@ export const setPlatform = useCase(input.platform, async ({ jobId, points }, { d
 });
 
 /** Notes that a mount was built or is not, stands so high, or that the support was adjusted; said twice it happened once. */
-export const noteSetUp = useCase(itemEvent, async (event, { database, actor, now }) => {
-  await insert(database, 'workEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
+export const noteSetUp = measuringCase(itemEvent, async (event, { database, signature }) => {
+  await insert(database, 'workEvents', [{ ...event, ...signature }], { skipExisting: true });
   return done(null);
 });

@@ -12,7 +12,10 @@ import { useCase } from '../use-case';
 /** Brings a round of another shell in from a file: its readings under this shell's point names. */
 export const importSister = useCase(
   sisterFile,
-  async ({ jobId, shell, instrumentVersionId, unit, file, mapping }, { database, actor: author, now: at, newId }) => {
+  async (
+    { jobId, shell, instrumentVersionId, unit, file, mapping },
+    { database, actor: { name: author, personId }, now: at, newId },
+  ) => {
     const read = readSister(file.text, file.name, unit);
     if (!read.ok) return { ok: false, faults: read.faults.map((message) => ({ path: 'file', message })) };
     const roundId = newId();
@@ -21,7 +24,7 @@ export const importSister = useCase(
       ...{ id: newId(), jobId, kind: 'stands' as const, suspension: 'onUnloaded' as const, note: shell },
     };
     const readings = read.readings.flatMap((reading, i) =>
-      rowOf(reading, mapping, { roundId, sequence: i, instrumentVersionId, author, at }),
+      rowOf(reading, mapping, { roundId, sequence: i, instrumentVersionId, author, personId, at }),
     );
     if (readings.length === 0)
       return failed(
@@ -43,6 +46,7 @@ export const importSister = useCase(
             name: `Sister car: ${shell}`.slice(0, 200),
             instrumentVersionId,
             author,
+            personId,
             shell,
           },
           ...{
@@ -65,7 +69,10 @@ export const importSister = useCase(
 function rowOf(
   { quantity, codes, value, measure, pointers }: SisterReading,
   mapping: Readonly<Record<string, string>>,
-  { at, ...row }: Pick<Reading, 'roundId' | 'sequence' | 'instrumentVersionId' | 'author'> & { at: string },
+  {
+    at,
+    ...row
+  }: Pick<Reading, 'roundId' | 'sequence' | 'instrumentVersionId' | 'author' | 'personId'> & { at: string },
 ): Reading[] {
   const [pointId, toPointId] = codes.map((code) => mapping[code]);
   if (!pointId || (codes.length > 1 && (!toPointId || toPointId === pointId))) return [];

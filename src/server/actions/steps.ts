@@ -7,7 +7,7 @@ import { insert } from '@/db/table';
 import { done } from '@/formats/outcome';
 import { lastKind } from '@/db/events';
 import { edit, overtaken } from '../edit';
-import { useCase } from '../use-case';
+import { measuringCase, useCase } from '../use-case';
 
 /** Adds a step behind the others of its rung; it needs the one before it until somebody says otherwise. */
 export const addStep = useCase(input.newStep, async (step, { database }) => {
@@ -59,11 +59,11 @@ export const correctStep = useCase(input.correctedStep, (step, context) =>
 );
 
 /** Notes what happened to a step: begun, curing until, missing, done, dropped, reopened; said twice it happened once. */
-export const recordStepEvent = useCase(input.stepEvent, (event, { database, actor, now }) =>
+export const recordStepEvent = measuringCase(input.stepEvent, (event, { database, signature }) =>
   database.transaction(async (tx) => {
     const waits = event.until !== null || event.note !== '';
     if (!waits && (await lastKind(tx, 'step', event.stepId)) === event.kind) return done(null);
-    await insert(tx, 'stepEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
+    await insert(tx, 'stepEvents', [{ ...event, ...signature }], { skipExisting: true });
     return done(null);
   }),
 );

@@ -7,7 +7,7 @@ import type { Queryable } from '@/db/database';
 import { columns, insert } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
 import { edit, overtaken, type Editor } from '../edit';
-import { useCase } from '../use-case';
+import { measuringCase, useCase } from '../use-case';
 
 /** Says how a joint is welded again; how it was said before is kept. */
 export const saveWeldSeam = useCase(input.savedWeldSeam, async ({ seam, stretches }, context) => {
@@ -42,7 +42,7 @@ export const saveWeldSeam = useCase(input.savedWeldSeam, async ({ seam, stretche
 });
 
 /** Says what a joint shrank, in place of what was said before. */
-export const setWeldMarks = useCase(input.setWeldMarks, ({ seamId, marks }, { database, actor, now }) => {
+export const setWeldMarks = measuringCase(input.setWeldMarks, ({ seamId, marks }, { database, signature }) => {
   if (marks.some((mark) => mark.seamId !== seamId))
     return Promise.resolve(failed('marks', 'marks of another joint cannot be put here'));
   return database.transaction(async (tx) => {
@@ -54,7 +54,7 @@ export const setWeldMarks = useCase(input.setWeldMarks, ({ seamId, marks }, { da
     const said = marks.map((mark) => {
       const old = known.get(mark.id);
       const isSame = old && old.before === mark.before && old.cold === mark.cold && old.sd === mark.sd;
-      return isSame ? { ...mark, at: old.at, author: old.author } : { ...mark, at: now, author: actor };
+      return isSame ? { ...mark, at: old.at, author: old.author, personId: old.personId } : { ...mark, ...signature };
     });
     await insert(tx, 'weldMarks', said);
     return done(null);
@@ -95,7 +95,7 @@ async function writeItem<T extends 'cracks' | 'stiffeners'>(
 }
 
 /** Keeps how the axles stand, as they were read last. */
-export const readAxles = useCase(input.newAxleReading, async (reading, { database, actor, now }) => {
-  await insert(database, 'axleReadings', [{ ...reading, at: now, author: actor }], { skipExisting: true });
+export const readAxles = measuringCase(input.newAxleReading, async (reading, { database, signature }) => {
+  await insert(database, 'axleReadings', [{ ...reading, ...signature }], { skipExisting: true });
   return done(null);
 });

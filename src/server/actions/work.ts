@@ -5,15 +5,15 @@ import { insert } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
 import { lastEvent } from '@/db/events';
 import { edit, overtaken } from '../edit';
-import { useCase } from '../use-case';
+import { measuringCase, useCase, type Signature } from '../use-case';
 
-const plannedNow = (itemId: string, id: string, at: string, author: string) => ({
-  ...{ id, itemId, at, author },
+const plannedNow = (itemId: string, id: string, signature: Signature) => ({
+  ...{ id, itemId, ...signature },
   ...{ kind: 'planned' as const, key: '', reason: '', value: null },
 });
 
 /** Plans a brace between two points, with the dimensions it is there to hold. */
-export const planBrace = useCase(input.newBrace, async (planned, { database, actor, now, newId }) => {
+export const planBrace = useCase(input.newBrace, async (planned, { database, signature, newId }) => {
   const { item, brace, dimensionIds } = planned;
   if (item.id !== brace.id || item.kind !== 'brace') return failed('item', 'this is no brace');
   await database.transaction(async (tx) => {
@@ -24,17 +24,17 @@ export const planBrace = useCase(input.newBrace, async (planned, { database, act
       'braceDimensions',
       dimensionIds.map((dimensionId) => ({ braceId: brace.id, dimensionId })),
     );
-    await insert(tx, 'workEvents', [plannedNow(brace.id, newId(), now, actor)]);
+    await insert(tx, 'workEvents', [plannedNow(brace.id, newId(), signature)]);
   });
   return done(null);
 });
 
 /** Notes what happened to an item of work; said twice it happened once: a figure is what it comes to, not what was added. */
-export const recordItemEvent = useCase(input.itemEvent, (event, { database, actor, now }) =>
+export const recordItemEvent = measuringCase(input.itemEvent, (event, { database, signature }) =>
   database.transaction(async (tx) => {
     const last = await lastEvent(tx, 'work', event.itemId, event.key);
     if (last?.kind === event.kind && (last.value ?? null) === event.value) return done(null);
-    await insert(tx, 'workEvents', [{ ...event, at: now, author: actor }], { skipExisting: true });
+    await insert(tx, 'workEvents', [{ ...event, ...signature }], { skipExisting: true });
     return done(null);
   }),
 );
@@ -44,7 +44,7 @@ const ofAnother = failed('plates', 'a plate of another pull cannot be made here'
 const onItself = failed('plates', 'the pull’s own point takes what the plates leave: name it once');
 
 /** Plans a pull, with what holds the shell against it and the further plates its bar goes through. */
-export const planPull = useCase(input.newPull, async (planned, { database, actor, now, newId }) => {
+export const planPull = useCase(input.newPull, async (planned, { database, signature, newId }) => {
   const { item, pull, holds, plates } = planned;
   if (item.id !== pull.id || item.kind !== 'pull') return failed('item', 'this is no pull');
   if (holds.some(({ itemId }) => itemId !== pull.id)) return strange;
@@ -55,14 +55,14 @@ export const planPull = useCase(input.newPull, async (planned, { database, actor
     await insert(tx, 'pulls', [{ ...pull, version: 1 }]);
     await insert(tx, 'holds', holds);
     await insert(tx, 'plates', plates);
-    await insert(tx, 'workEvents', [plannedNow(pull.id, newId(), now, actor)]);
+    await insert(tx, 'workEvents', [plannedNow(pull.id, newId(), signature)]);
   });
   return done(null);
 });
 
 /** Keeps the mark a stroke goes to; the same mark shown twice is one. */
-export const setStroke = useCase(input.newStroke, async (stroke, { database, actor, now }) => {
-  await insert(database, 'strokes', [{ ...stroke, at: now, author: actor }], { skipExisting: true });
+export const setStroke = measuringCase(input.newStroke, async (stroke, { database, signature }) => {
+  await insert(database, 'strokes', [{ ...stroke, ...signature }], { skipExisting: true });
   return done(null);
 });
 
@@ -116,14 +116,14 @@ export const correctPull = useCase(input.correctedPull, ({ item, pull }, context
 );
 
 /** Takes back something that was written, or puts it back. Said twice it is done once. */
-export const withdraw = useCase(input.withdrawal, (withdrawal, { database, actor, now }) =>
+export const withdraw = useCase(input.withdrawal, (withdrawal, { database, signature }) =>
   database.transaction(async (tx) => {
     const [last] = await tx.query<{ kind: string }>(
       'select kind from withdrawal where row_id = $1 order by at desc limit 1',
       [withdrawal.rowId],
     );
     if ((last?.kind ?? 'restored') === withdrawal.kind) return done(null);
-    await insert(tx, 'withdrawals', [{ ...withdrawal, at: now, author: actor }], { skipExisting: true });
+    await insert(tx, 'withdrawals', [{ ...withdrawal, ...signature }], { skipExisting: true });
     return done(null);
   }),
 );

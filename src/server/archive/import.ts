@@ -51,7 +51,7 @@ export async function importJob(into: Into, zipPath: string, as: BringAs = 'new'
     await database.transaction(async (tx) => {
       if (as === 'replace') await removeJob(tx, job.id);
       for (const table of JOB_TABLE_NAMES)
-        await insert(tx, table, rows[table] as never[], {
+        await insert(tx, table, (table === 'people' ? strangers(rows) : rows[table]) as never[], {
           skipExisting: as === 'missing' || isShopTable(table),
         });
       if (present && as === 'replace') await removeContent(tx, onlyIn(present, rows));
@@ -64,6 +64,10 @@ export async function importJob(into: Into, zipPath: string, as: BringAs = 'new'
     throw error;
   }
 }
+
+/** People who come with a job may do nothing here until the owner of this shop says so. */
+const strangers = ({ people }: JobRows): JobRows['people'] =>
+  people.map((each) => ({ ...each, roles: [], owner: false }));
 
 /** Takes back the pictures of an import that came to nothing. */
 async function letGo({ database, pictures }: Into, brought: readonly string[]): Promise<void> {

@@ -13,6 +13,7 @@ import path from 'node:path';
 import { certificatesIn, type Certificates } from './certificates';
 import { Devices } from './devices';
 import type { FloorState } from '../../formats/floor';
+import { cookieOf, formOf, html, seeOther } from './answers';
 import { DEVICE_HEADER, type Floor } from './floor';
 import { pairPage, trustPage } from './pages';
 
@@ -33,7 +34,6 @@ interface FloorOptions {
 const COOKIE = 'vinkel-device';
 /** A device stays paired until it is sent away: a year, and anew with each visit. */
 const YEAR = 365 * 24 * 3600;
-const MOST_FORM = 2000;
 
 /** The names and addresses this machine has on its networks. */
 export function namesHere(besides: readonly string[] = []): string[] {
@@ -135,7 +135,7 @@ async function admit(
   { devices, handle }: { readonly devices: Devices; readonly handle: RequestListener },
 ): Promise<void> {
   const [where] = (request.url ?? '/').split('?');
-  const device = devices.known(cookieOf(request));
+  const device = devices.known(cookieOf(request, COOKIE));
   delete request.headers[DEVICE_HEADER];
   if (where === '/pair' && request.method === 'POST') return pairing(request, response, devices);
   if (device) {
@@ -153,12 +153,8 @@ async function admit(
 }
 
 async function pairing(request: IncomingMessage, response: ServerResponse, devices: Devices): Promise<void> {
-  let text = '';
-  for await (const chunk of request) {
-    text += String(chunk);
-    if (text.length > MOST_FORM) return html(response, 413, pairPage());
-  }
-  const form = new URLSearchParams(text);
+  const form = await formOf(request);
+  if (!form) return html(response, 413, pairPage());
   const name = form.get('name') ?? '';
   const paired = await devices.pair(form.get('code') ?? '', name, request.socket.remoteAddress ?? '');
   if (!paired.ok) return html(response, paired.why === 'tooOften' ? 429 : 403, pairPage(paired.why, name));
@@ -168,11 +164,6 @@ async function pairing(request: IncomingMessage, response: ServerResponse, devic
     `${COOKIE}=${paired.token}; Path=/; Max-Age=${YEAR}; Secure; HttpOnly; SameSite=Lax`,
   );
   seeOther(response, '/');
-}
-
-function cookieOf({ headers }: IncomingMessage): string | undefined {
-  const pairs = String(headers.cookie ?? '').split(/;\s*/);
-  return pairs.find((pair) => pair.startsWith(`${COOKIE}=`))?.slice(COOKIE.length + 1);
 }
 
 function tellTrust(
@@ -187,14 +178,4 @@ function tellTrust(
     'content-disposition': 'attachment; filename="vinkel-authority.crt"',
   });
   response.end(made.authority);
-}
-
-function seeOther(response: ServerResponse, to: string): void {
-  response.writeHead(303, { location: to });
-  response.end();
-}
-
-function html(response: ServerResponse, status: number, text: string): void {
-  response.writeHead(status, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' });
-  response.end(text);
 }

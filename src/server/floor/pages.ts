@@ -1,9 +1,9 @@
 import type { Paired } from './devices';
 
-const escaped = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
+export const escaped = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 
 /** A page that stands by itself, before a device may have anything of the program. */
-const page = (title: string, body: string): string => `<!doctype html>
+export const page = (title: string, body: string): string => `<!doctype html>
 <html lang="en">
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
@@ -12,7 +12,7 @@ const page = (title: string, body: string): string => `<!doctype html>
   body { font: 18px/1.5 system-ui, sans-serif; color: #1b2530; background: #f4ede0; max-width: 40rem; margin: 2rem auto; padding: 0 1rem; }
   h1 { font-size: 1.7rem; } ol { padding-left: 1.3rem; } li { margin: .4rem 0; }
   input, button, a.button { font: inherit; min-height: 3.2rem; padding: .4rem .8rem; border: 1px solid #8a7f6c; background: #fcf8ee; color: inherit; box-sizing: border-box; }
-  input { width: 100%; } label { display: block; margin: .8rem 0; }
+  input, select { width: 100%; } select { font: inherit; min-height: 3.2rem; padding: .4rem .8rem; border: 1px solid #8a7f6c; background: #fcf8ee; } label { display: block; margin: .8rem 0; }
   button, a.button { background: #1b2530; color: #fcf8ee; display: inline-flex; align-items: center; text-decoration: none; }
   code { font-size: .95rem; overflow-wrap: anywhere; } [role=alert] { border-left: 4px solid #a13a1e; padding-left: .8rem; }
 </style>

@@ -1,6 +1,6 @@
-import { SHOP_HOURS } from '@/core/days/calendar/schedule';
+import { SHOP_HOURS, SHOP_NOISE } from '@/core/shell/people';
 import { WORKER_KINDS, type Person } from '@/core/shell/job/entities';
-import { person as personInput } from '@/formats/inputs/calendar';
+import { person as personInput, type PersonInput } from '@/formats/inputs/calendar';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
@@ -22,8 +22,6 @@ const KIND_WORD: Readonly<Record<Person['kind'], string>> = {
   person: 'somebody',
   tool: 'a thing there is one of: the welder, the booth',
 };
-/** When noise may be made where nothing else is said, minutes after midnight. */
-const NOISE = { noiseStarts: 8 * 60, noiseEnds: 16 * 60 };
 
 const clockText = (minute: number): string =>
   `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
@@ -31,6 +29,12 @@ const minuteOf = (text: string): number => {
   const [hours = Number.NaN, minutes = 0] = text.split(':').map(Number);
   return hours * 60 + minutes;
 };
+
+/** Somebody who is not here any more, or is here again; what they may do stays. */
+const retiredNow = ({ roles: _, owner: __, ...person }: Person): PersonInput => ({
+  ...person,
+  retiredAt: person.retiredAt === null ? new Date().toISOString() : null,
+});
 
 /** Who works in the shop, and when. */
 export function People({ people, putPerson }: PeopleProps) {
@@ -64,7 +68,7 @@ export function People({ people, putPerson }: PeopleProps) {
             <Button
               look="quiet"
               aria-label={`${each.name} ${each.retiredAt === null ? 'is not here any more' : 'is here again'}`}
-              onClick={() => run({ ...each, retiredAt: each.retiredAt === null ? new Date().toISOString() : null })}
+              onClick={() => run(retiredNow(each))}
             >
               {each.retiredAt === null ? 'Not here any more' : 'Here again'}
             </Button>
@@ -99,7 +103,7 @@ const PersonDialog = (props: PersonProps) => (
 );
 
 function PersonForm({ person, putPerson, done }: PersonProps & { done: () => void }) {
-  const { starts, ends, days, noiseStarts, noiseEnds } = person ?? { ...SHOP_HOURS, ...NOISE };
+  const { starts, ends, days, noiseStarts, noiseEnds } = person ?? { ...SHOP_HOURS, ...SHOP_NOISE };
   const form = useEntryForm({
     schema: personInput,
     action: putPerson,

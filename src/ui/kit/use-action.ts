@@ -3,12 +3,19 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useState, useTransition } from 'react';
 import type { Fault } from '@/formats/faults';
-import { NO_PERSON, type Outcome } from '@/formats/outcome';
+import { failed, NO_PERSON, type Outcome } from '@/formats/outcome';
+import { LOCKED, SIGNED_OUT } from '@/formats/people';
 import { markWorking } from './ready';
 import { useAskPerson } from '../shell/ask-person';
 
 /** A server action as a component gets it. */
 export type Action<In = unknown, T = unknown> = (input: In, request?: string) => Promise<Outcome<T>>;
+
+const UNREACHED = failed('server', 'it cannot be reached; what you typed is still here');
+const UNSAID = failed(NO_PERSON, 'say first who works here: what you typed is still here');
+
+/** Whether the program did not take it because nobody has said who works here; it answers with that one word. */
+const asksWho = (error: unknown): boolean => error instanceof Error && [LOCKED, SIGNED_OUT].includes(error.message);
 
 /**
  * Runs an action, keeps its faults for the form to show, and refreshes the page when it succeeds.
@@ -27,10 +34,7 @@ export function useAction<In, T>(action: Action<In, T>) {
           const attempt = () => {
             const answered = markWorking();
             return action(input, request)
-              .catch((): Outcome<T> => ({
-                ok: false,
-                faults: [{ path: 'server', message: 'it cannot be reached; what you typed is still here' }],
-              }))
+              .catch((error: unknown): Outcome<T> => (asksWho(error) ? UNSAID : UNREACHED))
               .finally(answered);
           };
           let outcome = await attempt();

@@ -13,7 +13,13 @@ const [job] = lodd.jobs;
 const record = buildRecord(Job.of(lodd), '2026-11-24T12:00:00.000Z');
 const signing = () => Promise.resolve({ ok: true, value: { number: 1 } } as const);
 const page = (part: Partial<Parameters<typeof RecordPage>[0]> = {}) =>
-  createElement(RecordPage, { jobId: job!.id, record, signatures: [], signRecord: signing, ...part });
+  createElement(RecordPage, {
+    jobId: job!.id,
+    record,
+    signatures: [],
+    signing: { signRecord: signing, asksPassphrase: false },
+    ...part,
+  });
 
 describe('the record on the screen', () => {
   const html = rendered(page());
@@ -40,7 +46,7 @@ describe('the record on the screen', () => {
 
   it('leaves the signature open until somebody signs, and then names them', () => {
     expect(text).toContain('not signed yet');
-    const signature = { number: 2, signedBy: 'Alva', signedAt: '2026-10-12T15:00:00.000Z' };
+    const signature = { number: 2, signedBy: 'Alva', signedAt: '2026-10-12T15:00:00.000Z', hash: 'ab'.repeat(32) };
     const signed = textOf(rendered(page({ signature, signatures: [signature] })));
     expect(signed).toContain('Record 2, signed');
     expect(signed).toContain('Alva, 12 Oct 2026');

@@ -1,12 +1,11 @@
 'use client';
 
 import type { RecordDocument } from '@/core/shell/record-document';
-import type { Signing } from '@/formats/inputs/log';
 import { recordFacts, type Signature } from '@/formats/record-tables';
-import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import { Changes, Final, Found, Gaps, Rounds } from './measured-parts';
 import { Conformity, Log, Photographs, Statement, Told, Work } from './told-parts';
+import type { RecordSigning } from './sign-dialog';
 import { Toolbar } from './toolbar';
 
 /** The record as a page that prints well on A4 and on Letter. */
@@ -15,20 +14,20 @@ export function RecordPage({
   record,
   signature,
   signatures,
-  signRecord,
+  signing,
 }: {
   jobId: string;
   record: RecordDocument;
   /** Present where a signed snapshot is shown, absent for the job as it stands. */
   signature?: Signature;
   signatures: readonly Signature[];
-  signRecord: Action<Signing, { number: number }>;
+  signing: RecordSigning;
 }) {
   const format = useFormat();
   const { job } = record;
   return (
     <article className="mx-auto flex max-w-4xl flex-col gap-6">
-      <Toolbar {...{ jobId, signature, signatures, signRecord }} open={record.open ?? []} />
+      <Toolbar {...{ jobId, signature, signatures, signing }} open={record.open ?? []} />
       <header className="border-b-2 border-ink pb-3">
         <p className="caps">Record of a car body</p>
         <h1 className="text-3xl">{job.name}</h1>

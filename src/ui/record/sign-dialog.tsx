@@ -12,10 +12,17 @@ import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 
+/** How the record is signed. */
+export interface RecordSigning {
+  readonly signRecord: Action<Signing, { number: number }>;
+  /** Whoever signs has a passphrase, and says it again. */
+  readonly asksPassphrase: boolean;
+}
+
 interface Signer {
   readonly jobId: string;
   readonly open: readonly RecordOpen[];
-  readonly signRecord: Action<Signing, { number: number }>;
+  readonly signing: RecordSigning;
 }
 
 /** Shows what is open, and signs once each of it is settled or accepted with a reason. */
@@ -64,7 +71,12 @@ const SETTLED_AT: Readonly<Record<RecordOpen['kind'], string>> = {
 
 const reasonField = (kind: RecordOpen['kind']) => `reason-${kind}` as const;
 
-function SignForm({ jobId, open, signRecord, done }: Signer & { done: (signed: { number: number }) => void }) {
+function SignForm({
+  jobId,
+  open,
+  signing: { signRecord, asksPassphrase },
+  done,
+}: Signer & { done: (signed: { number: number }) => void }) {
   const { preferences } = usePreferences();
   const kinds = OPEN_KINDS.map((kind) => [kind, open.filter((each) => each.kind === kind)] as const).filter(
     ([, items]) => items.length > 0,
@@ -73,29 +85,34 @@ function SignForm({ jobId, open, signRecord, done }: Signer & { done: (signed: {
     schema: signing,
     action: signRecord,
     defaults: {
-      signedBy: preferences.person,
+      passphrase: '',
       ...(Object.fromEntries(kinds.map(([kind]) => [reasonField(kind), ''])) as Record<string, string>),
     },
     read: (values: Record<string, string | undefined>, faults, id) => {
-      if (!values.signedBy?.trim()) faults.push({ path: 'signedBy', message: 'say who signs' });
       const reasonOf = (kind: RecordOpen['kind']) => values[reasonField(kind)]?.trim() ?? '';
       for (const [kind] of kinds)
         if (!reasonOf(kind))
           faults.push({ path: reasonField(kind), message: 'settle it, or say why it is signed all the same' });
       return {
-        ...{ id, jobId, signedBy: values.signedBy ?? '' },
+        ...{ id, jobId, passphrase: values.passphrase ?? '' },
         accepted: open.map(({ kind, subject }) => ({ kind, subject, reason: reasonOf(kind) })),
       };
     },
     done,
   });
+  const passphrase = form.field('passphrase');
   return (
     <form onSubmit={form.submit} className="flex flex-col gap-4" noValidate>
       {kinds.length === 0 ? <p>Nothing is open.</p> : null}
       {kinds.map(([kind, items]) => (
         <OpenKind key={kind} {...{ jobId, kind, items }} field={form.field(reasonField(kind))} />
       ))}
-      <TextField label="Who signs" {...form.field('signedBy')} />
+      <p>
+        Signed by <span className="font-semibold">{preferences.person || 'whoever says so now'}</span>
+      </p>
+      {asksPassphrase || passphrase.error ? (
+        <TextField label="Your passphrase again" type="password" autoComplete="current-password" {...passphrase} />
+      ) : null}
       <Faults faults={form.faults} />
       <Button type="submit" look="main" className="self-start" disabled={form.pending}>
         Sign it

@@ -1,7 +1,15 @@
 import type { RecordDocument } from '@/core/shell/record-document';
 import { UNCERTAINTY_STATEMENT } from '@/core/report/statement';
 import { conformityPart } from '@/formats/record-made';
-import { entryHead, entryText, signedBy, toldParts, workLines, type Signature } from '@/formats/record-tables';
+import {
+  entryHead,
+  entryText,
+  hashLine,
+  signedBy,
+  toldParts,
+  workLines,
+  type Signature,
+} from '@/formats/record-tables';
 import { useFormat } from '../shell/preferences-context';
 import { Part } from './part';
 
@@ -99,9 +107,11 @@ export function Photographs({ record: { photographs } }: { record: RecordDocumen
 
 export function Statement({ record, signature }: { record: RecordDocument; signature?: Signature }) {
   const format = useFormat();
+  const hash = hashLine(signature);
   return (
     <Part title="How sure this is, and who signs">
       <p className="text-sm">{UNCERTAINTY_STATEMENT}</p>
+      {hash ? <p className="num text-sm break-words">{hash}</p> : null}
       <div className="mt-8 grid grid-cols-2 gap-8">
         <p className="border-t border-ink pt-1 text-sm">
           {signedBy(signature, format)}

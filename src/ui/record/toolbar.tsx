@@ -1,11 +1,9 @@
 import { Printer } from 'lucide-react';
 import Link from 'next/link';
-import type { Signing } from '@/formats/inputs/log';
 import type { RecordOpen } from '@/core/shell/record-document';
-import { SignDialog } from './sign-dialog';
+import { SignDialog, type RecordSigning } from './sign-dialog';
 import { Button, buttonClass } from '../kit/button';
 import { FetchedDownload } from '../kit/fetched-download';
-import type { Action } from '../kit/use-action';
 import { useFormat } from '../shell/preferences-context';
 import type { Signature } from '@/formats/record-tables';
 
@@ -15,14 +13,14 @@ export function Toolbar({
   signature,
   signatures,
   open,
-  signRecord,
+  signing,
 }: {
   jobId: string;
   signature?: Signature;
   signatures: readonly Signature[];
   /** What is open in the record shown. */
   open: readonly RecordOpen[];
-  signRecord: Action<Signing, { number: number }>;
+  signing: RecordSigning;
 }) {
   const format = useFormat();
   const which = `&record=${signature?.number ?? 'now'}`;
@@ -40,7 +38,15 @@ export function Toolbar({
         <a className={buttonClass()} href={`/api/jobs/${jobId}/archive`}>
           Whole job, zip
         </a>
-        {signature ? null : <SignDialog jobId={jobId} open={open} signRecord={signRecord} />}
+        {signature?.hash ? (
+          <a className={buttonClass()} href={`/api/jobs/${jobId}/record/signed?record=${signature.number}`}>
+            Signed record
+          </a>
+        ) : null}
+        <Link className={buttonClass('quiet')} href="/check">
+          Check a record
+        </Link>
+        {signature ? null : <SignDialog jobId={jobId} open={open} signing={signing} />}
       </div>
       {signatures.length > 0 ? (
         <nav aria-label="Signed records" className="flex flex-wrap gap-2">

@@ -1,14 +1,22 @@
 'use client';
 
-import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useRouter } from 'next/navigation';
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { IDLE, type WhoIsHere } from '@/formats/people';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { TextField } from '../kit/field';
 import { usePreferences } from './preferences-context';
+import { heard } from './use-reachable';
+import { WhoDialog } from './who-dialog';
 
 type AskPerson = () => Promise<boolean>;
 
 const Context = createContext<AskPerson>(async () => false);
+
+/** Who works in this browser, where people prove who they are. */
+const Who = createContext<WhoIsHere | undefined>(undefined);
+export const useWho = (): WhoIsHere | undefined => useContext(Who);
 
 /** Asks who is working; false where nobody says. */
 export const useAskPerson = (): AskPerson => useContext(Context);
@@ -17,7 +25,17 @@ export const useAskPerson = (): AskPerson => useContext(Context);
 export const PEOPLE_LIST = 'people';
 
 /** Lets any part of the page ask who is working, once, where something is to be signed. */
-export function AskPersonProvider({ people, children }: { people: readonly string[]; children: ReactNode }) {
+export function AskPersonProvider({
+  people,
+  who,
+  children,
+}: {
+  people: readonly string[];
+  who: WhoIsHere | undefined;
+  children: ReactNode;
+}) {
+  const router = useRouter();
+  useIdleLook(who !== undefined && !who.locked);
   const { change } = usePreferences();
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
@@ -32,7 +50,11 @@ export function AskPersonProvider({ people, children }: { people: readonly strin
     [],
   );
   const answer = (named: boolean) => {
-    if (named) change({ person: name.trim() });
+    if (named && !who) change({ person: name.trim() });
+    if (named && who) {
+      heard();
+      router.refresh();
+    }
     setOpen(false);
     waiting.current?.(named);
     waiting.current = undefined;
@@ -40,16 +62,17 @@ export function AskPersonProvider({ people, children }: { people: readonly strin
   const choices = useMemo(() => [...people].sort((a, b) => a.localeCompare(b)), [people]);
   return (
     <Context.Provider value={ask}>
-      {children}
+      <Who.Provider value={who}>{children}</Who.Provider>
       <datalist id={PEOPLE_LIST}>
         {choices.map((each) => (
           <option key={each} value={each} />
         ))}
       </datalist>
+      {who ? <WhoDialog who={who} open={open} answer={answer} /> : null}
       <Dialog
         title="Who is working?"
         description="What is done is signed with this name. It is asked once, and can be changed at the top right."
-        open={open}
+        open={open && !who}
         onOpenChange={(next) => (next ? setOpen(true) : answer(false))}
       >
         <form
@@ -75,3 +98,24 @@ export function AskPersonProvider({ people, children }: { people: readonly strin
     </Context.Provider>
   );
 }
+
+/** Looks again once nobody touched anything for so long that the browser is locked: the page says so then. */
+function useIdleLook(watches: boolean): void {
+  const router = useRouter();
+  useEffect(() => {
+    if (!watches) return;
+    let timer = setTimeout(() => router.refresh(), IDLE);
+    const touched = () => {
+      clearTimeout(timer);
+      timer = setTimeout(() => router.refresh(), IDLE + A_MOMENT);
+    };
+    const signs = ['pointerdown', 'keydown'] as const;
+    for (const sign of signs) window.addEventListener(sign, touched, { passive: true });
+    return () => {
+      clearTimeout(timer);
+      for (const sign of signs) window.removeEventListener(sign, touched);
+    };
+  }, [watches, router]);
+}
+
+const A_MOMENT = 1000;

@@ -2,13 +2,16 @@
 
 import { Keyboard, Settings2 } from 'lucide-react';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { SelectField, TextField } from '../kit/field';
-import { PEOPLE_LIST } from './ask-person';
+import type { WhoIsHere } from '@/formats/people';
+import { PEOPLE_LIST, useAskPerson, useWho } from './ask-person';
 import { usePreferences } from './preferences-context';
+import { lockHere } from './who-dialog';
 
 /** Every key of the program, in one list: shown by `?`. */
 const KEYS: readonly (readonly [keys: string, does: string])[] = [
@@ -95,6 +98,7 @@ function KeyList() {
 
 function PreferencesPanel() {
   const { preferences, change } = usePreferences();
+  const who = useWho();
   const [open, setOpen] = useState(false);
   const [person, setPerson] = useState<string>();
   /** However the panel is left, the name typed is kept. */
@@ -108,20 +112,24 @@ function PreferencesPanel() {
       <Popover.Trigger asChild>
         <Button look="quiet">
           <Settings2 size={20} aria-hidden />
-          <span>{preferences.person || 'Who is working?'}</span>
+          <span>{who?.locked ? `Locked (${who.name})` : preferences.person || 'Who is working?'}</span>
           <span className="caps hidden sm:inline">{preferences.units === 'mm' ? 'mm' : 'in'}</span>
         </Button>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="end" className="z-50 flex w-72 flex-col gap-3 border-2 border-ink bg-paper p-4">
-          <TextField
-            label="Who is working"
-            list={PEOPLE_LIST}
-            value={person ?? preferences.person}
-            maxLength={80}
-            onChange={(event) => setPerson(event.target.value)}
-            onKeyDown={(event) => event.key === 'Enter' && keep(false)}
-          />
+          {who ? (
+            <Hands who={who} done={() => keep(false)} />
+          ) : (
+            <TextField
+              label="Who is working"
+              list={PEOPLE_LIST}
+              value={person ?? preferences.person}
+              maxLength={80}
+              onChange={(event) => setPerson(event.target.value)}
+              onKeyDown={(event) => event.key === 'Enter' && keep(false)}
+            />
+          )}
           <SelectField
             label="Lengths"
             value={preferences.units}
@@ -156,11 +164,37 @@ function PreferencesPanel() {
           <Link href="/instruments" className="flex min-h-11 items-center underline">
             Instruments of the shop
           </Link>
+          <Link href="/people" className="flex min-h-11 items-center underline">
+            People of the shop
+          </Link>
           <Link href="/floor" className="flex min-h-11 items-center underline">
             Tablets on the floor
           </Link>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+/** Who works here, where people prove it: somebody else goes on, or it is locked until somebody does. */
+function Hands({ who, done }: { readonly who: WhoIsHere; readonly done: () => void }) {
+  const askPerson = useAskPerson();
+  const router = useRouter();
+  return (
+    <div className="flex flex-wrap gap-2">
+      <p className="w-full">
+        {who.name} works here{who.locked ? ', but it is locked' : ''}.
+      </p>
+      <Button
+        look="main"
+        onClick={() => {
+          done();
+          void askPerson();
+        }}
+      >
+        {who.locked ? 'Go on' : 'Change hands'}
+      </Button>
+      {who.locked ? null : <Button onClick={() => void lockHere().then(() => router.refresh())}>Lock</Button>}
+    </div>
   );
 }

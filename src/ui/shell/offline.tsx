@@ -3,13 +3,15 @@
 import { usePathname } from 'next/navigation';
 import { useEffect } from 'react';
 import { markAlive } from '../kit/ready';
+import { useAskPerson } from './ask-person';
 import { useProgramState } from './use-reachable';
 
 /** The page that was open before the service worker was there is kept as well. */
 async function keepThisPage(): Promise<void> {
   const cache = await caches.open('vinkel-pages');
   const response = await fetch(location.href, { headers: { accept: 'text/html' } });
-  if (response.ok) await cache.put(location.href, response);
+  // Sent on to another page, it is not this one.
+  if (response.ok && !response.redirected) await cache.put(location.href, response);
 }
 
 /** Registers the service worker, so that a page once opened also opens without the server. */
@@ -29,6 +31,7 @@ export function Offline() {
       .catch(() => undefined);
   }, []);
   const state = useProgramState();
+  const askPerson = useAskPerson();
   return state === 'well' ? null : (
     <p
       role="status"
@@ -37,11 +40,17 @@ export function Offline() {
       className="no-print fixed inset-x-0 top-0 z-30 bg-ink px-4 py-2 text-center text-paper"
     >
       {IN_WORDS[state]}
+      {state === 'locked' ? (
+        <button type="button" className="ml-3 min-h-11 underline" onClick={() => void askPerson()}>
+          Say who works here
+        </button>
+      ) : null}
     </p>
   );
 }
 
 const IN_WORDS = {
+  locked: 'Nobody has said who works here now: readings are kept here and taken as soon as somebody does.',
   away: 'The program cannot be reached: this page is as it was when it was last open. Readings are kept here until it is back.',
   full: 'The disk the data lies on is full: make room on it. Nothing taken is lost; readings typed now are kept here and taken when there is room.',
 } as const;

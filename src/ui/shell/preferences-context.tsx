@@ -19,14 +19,18 @@ const YEAR = 365 * 24 * 3600;
 export function PreferencesProvider({
   initial,
   zone,
+  proved,
   children,
 }: {
   initial: Preferences;
+  /** The name of whoever works here, where people prove who they are. */
+  proved: string | undefined;
   /** The shop's time zone. */
   zone: string;
   children: ReactNode;
 }) {
-  const [preferences, setPreferences] = useState(initial);
+  const [chosen, setPreferences] = useState(initial);
+  const preferences = useMemo(() => (proved === undefined ? chosen : { ...chosen, person: proved }), [chosen, proved]);
   const router = useRouter();
   const value = useMemo(
     (): PreferencesValue => ({

@@ -4,8 +4,8 @@ import { useSyncExternalStore } from 'react';
 const EVERY = 20_000;
 const EVERY_IN_TROUBLE = 4_000;
 
-/** The program answers and writes; it answers but its disk is full; it does not answer. */
-export type ProgramState = 'well' | 'full' | 'away';
+/** The program answers and writes; it answers but its disk is full, or wants to know who works here; it does not answer. */
+export type ProgramState = 'well' | 'full' | 'locked' | 'away';
 
 let state: ProgramState = 'well';
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -23,8 +23,16 @@ export async function lookAtProgram(): Promise<void> {
   const answer = await fetch('/api/alive', { cache: 'no-store' })
     .then(async (response) => (response.ok ? ((await response.json()) as { full?: boolean }) : undefined))
     .catch(() => undefined);
-  say(answer ? (answer.full ? 'full' : 'well') : 'away');
+  say(answer ? (answer.full ? 'full' : state === 'locked' ? 'locked' : 'well') : 'away');
   if (listeners.size > 0) timer = setTimeout(lookAtProgram, state === 'well' ? EVERY : EVERY_IN_TROUBLE);
+}
+
+/** It took nothing because nobody has said who works here. */
+export const askedWho = (): void => say('locked');
+
+/** Somebody has said it, or it took something. */
+export function heard(): void {
+  if (state === 'locked') say('well');
 }
 
 function subscribe(listener: () => void): () => void {

@@ -1,10 +1,10 @@
 import type { Point, PointCondition, Reading, ReadingKeep } from '@/core/shell/job/entities';
-import { lookAtProgram } from '../shell/use-reachable';
+import { askedWho, heard, lookAtProgram } from '../shell/use-reachable';
 
 /** One line of the tape on its way to the server. */
 export interface TapeEntry {
   readonly roundId: string;
-  readonly readings: readonly Omit<Reading, 'sequence' | 'receivedAt' | 'roundId'>[];
+  readonly readings: readonly Omit<Reading, 'sequence' | 'receivedAt' | 'roundId' | 'personId'>[];
   readonly strike: {
     readonly lineId: string;
     readonly reason: string;
@@ -13,9 +13,9 @@ export interface TapeEntry {
   /** Substitute points made on the spot. */
   readonly points?: readonly Point[];
   /** What stands in the way of a point. */
-  readonly conditions?: readonly PointCondition[];
+  readonly conditions?: readonly Omit<PointCondition, 'personId'>[];
   /** Doubtful readings somebody decided to keep. */
-  readonly keeps?: readonly ReadingKeep[];
+  readonly keeps?: readonly Omit<ReadingKeep, 'personId'>[];
 }
 
 /**
@@ -84,6 +84,8 @@ export type SendResult = 'taken' | 'refused' | 'unreachable';
 
 /** Answers that say nothing of the entry itself: it is sent again later. */
 const LATER = new Set([408, 429, 502, 503, 504, 507]);
+/** Nobody has said who works here, or not for long: it is taken as soon as somebody does. */
+const ASKS_WHO = new Set([401, 423]);
 
 /**
  * Sends one entry. A refusal comes with the server's words; what the program failed on is refused as well, so that one
@@ -96,7 +98,14 @@ export async function sendEntry(entry: TapeEntry): Promise<{ result: SendResult;
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(entry),
     });
-    if (response.ok) return { result: 'taken' };
+    if (response.ok) {
+      heard();
+      return { result: 'taken' };
+    }
+    if (ASKS_WHO.has(response.status)) {
+      askedWho();
+      return { result: 'unreachable' };
+    }
     if (LATER.has(response.status)) {
       void lookAtProgram();
       return { result: 'unreachable' };

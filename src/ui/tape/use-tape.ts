@@ -138,7 +138,7 @@ function mergeLocal(rows: JobRows, roundId: string, standing: readonly TapeEntry
     const at = typedAt(entry);
     sequence++;
     for (const reading of entry.readings)
-      if (!known.has(reading.id)) readings.push({ ...reading, roundId, sequence, receivedAt: at });
+      if (!known.has(reading.id)) readings.push({ ...reading, personId: null, roundId, sequence, receivedAt: at });
     for (const reading of entry.strike ? readings : [])
       if (reading.lineId === entry.strike!.lineId && !struck.has(reading.id)) {
         struck.add(reading.id);
@@ -147,6 +147,7 @@ function mergeLocal(rows: JobRows, roundId: string, standing: readonly TapeEntry
           readingId: reading.id,
           struckAt: at,
           author: entry.strike!.author,
+          personId: null,
           reason: entry.strike!.reason,
           replacedByLineId: entry.readings[0]?.lineId ?? null,
         });
@@ -162,14 +163,17 @@ function mergeLocal(rows: JobRows, roundId: string, standing: readonly TapeEntry
     ),
     pointConditions: withNew(
       rows.pointConditions,
-      standing.flatMap(({ conditions }) => conditions ?? []),
+      standing.flatMap(({ conditions }) => (conditions ?? []).map(unproved)),
     ),
     readingKeeps: withNew(
       rows.readingKeeps,
-      standing.flatMap(({ keeps }) => keeps ?? []),
+      standing.flatMap(({ keeps }) => (keeps ?? []).map(unproved)),
     ),
   };
 }
+
+/** What is on its way says only a name; whose it is, the server says. */
+const unproved = <Row extends object>(row: Row) => ({ ...row, personId: null });
 
 function withNew<Row extends { readonly id: string }>(rows: readonly Row[], more: readonly Row[]): readonly Row[] {
   const known = new Set(rows.map(({ id }) => id));
@@ -200,7 +204,13 @@ function linesOf(rows: JobRows, roundId: string, locals: readonly Local[]): Tape
             lineId: entry.readings[0].lineId,
             state,
             message,
-            readings: entry.readings.map((reading) => ({ ...reading, roundId, sequence: 1e9, receivedAt: at })),
+            readings: entry.readings.map((reading) => ({
+              ...reading,
+              personId: null,
+              roundId,
+              sequence: 1e9,
+              receivedAt: at,
+            })),
           },
         ]
       : [],

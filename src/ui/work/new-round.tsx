@@ -11,7 +11,7 @@ import { FormDialog } from '../kit/dialog';
 import { SelectField, TextField } from '../kit/field';
 import type { Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
-import { usePreferences } from '../shell/preferences-context';
+import { useFormat } from '../shell/preferences-context';
 import { FormFields } from '../kit/form-fields';
 
 /** What a round is opened from. */
@@ -24,7 +24,7 @@ interface Opening {
   readonly openRound: Action<NewRoundInput, { roundId: string }>;
 }
 
-/** Begins a round: the state of the shell, what it stands on, the instrument, who measures. */
+/** Begins a round: the state of the shell, what it stands on, the instrument. */
 export function NewRound(opening: Opening) {
   return (
     <FormDialog
@@ -42,7 +42,7 @@ export function NewRound(opening: Opening) {
 }
 
 /** What the form shows at first: as the last round of this shell stood. */
-function usualFields(rows: OpeningRows, last: Round | undefined, person: string) {
+function usualFields(rows: OpeningRows, last: Round | undefined) {
   const support = rows.supports.find((each) => each.id === last?.supportId);
   const newest = newestVersions(rows);
   const lengths = usualFor(rows.instruments, 'distance');
@@ -57,25 +57,23 @@ function usualFields(rows: OpeningRows, last: Round | undefined, person: string)
     supportNote: support?.note ?? '',
     instrument: newest.get(usual?.id ?? '')?.id ?? '',
     temperature: '',
-    author: person || (last?.author ?? ''),
     shell: '',
   };
 }
 
 function RoundForm({ rows, openRound }: Opening) {
   const router = useRouter();
-  const { preferences, format } = usePreferences();
+  const format = useFormat();
   const jobId = rows.jobs[0]!.id;
   const last = ownRounds(rows).at(-1);
   const versions = newestVersions(rows);
   const form = useEntryForm({
     schema: newRound,
     action: openRound,
-    defaults: usualFields(rows, last, preferences.person),
+    defaults: usualFields(rows, last),
     read: (values, faults) => {
       const temperature = values.temperature.trim().replace(',', '.');
       if (!values.name.trim()) faults.push({ path: 'name', message: 'the round needs a name' });
-      if (!values.author.trim()) faults.push({ path: 'author', message: 'say who measures' });
       if (temperature && !Number.isFinite(Number(temperature)))
         faults.push({ path: 'temperature', message: `"${temperature}" is not a temperature` });
       const [stateId, supportId] = [crypto.randomUUID(), crypto.randomUUID()];
@@ -86,7 +84,6 @@ function RoundForm({ rows, openRound }: Opening) {
           name: values.name.trim(),
           instrumentVersionId: values.instrument,
           temperature: temperature ? celsiusOf(Number(temperature), format.temperatureUnit) : null,
-          author: values.author.trim(),
           shell: values.shell.trim(),
         },
         state: { id: stateId, jobId, kind: values.state, note: '' },
@@ -126,7 +123,6 @@ function RoundForm({ rows, openRound }: Opening) {
         options={usualFor(rows.instruments, 'distance').map(({ id, name }) => [versions.get(id)!.id, name])}
       />
       <TextField label={`Temperature, ${format.temperatureUnit}`} {...form.field('temperature')} inputMode="decimal" />
-      <TextField label="Who measures" {...form.field('author')} />
       <TextField
         label="Another shell, or a part cut out of this one"
         {...form.field('shell')}

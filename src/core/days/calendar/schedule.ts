@@ -1,3 +1,4 @@
+import { SHOP_HOURS } from '../../shell/people';
 import { MS_PER_MINUTE } from '../../maths/units/time';
 import { circleOf } from './circle';
 import { WorkTime, type Hours, type ShopClock } from './work-time';
@@ -65,8 +66,6 @@ export interface CalendarTask {
   readonly now: number;
 }
 
-/** In which a step goes on that takes nobody's time. */
-export const SHOP_HOURS: Hours = { days: [1, 2, 3, 4, 5], starts: 8 * 60, ends: 16 * 60 + 30 };
 const ALL_DAY = { starts: 0, ends: 24 * 60 };
 
 /** When every step can be worked at; those of the same people in the same hours are worked out once. */

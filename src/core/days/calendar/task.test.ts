@@ -22,7 +22,16 @@ const step = (n: number, more: Partial<Step> = {}): Step => ({
   ...more,
 });
 const said = (n: number, kind: StepEvent['kind'], at: string, until: string | null = null): StepEvent => ({
-  ...{ id: id(100 + n), stepId: id(n), kind, until, at: `2026-11-27T${at}:00.000Z`, author: 'Nils', note: '' },
+  ...{
+    id: id(100 + n),
+    stepId: id(n),
+    kind,
+    until,
+    at: `2026-11-27T${at}:00.000Z`,
+    author: 'Nils',
+    personId: null,
+    note: '',
+  },
 });
 const rowsOf = (
   steps: readonly Step[],

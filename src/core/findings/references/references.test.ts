@@ -90,6 +90,7 @@ describe('references ranked by the user', () => {
       referenceId,
       at: '2026-01-02T00:00:00.000Z',
       author: 'Ronja',
+      personId: null,
       reason: '',
     });
     const chosen = { ...rows, referenceChoices: [choice(rows.references.at(-1)!.id)] };

@@ -58,6 +58,7 @@ describe('what a cut sets loose', () => {
       sd: 0.02,
       at: '',
       author: '',
+      personId: null,
     };
     const pressed = modelOf({ ...rows, pressTests: [test] });
     expect(pressed.stiffness.tested).toBe(true);

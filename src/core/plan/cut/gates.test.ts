@@ -14,7 +14,7 @@ const gates = (rows: JobRows, stage = 0) => {
 
 const event = (itemId: string, kind: WorkEvent['kind'], key: string, reason = ''): WorkEvent => ({
   ...{ id: `${itemId} ${kind} ${key}`, itemId, kind, key, reason, value: null },
-  ...{ at: '2026-11-24T08:00:00.000Z', author: 'Nils' },
+  ...{ at: '2026-11-24T08:00:00.000Z', author: 'Nils', personId: null },
 });
 
 describe('before metal comes out', () => {

@@ -45,7 +45,9 @@ describe('what is read besides gap and flush', () => {
       Job.of({
         ...rows,
         fitChecks: [check],
-        fitReadings: [{ id: 'r', checkId: 'c', value, sd: 0.02, at: '2026-11-25T10:00:00.000Z', author: 'Nils' }],
+        fitReadings: [
+          { id: 'r', checkId: 'c', value, sd: 0.02, at: '2026-11-25T10:00:00.000Z', author: 'Nils', personId: null },
+        ],
       }),
     )[0]!.judged!;
 

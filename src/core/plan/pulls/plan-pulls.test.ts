@@ -141,7 +141,13 @@ describe('the pulls that are proposed', () => {
     const { key } = result.advice.proposals[0]!;
     const decided = {
       ...{ id: job.row.id, jobId: job.row.id, kind: 'pull' as const, key, basis: '', shown: '' },
-      ...{ choice: 'declined' as const, reason: 'no anchor', at: '2026-11-27T08:00:00.000Z', author: 'Nils' },
+      ...{
+        choice: 'declined' as const,
+        reason: 'no anchor',
+        at: '2026-11-27T08:00:00.000Z',
+        author: 'Nils',
+        personId: null,
+      },
     };
     const without = pullingAdvice(Job.of({ ...rows, adviceTaken: [...rows.adviceTaken, decided] }), () => undefined);
     expect(without.ok && without.advice.proposals.map((each) => each.key)).not.toContain(key);

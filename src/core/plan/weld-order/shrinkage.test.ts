@@ -57,7 +57,17 @@ describe('what a seam shrinks', () => {
 
   it('takes a joint that did not shrink for one that shrank no more than can be read', () => {
     const mark: WeldMark = {
-      ...{ id: 'm', seamId: 's', runs: 'across', before: 100, cold: 100.1, sd: 0.1, at: '', author: 'N' },
+      ...{
+        id: 'm',
+        seamId: 's',
+        runs: 'across',
+        before: 100,
+        cold: 100.1,
+        sd: 0.1,
+        at: '',
+        author: 'N',
+        personId: null,
+      },
     };
     const [log] = loggedAcross([mark, { ...mark, runs: 'along' }], of());
     expect(log).toMatchObject({ shrank: expect.closeTo(-0.1, 9) });

@@ -146,7 +146,16 @@ describe('the holding ladder', () => {
   });
 
   it('tacks nothing that was not let go, springs, was not read again, or is a stand-in', () => {
-    const test = { id: uuid(3), hungId: left.id, place: 'foot', sprung: 2, most: 1, at, author: 'Nils' };
+    const test = {
+      id: uuid(3),
+      hungId: left.id,
+      place: 'foot',
+      sprung: 2,
+      most: 1,
+      at,
+      author: 'Nils',
+      personId: null,
+    };
     expect(kinds(rows, 'tacked')).toEqual(['notLetGo', 'gapsNotRead']);
     const panelJoints = [{ hungId: left.id, name: 'foot', edge: null, jointId: null }];
     expect(kinds(joined({ panelJoints, letGos: [test] }), 'tacked')).toEqual(['springs', 'gapsNotRead']);
@@ -191,7 +200,7 @@ describe('the holding ladder', () => {
 
   it('clamps the end first that fights hardest', () => {
     const sprang = (n: number, place: string, sprung: number) => ({
-      ...{ id: uuid(20 + n), hungId: left.id, place, sprung, most: 1, at, author: 'Nils' },
+      ...{ id: uuid(20 + n), hungId: left.id, place, sprung, most: 1, at, author: 'Nils', personId: null },
     });
     const letGos = [sprang(1, 'head', 2), sprang(2, 'foot', 0.8), sprang(3, 'head', 0.3)];
     const panelJoints = ['head', 'foot', 'middle'].map((name) => joint(name));

@@ -49,6 +49,7 @@ describe('what stands behind a figure', () => {
       referenceId: solbris.references[0]!.id,
       at: '2026-12-01T08:00:00.000Z',
       author: 'Ronja',
+      personId: null,
       reason: 'as good as the eye wants',
     };
     const steps = decisionsAbout(Job.of({ ...solbris, referenceChoices: [choice] }), {
@@ -145,6 +146,7 @@ describe('a doubtful point', () => {
           kind,
           at: '2026-11-10T09:00:00.000Z',
           author: 'Nils',
+          personId: null,
         },
       ],
     });

@@ -86,6 +86,7 @@ describe('a round solved as a net', () => {
       readingId: doubt.readingId,
       at: asFound.startedAt,
       author: 'Alva',
+      personId: null,
       reason: 'read twice',
     };
     const kept = solve({ ...solbris, readingKeeps: [keep] });
@@ -179,6 +180,7 @@ describe('what is wanted next', () => {
     kind,
     at: braced.startedAt,
     author: 'Nils',
+    personId: null,
   });
 
   it('leaves a buried point out of the walk, and takes it in again when it is clear', () => {

@@ -68,7 +68,15 @@ describe('a length outside the net', () => {
     const worn = {
       ...lengths({}),
       pointConditions: [
-        { id: 'c', roundId: round.id, pointId: from, kind: 'worn' as const, at: round.startedAt, author: 'Nils' },
+        {
+          id: 'c',
+          roundId: round.id,
+          pointId: from,
+          kind: 'worn' as const,
+          at: round.startedAt,
+          author: 'Nils',
+          personId: null,
+        },
       ],
     };
     expect(measured(worn).sd).toBeCloseTo(Math.hypot(0.5, 0.87), 9);

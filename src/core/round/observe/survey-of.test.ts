@@ -75,7 +75,15 @@ describe('a round as a net', () => {
   });
 
   it('leaves out what was struck and what a pull was measured by', () => {
-    const strike = { id: 's', readingId: length.id, struckAt: '', author: '', reason: '', replacedByLineId: null };
+    const strike = {
+      id: 's',
+      readingId: length.id,
+      struckAt: '',
+      author: '',
+      personId: null,
+      reason: '',
+      replacedByLineId: null,
+    };
     expect(netOf({ ...only(length, height), readingStrikes: [strike] }).survey.readings).toHaveLength(1);
     expect(netOf(only({ ...length, pullId: 'pull' })).survey.readings).toEqual([]);
   });

@@ -5,7 +5,7 @@ import { chained } from './ladder-order';
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
  * version had only as words stays words.
  */
-export const ROWS_VERSION = 10;
+export const ROWS_VERSION = 11;
 
 type Rows = Readonly<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
@@ -64,6 +64,11 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
   9: (rows) => {
     const seams = listed(rows, 'weldSeams');
     return { ...rows, ...(seams ? { weldSeams: seams.map((seam) => ({ ...seam, inTurnWithId: null })) } : {}) };
+  },
+  // What people may do was not said, and what was written carried their names alone.
+  10: (rows) => {
+    const people = listed(rows, 'people');
+    return { ...rows, ...(people ? { people: people.map((each) => ({ ...each, roles: [], owner: false })) } : {}) };
   },
 };
 

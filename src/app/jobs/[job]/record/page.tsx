@@ -1,4 +1,5 @@
 import { signRecord } from '@/server/actions/record';
+import { signsWithPassphrase } from '@/server/people/listed';
 import { recordOf } from '@/server/record';
 import { jobAt } from '@/server/views';
 import { RecordPage } from '@/ui/record/record-page';
@@ -13,6 +14,9 @@ export default async function Page({ params, searchParams }: Props) {
   const { record: number } = await searchParams;
   const { record, signature, signatures } = await recordOf(await jobAt(job), number);
   return (
-    <RecordPage jobId={job} record={record} signature={signature} signatures={signatures} signRecord={signRecord} />
+    <RecordPage
+      {...{ jobId: job, record, signature, signatures }}
+      signing={{ signRecord, asksPassphrase: await signsWithPassphrase() }}
+    />
   );
 }

@@ -15,6 +15,8 @@ export const line = words.trim().max(200);
 export const name = line.min(1);
 export const text = words.max(20_000);
 export const author = words.trim().min(1).max(80);
+/** Whom of the shop's people the author is; empty where nobody was known by that name, or it was written elsewhere. */
+export const personId = id.nullable().default(null);
 export const count = z.int().min(0);
 export const version = z.int().min(1);
 export const length = z.number().min(-100_000).max(100_000);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { at, author, count, id, length, line, name, version } from './fields';
+import { at, author, count, id, length, line, name, version, personId } from './fields';
 
 // What a finding or a decision says besides its words, and the parts taken off.
 
@@ -49,6 +49,7 @@ export const partTag = z.strictObject({
   keepUntil: line,
   at,
   author,
+  personId,
   version,
 });
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { at, author, count, id, length, limit, line, name, side, text, version } from './fields';
+import { at, author, count, id, length, limit, line, name, side, text, version, personId } from './fields';
 
 // Panels that are hung or set against their neighbours: how they can be moved, what was read of them, what holds them.
 
@@ -89,6 +89,7 @@ export const panelMeasure = z.strictObject({
   sd: limit,
   at,
   author,
+  personId,
 });
 export const OPENING_CORNERS = ['firstLow', 'lastLow', 'lastHigh', 'firstHigh'] as const;
 /** A datum point that stands for a corner of the opening a panel goes into. */
@@ -126,6 +127,7 @@ export const letGo = z.strictObject({
   most: limit,
   at,
   author,
+  personId,
 });
 export const FIXING_KINDS = ['dowel', 'screw', 'pin', 'hole', 'tack', 'tab'] as const;
 /** What is put in for a while, or says where the panel goes back to; on the close-out list until it is welded or ground. */
@@ -170,7 +172,7 @@ export const fitCheck = z.strictObject({
   over: length.min(0),
 });
 /** A reading of it; the last one holds. */
-export const fitReading = z.strictObject({ id, checkId: id, value: length, sd: limit, at, author });
+export const fitReading = z.strictObject({ id, checkId: id, value: length, sd: limit, at, author, personId });
 export const TRIM_KINDS = ['edge', 'hole', 'bead', 'spot'] as const;
 /** Where an edge, a hole or a spot of a new panel is and where it must be, from an edge that stays, mm. */
 export const trim = z.strictObject({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { recordDocument } from '../../record-document';
-import { at, author, id, length, name, text } from './fields';
+import { at, author, id, length, name, text, personId } from './fields';
 
 // What is found, decided, photographed and signed.
 
@@ -12,6 +12,7 @@ export const logEntry = z.strictObject({
   text: text.min(1),
   reason: text,
   author,
+  personId,
   at,
   roundId: id.nullable(),
   supersedes: id.nullable(),
@@ -38,6 +39,7 @@ export const photograph = z.strictObject({
   height: z.int().positive(),
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   author,
+  personId,
   at,
 });
 /** A signed record is a snapshot: what was true when it was signed, for good. */
@@ -46,8 +48,15 @@ export const signedRecord = z.strictObject({
   jobId: id,
   number: z.int().min(1),
   signedBy: author,
+  personId,
   signedAt: at,
   snapshot: recordDocument,
+  /** SHA-256 of what is signed (see `signedContent`); empty where it was signed before that was kept. */
+  hash: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .nullable()
+    .default(null),
 });
 
 export type LogEntry = z.infer<typeof logEntry>;

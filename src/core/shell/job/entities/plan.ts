@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { at, author, code, count, id, length, line, name, side, text, version } from './fields';
+import { at, author, code, count, id, length, line, name, side, text, version, personId } from './fields';
 import { support } from './round';
 
 // What is planned and done, one item each; what happens to it; and the details of its kind.
@@ -42,6 +42,7 @@ export const workEvent = z.strictObject({
   key: line,
   at,
   author,
+  personId,
   reason: line,
   /** Of a mount that was checked its height, mm; of a brace how many quarter turns it is turned in all; empty otherwise. */
   value: length.nullable().default(null),

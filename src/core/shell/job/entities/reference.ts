@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, at, line, name, text, author, count, version, limit, length } from './fields';
+import { id, at, line, name, text, author, count, version, limit, length, personId } from './fields';
 
 // What is right: references, their editions and their figures.
 
@@ -72,6 +72,7 @@ export const referenceChoice = z.strictObject({
   referenceId: id.nullable(),
   at,
   author,
+  personId,
   reason: line,
 });
 

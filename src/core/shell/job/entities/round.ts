@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { at, author, count, id, length, line, measure, name, text, version, words } from './fields';
+import { at, author, count, id, length, line, measure, name, text, version, words, personId } from './fields';
 
 // Measuring: instruments, states, supports, rounds and their readings.
 
@@ -72,6 +72,7 @@ export const round = z.strictObject({
   instrumentVersionId: id,
   temperature: z.number().min(-40).max(60).nullable(),
   author,
+  personId,
   startedAt: at,
   closedAt: at.nullable(),
   /** Another shell of the kind that this round was taken on; empty for the job's own. */
@@ -96,6 +97,7 @@ export const reading = z.strictObject({
   sequence: count,
   instrumentVersionId: id,
   author,
+  personId,
   takenAt: at,
   receivedAt: at,
   raw: words.min(1).max(200),
@@ -122,12 +124,13 @@ export const readingStrike = z.strictObject({
   readingId: id,
   struckAt: at,
   author,
+  personId,
   reason: line.min(1),
   /** The line that was typed instead. */
   replacedByLineId: id.nullable(),
 });
 /** A doubtful reading that somebody decided to keep. */
-export const readingKeep = z.strictObject({ id, readingId: id, at, author, reason: line.min(1) });
+export const readingKeep = z.strictObject({ id, readingId: id, at, author, personId, reason: line.min(1) });
 export const CONDITIONS = ['buried', 'suspension', 'gone', 'worn', 'oval', 'rusty', 'rebuilt', 'clear'] as const;
 /** What stands in the way of a point in a round; the last one holds. */
 export const pointCondition = z.strictObject({
@@ -137,6 +140,7 @@ export const pointCondition = z.strictObject({
   kind: z.enum(CONDITIONS),
   at,
   author,
+  personId,
 });
 
 /** A round closed, or opened again: who, when and why. */
@@ -146,11 +150,20 @@ export const roundEvent = z.strictObject({
   kind: z.enum(['closed', 'opened']),
   at,
   author,
+  personId,
   reason: text,
 });
 
 /** Readings before the first tool of the day, against what a round found. */
-export const morningCheck = z.strictObject({ id, jobId: id, roundId: id, instrumentVersionId: id, at, author });
+export const morningCheck = z.strictObject({
+  id,
+  jobId: id,
+  roundId: id,
+  instrumentVersionId: id,
+  at,
+  author,
+  personId,
+});
 export const morningReading = z.strictObject({
   id,
   morningCheckId: id,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, at, code, length, line, name, text, version, side, measure, author } from './fields';
+import { id, at, code, length, line, name, text, version, side, measure, author, personId } from './fields';
 
 // The job and its shell: what can be measured.
 
@@ -102,6 +102,7 @@ export const change = z.strictObject({
   after: z.record(z.string(), z.unknown()).nullable(),
   at,
   author,
+  personId,
 });
 
 /** Tables whose rows can be taken back. */
@@ -115,6 +116,7 @@ export const withdrawal = z.strictObject({
   kind: z.enum(['withdrawn', 'restored']),
   at,
   author,
+  personId,
   reason: line,
 });
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { at, author, code, count, id, length, line, name, version } from './fields';
+import { at, author, code, count, id, length, line, name, version, personId } from './fields';
 import { BODY_TYPES } from './shell';
 
 // The shell as a structure: where its members meet, what they are of and what stands between them; and what a press test said
@@ -27,6 +27,7 @@ export const structure = z.strictObject({
   template: z.enum([...BODY_TYPES, 'lines', 'file']),
   at,
   author,
+  personId,
 });
 export const node = z.strictObject({
   id,
@@ -82,6 +83,7 @@ export const pressTest = z.strictObject({
   sd: length.positive(),
   at,
   author,
+  personId,
 });
 
 // What is to be cut, in which order, and what holds meanwhile.
@@ -176,6 +178,7 @@ export const adviceTaken = z.strictObject({
   reason: line,
   at,
   author,
+  personId,
 });
 
 export const CHECK_AFTER = ['cut', 'bracesOut', 'offBench', 'onWheels'] as const;
@@ -193,6 +196,7 @@ export const removalCheck = z.strictObject({
   rearGap: length.nullable(),
   at,
   author,
+  personId,
 });
 export const removalReading = z.strictObject({
   id,

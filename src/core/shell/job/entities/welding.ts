@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { at, author, id, length, limit, line, name, text, version } from './fields';
+import { at, author, id, length, limit, line, name, text, version, personId } from './fields';
 
 // How the joints of a cut panel are welded up again.
 
@@ -57,6 +57,7 @@ export const weldMark = z.strictObject({
   sd: limit,
   at,
   author,
+  personId,
 });
 /** A crack, and how it is mended. Its identity is its item's, whose events say how far it is. */
 export const crack = z.strictObject({
@@ -109,6 +110,7 @@ export const axleReading = z.strictObject({
   most: limit,
   at,
   author,
+  personId,
 });
 
 export type WeldSeam = z.infer<typeof weldSeam>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, at, line, name, text, author, count, version, length } from './fields';
+import { id, at, line, name, text, author, count, version, length, personId } from './fields';
 
 // What is done to the shell: braces, pulls and steps.
 
@@ -76,6 +76,7 @@ export const stroke = z.strictObject({
   plusMinus: length.positive(),
   at,
   author,
+  personId,
 });
 export const HOLD_KINDS = ['clamp', 'head', 'chain', 'bolt', 'weld', 'stand'] as const;
 /** A point at which the shell is held while something is done to it. */
@@ -141,11 +142,14 @@ export const booking = z.strictObject({
     .refine((value) => value !== 0),
   at,
   author,
+  personId,
   note: line,
 });
 export const WORKER_KINDS = ['person', 'tool'] as const;
 const dayMinute = z.int().min(0).max(1440);
-/** Somebody in the shop, or a thing there is one of: when they work, minutes after midnight. */
+/** What somebody may do in the shop: take readings and tick what is done, plan it, sign what it came to. */
+export const ROLES = ['measure', 'plan', 'sign'] as const;
+/** Somebody in the shop, or a thing there is one of: when they work, minutes after midnight, and what they may do. */
 export const person = z.strictObject({
   id,
   name,
@@ -158,6 +162,9 @@ export const person = z.strictObject({
   noiseStarts: dayMinute,
   noiseEnds: dayMinute,
   retiredAt: at.nullable(),
+  roles: z.array(z.enum(ROLES)),
+  /** Says who may do what, and lets devices in. */
+  owner: z.boolean(),
 });
 /** A day on which nobody works, or on which it is too wet to work outdoors. */
 export const closedDay = z.strictObject({ id, day: z.iso.date(), kind: z.enum(['closed', 'wet']), name: line });
@@ -170,6 +177,7 @@ export const timer = z.strictObject({
   ringsAt: at,
   at,
   author,
+  personId,
   heardAt: at.nullable(),
   heardBy: line,
 });
@@ -182,6 +190,7 @@ export const stepEvent = z.strictObject({
   until: at.nullable(),
   at,
   author,
+  personId,
   note: line,
 });
 
@@ -247,6 +256,7 @@ export type Stroke = z.infer<typeof stroke>;
 export type Step = z.infer<typeof step>;
 export type StepEvent = z.infer<typeof stepEvent>;
 export type Person = z.infer<typeof person>;
+export type Role = (typeof ROLES)[number];
 export type ClosedDay = z.infer<typeof closedDay>;
 export type Booking = z.infer<typeof booking>;
 export type Timer = z.infer<typeof timer>;

@@ -1,0 +1,46 @@
+import type { Queryable } from './database';
+
+/** Somebody as they are told from others where they come in. */
+export interface NamedPerson {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** What somebody proves who they are with: salted hashes. */
+export interface Credential {
+  readonly passphrase: string;
+  readonly pin: string | null;
+}
+
+/** Everybody in the shop now. */
+export const peopleHere = (db: Queryable): Promise<NamedPerson[]> =>
+  db.query("select id, name from person where kind = 'person' and retired_at is null order by name, id");
+
+export async function credentialOf(db: Queryable, personId: string): Promise<Credential | undefined> {
+  const [found] = await db.query<Credential>('select passphrase, pin from credential where person_id = $1', [personId]);
+  return found;
+}
+
+/** Who has a passphrase, and who has a PIN besides. */
+export const credentials = (db: Queryable): Promise<{ personId: string; hasPin: boolean }[]> =>
+  db.query('select person_id, pin is not null as has_pin from credential');
+
+/** A new passphrase takes the place of the one before, and of the PIN. */
+export const setPassphrase = (db: Queryable, personId: string, passphrase: string, at: string): Promise<unknown[]> =>
+  db.query(
+    `insert into credential (person_id, passphrase, pin, changed_at) values ($1, $2, null, $3)
+     on conflict (person_id) do update set passphrase = excluded.passphrase, pin = null, changed_at = excluded.changed_at`,
+    [personId, passphrase, at],
+  );
+
+export const setPin = (db: Queryable, personId: string, pin: string, at: string): Promise<unknown[]> =>
+  db.query('update credential set pin = $2, changed_at = $3 where person_id = $1', [personId, pin, at]);
+
+/** Whether there is somebody who owns the shop and can prove it. */
+export async function hasOwner(db: Queryable): Promise<boolean> {
+  const found = await db.query(
+    `select from person join credential on credential.person_id = person.id
+     where person.owner and person.retired_at is null limit 1`,
+  );
+  return found.length > 0;
+}
