@@ -53,6 +53,7 @@ async function typing() {
     roundId: _,
     sequence: __,
     receivedAt: ___,
+    personId: ____,
     ...template
   } = rows.readings.find((each) => each.quantity === 'height');
   const browser = await open();

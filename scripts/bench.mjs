@@ -135,6 +135,7 @@ async function acknowledgement() {
   const template = readings.find((reading) => reading.quantity === 'height');
   delete template.roundId;
   delete template.sequence;
+  delete template.personId;
   delete template.receivedAt;
   const times = [];
   for (let i = 0; i < 300; i++) {
@@ -157,7 +158,7 @@ async function fillRound(positions, most) {
   const { rounds, readings } = round('solbris', '02');
   const byCode = new Map(job('solbris').points.map(({ code, id }) => [code, id]));
   const template = { ...readings.find(({ quantity }) => quantity === 'distance') };
-  for (const own of ['roundId', 'sequence', 'receivedAt']) delete template[own];
+  for (const own of ['roundId', 'sequence', 'receivedAt', 'personId']) delete template[own];
   const pairs = Object.keys(positions)
     .filter((code) => byCode.has(code))
     .flatMap((from, i, codes) => codes.slice(i + 1).map((to) => [from, to]))

@@ -25,7 +25,7 @@ const send = (where, body, type = 'application/json') =>
 
 const { rows } = JSON.parse(readFileSync('demo/jobs/solbris/rounds/02.json', 'utf8'));
 const template = { ...rows.readings.find(({ quantity }) => quantity === 'height') };
-for (const own of ['roundId', 'sequence', 'receivedAt']) delete template[own];
+for (const own of ['roundId', 'sequence', 'receivedAt', 'personId']) delete template[own];
 const { jobId, id: roundId } = rows.rounds[0];
 
 /** A reading that can be told from all others. */

@@ -6,7 +6,7 @@ import '@fontsource/ibm-plex-sans/600.css';
 import '@fontsource/ibm-plex-sans-condensed/500.css';
 import '@fontsource/ibm-plex-sans-condensed/600.css';
 import './globals.css';
-import type { Metadata } from 'next';
+import type { Metadata, Viewport } from 'next';
 import type { ReactNode } from 'react';
 import { preferencesCookie } from '@/server/preferences';
 import { readPreferences } from '@/formats/preferences';
@@ -23,7 +23,10 @@ import { PreferencesProvider } from '@/ui/shell/preferences-context';
 export const metadata: Metadata = {
   title: 'Vinkel',
   description: 'Measure, judge and record a car body',
+  icons: { apple: '/apple-icon.png' },
+  appleWebApp: { capable: true, title: 'Vinkel', statusBarStyle: 'black' },
 };
+export const viewport: Viewport = { themeColor: '#1b2530' };
 export const dynamic = 'force-dynamic';
 
 export default async function RootLayout({ children }: { children: ReactNode }) {

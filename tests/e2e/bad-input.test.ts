@@ -54,7 +54,7 @@ describe('bad input', () => {
   });
 
   it('refuses a reading whose point is not there', async () => {
-    const { roundId: _, sequence: __, receivedAt: ___, ...reading } = rows.readings[0]!;
+    const { roundId: _, sequence: __, receivedAt: ___, personId: ____, ...reading } = rows.readings[0]!;
     const body = {
       roundId,
       strike: null,

@@ -13,7 +13,7 @@ const template = rows.readings.find((reading) => reading.quantity === 'height')!
 
 /** One typed line as the browser sends it. */
 const entry = (value: number) => {
-  const { roundId: _, sequence: __, receivedAt: ___, ...reading } = template;
+  const { roundId: _, sequence: __, receivedAt: ___, personId: ____, ...reading } = template;
   return {
     roundId: round.id,
     readings: [{ ...reading, id: randomUUID(), lineId: randomUUID(), value, raw: `K1 h ${value}` }],

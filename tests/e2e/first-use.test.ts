@@ -44,8 +44,10 @@ describe('a shell with nothing but a tape, in inches, from an empty folder', () 
     await page.getByRole('button', { name: 'New round' }).click();
     const instrument = page.getByLabel('Distances are taken with').locator('option:checked');
     expect(await instrument.textContent()).toMatch(/tape/i);
-    await page.getByLabel('Who measures').fill('Ronja');
     await page.getByRole('button', { name: 'Start measuring' }).click();
+    // A round is signed with a name, which is asked once.
+    await page.getByRole('dialog', { name: 'Who is working?' }).getByLabel('Your name').fill('Ronja');
+    await page.getByRole('button', { name: 'Sign with it' }).click();
     await page.getByText('No points yet').waitFor();
     roundUrl = page.url();
   });
@@ -93,12 +95,10 @@ describe('a shell with nothing but a tape, in inches, from an empty folder', () 
     await page.locator('[data-line] [data-doubtful]').waitFor();
   });
 
-  it('is closed once what is open was seen, and signed with a name that is asked once', async () => {
+  it('is closed once what is open was seen, and signed with the name that was asked once', async () => {
     await page.getByRole('button', { name: 'Close the round' }).click();
     await page.getByRole('list', { name: 'Still open' }).getByText('1 reading is doubtful').waitFor();
     await page.getByRole('button', { name: 'Close it all the same' }).click();
-    await page.getByRole('dialog', { name: 'Who is working?' }).getByLabel('Your name').fill('Ronja');
-    await page.getByRole('button', { name: 'Sign with it' }).click();
     await page.getByRole('button', { name: 'Open the round again' }).waitFor();
     await page.locator('[data-line] button').first().click();
     expect(await page.getByRole('button', { name: 'Strike', exact: true }).count()).toBe(0);

@@ -102,7 +102,6 @@ describe('the whole slice, as a new user walks it', () => {
     await page.getByRole('link', { name: 'Measure' }).click();
     await page.getByRole('button', { name: 'New round' }).click();
     await page.getByLabel('Temperature, °C').fill('16,5');
-    await page.getByLabel('Who measures').fill('Ronja');
     await page.getByRole('button', { name: 'Start measuring' }).click();
     await page.getByText('The tape is empty').waitFor();
     roundUrl = page.url();
@@ -290,13 +289,13 @@ describe('the whole slice, as a new user walks it', () => {
     await page.getByRole('link', { name: 'Record' }).click();
     await page.getByText('not signed yet').waitFor();
     await page.getByRole('button', { name: 'Sign …' }).click();
-    await page.getByLabel('Who signs').fill('Alva');
+    await page.getByText('Signed by Ronja').waitFor();
     await page.getByRole('button', { name: 'Sign it' }).click();
     // What is open is accepted with a reason first.
     await page.getByText('settle it, or say why it is signed all the same').first().waitFor();
     await acceptOpen(page);
     await page.getByRole('button', { name: 'Sign it' }).click();
-    await page.getByRole('link', { name: /Record 1: Alva/ }).waitFor();
+    await page.getByRole('link', { name: /Record 1: Ronja/ }).waitFor();
     for (const paper of ['a4', 'letter']) {
       const pdf = await page.request.get(
         `${page.url().replace('/jobs/', '/api/jobs/').replace(/\?.*/, '')}?paper=${paper}&record=1`,

@@ -52,7 +52,7 @@ describe('a page of somebody else', () => {
   });
 
   const entry = () => {
-    const { roundId: _, sequence: __, receivedAt: ___, ...reading } = rows.readings[0]!;
+    const { roundId: _, sequence: __, receivedAt: ___, personId: ____, ...reading } = rows.readings[0]!;
     const planted = { ...reading, id: crypto.randomUUID(), lineId: crypto.randomUUID(), raw: 'planted' };
     return JSON.stringify({ roundId: rows.rounds[0]!.id, readings: [planted], strike: null });
   };

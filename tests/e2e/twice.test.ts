@@ -261,7 +261,6 @@ describe('a careless user, with double clicks and two windows, from an empty fol
   it('signs one record over what is open', async () => {
     await page.getByRole('link', { name: 'Record', exact: true }).click();
     await page.getByRole('button', { name: 'Sign …' }).click();
-    await page.getByLabel('Who signs').fill('Nils');
     await acceptOpen(page);
     await page.getByRole('button', { name: 'Sign it' }).dblclick();
     await page.getByRole('link', { name: /Record 1: Nils/ }).waitFor();

@@ -1,9 +1,15 @@
 import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
 
-export const launch = (): Promise<Browser> =>
+export const launch = (more: readonly string[] = []): Promise<Browser> =>
   chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-background-networking', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
+    args: [
+      '--no-sandbox',
+      '--disable-background-networking',
+      '--use-angle=swiftshader',
+      '--enable-unsafe-swiftshader',
+      ...more,
+    ],
   });
 
 export interface Choices {

@@ -1,6 +1,7 @@
 import { headers } from 'next/headers';
 import QR from 'qrcode';
 import { sendDeviceAway, showPairingCode, switchFloor } from '@/server/actions/floor';
+import { ownersThere } from '@/server/people/listed';
 import { DEVICE_HEADER, theFloor } from '@/server/floor/floor';
 import { FloorPage } from '@/ui/floor/floor-page';
 import { Header } from '@/ui/shell/header';
@@ -15,6 +16,7 @@ export default async function Page() {
         state={state}
         {...(qr ? { qr } : {})}
         atMachine={!(await headers()).has(DEVICE_HEADER)}
+        hasOwner={await ownersThere()}
         actions={{ switchFloor, showPairingCode, sendDeviceAway }}
       />
     </>

@@ -26,3 +26,7 @@ export function html(response: ServerResponse, status: number, text: string): vo
   response.writeHead(status, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' });
   response.end(text);
 }
+
+/** The program's name and picture for a home screen, which a system fetches without what tells a device: they say nothing of a shop. */
+export const isSign = (path: string): boolean =>
+  /^\/(manifest\.webmanifest|icon\.svg|apple-icon\.png|icon-\d+\.png)$/.test(path);

@@ -1,7 +1,7 @@
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import { hasOwner } from '../../db/people';
 import type { Queryable } from '../../db/database';
-import { cookieOf, formOf, html, seeOther } from '../floor/answers';
+import { cookieOf, formOf, html, isSign, seeOther } from '../floor/answers';
 import { DEVICE_HEADER } from '../floor/floor';
 import { Entrance, type Entered } from './entrance';
 import { whoPage } from './pages';
@@ -12,8 +12,7 @@ import { AWAY_IN_WORDS, LOCKED, SIGNED_OUT } from '../../formats/people';
 const COOKIE = 'vinkel-session';
 const DAYS = 30;
 /** What every page needs before anybody said who they are: the program's own files, and whether it answers. */
-const FREE =
-  /^\/(_next\/static\/|offline\.js$|icon\.svg$|apple-icon|icon-\d+\.png$|manifest\.webmanifest$|api\/alive$)/;
+const FREE = /^\/(_next\/static\/|offline\.js$|api\/alive$)/;
 
 interface GateOptions {
   readonly sessions: Sessions;
@@ -38,7 +37,7 @@ export function gateOf({ sessions, database, isOpen }: GateOptions) {
     delete request.headers[SESSION_HEADER];
     const { path, to } = wayOf(request);
     const deviceId = (request.headers[DEVICE_HEADER] as string | undefined) ?? null;
-    if (FREE.test(path)) return handle(request, response);
+    if (FREE.test(path) || isSign(path)) return handle(request, response);
     const sheltered = await isSheltered(deviceId).catch(() => undefined);
     // A data folder that cannot be opened is told about at the machine itself alone.
     if (sheltered === undefined)
@@ -86,8 +85,9 @@ export function gateOf({ sessions, database, isOpen }: GateOptions) {
       const status = entered.why === 'tooOften' ? 429 : 403;
       if (wantsJson(request))
         return json(response, status, { faults: [{ path: entered.why, message: AWAY_IN_WORDS[entered.why] }] });
-      const [left, name] = [await entrance.knownIn(await fresh(session)), field('name')];
-      return html(response, status, whoPage({ known: left, to, why: entered.why, name }));
+      // A wrong PIN too many is one that is known no more.
+      const left = await entrance.knownIn(session && (await sessions.byId(session.id)));
+      return html(response, status, whoPage({ known: left, to, why: entered.why, name: field('name') }));
     }
     if (entered.token !== undefined)
       response.setHeader(
@@ -97,8 +97,6 @@ export function gateOf({ sessions, database, isOpen }: GateOptions) {
     if (wantsJson(request)) return json(response, 200, {});
     seeOther(response, to);
   }
-
-  const fresh = async (session: Session | undefined) => (session ? sessions.byId(session.id) : undefined);
 }
 
 export type Gate = ReturnType<typeof gateOf>;

@@ -1,6 +1,6 @@
 import type { Person } from '@/core/shell/job/entities';
 import { mayDo } from '@/core/shell/people';
-import { credentialOf, credentials } from '@/db/people';
+import { credentialOf, credentials, hasOwner } from '@/db/people';
 import { columns } from '@/db/table';
 import type { ListedPerson } from '@/formats/people';
 import { store } from '../store';
@@ -30,3 +30,6 @@ export async function signsWithPassphrase(): Promise<boolean> {
   const who = await actorHere(database);
   return 'personId' in who && (await credentialOf(database, who.personId)) !== undefined;
 }
+
+/** Whether an owner can come in over the network, and let others. */
+export const ownersThere = async (): Promise<boolean> => hasOwner((await store()).database);

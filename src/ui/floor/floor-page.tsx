@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { DeviceSentAway, PairingCode, SwitchedFloor } from '@/formats/inputs/floor';
@@ -23,11 +24,13 @@ interface FloorPageProps {
   readonly qr?: string;
   /** The page is shown on the machine itself. */
   readonly atMachine: boolean;
+  /** Somebody owns the shop and has a passphrase. */
+  readonly hasOwner: boolean;
   readonly actions: FloorActions;
 }
 
 /** Whether tablets reach the program, how a new one is let in, and which are. */
-export function FloorPage({ state, qr, atMachine, actions }: FloorPageProps) {
+export function FloorPage({ state, qr, atMachine, hasOwner, actions }: FloorPageProps) {
   return (
     <main className="mx-auto flex max-w-4xl flex-col gap-6 p-6">
       <h1 className="text-2xl">On the floor</h1>
@@ -43,6 +46,15 @@ export function FloorPage({ state, qr, atMachine, actions }: FloorPageProps) {
           <Switch on={state.on} switchFloor={actions.switchFloor} />
           {state.on ? (
             <>
+              {hasOwner ? null : (
+                <p className="border-l-4 border-ink pl-3">
+                  Nobody can come in yet: say under{' '}
+                  <Link className="underline" href="/people">
+                    People of the shop
+                  </Link>{' '}
+                  who owns it, and give them a passphrase.
+                </p>
+              )}
               <Way state={state} qr={qr} />
               <Code {...(state.code ? { code: state.code } : {})} showPairingCode={actions.showPairingCode} />
               <DeviceList devices={state.devices} sendDeviceAway={actions.sendDeviceAway} />

@@ -6,12 +6,20 @@ import { markAlive } from '../kit/ready';
 import { useAskPerson } from './ask-person';
 import { useProgramState } from './use-reachable';
 
-/** The page that was open before the service worker was there is kept as well. */
-async function keepThisPage(): Promise<void> {
+/**
+ * The page that was open before the service worker was there is kept as well, and the one the program begins with from a
+ * home screen.
+ */
+async function keepPages(first: boolean): Promise<void> {
   const cache = await caches.open('vinkel-pages');
-  const response = await fetch(location.href, { headers: { accept: 'text/html' } });
-  // Sent on to another page, it is not this one.
-  if (response.ok && !response.redirected) await cache.put(location.href, response);
+  const keep = async (address: string) => {
+    const response = await fetch(address, { headers: { accept: 'text/html' } });
+    // Sent on to another page, it is not this one.
+    if (response.ok && !response.redirected) await cache.put(address, response);
+  };
+  const start = new URL('/', location.href).href;
+  if (first) await keep(location.href);
+  if (!(await cache.match(start, { ignoreVary: true }))) await keep(start);
 }
 
 /** Registers the service worker, so that a page once opened also opens without the server. */
@@ -24,7 +32,7 @@ export function Offline() {
     navigator.serviceWorker
       .register('/offline.js')
       .then(() => navigator.serviceWorker.ready)
-      .then(() => (first ? keepThisPage() : undefined))
+      .then(() => keepPages(first))
       .then(() => {
         document.documentElement.dataset.offline = 'ready';
       })
