@@ -44,6 +44,7 @@ const tapeEntry = z.strictObject({
 });
 
 export interface TapeReceipt {
+  readonly jobId: string;
   readonly readings: readonly Reading[];
   readonly strikes: readonly ReadingStrike[];
 }
@@ -89,10 +90,10 @@ export async function takeTapeEntry(input: unknown, newId: () => string): Promis
       const strikes = entry.strike
         ? await strikesOf(tx, entry.strike, entry.readings[0]?.lineId ?? null, at, newId)
         : [];
-      if (readings.length === 0 && strikes.length === 0) return done({ readings, strikes });
+      if (readings.length === 0 && strikes.length === 0) return done({ jobId: round.jobId, readings, strikes });
       await addReadings(tx, readings);
       await addStrikes(tx, strikes);
-      return done({ readings, strikes });
+      return done({ jobId: round.jobId, readings, strikes });
     });
   });
 }

@@ -14,6 +14,7 @@ import { migrateSafely } from './backups/before-migration';
 import { backupsIn } from './backups/manifest';
 import { restoreBackup } from './backups/restore';
 import { pictureKeeper, restorePictures, type PictureKeeper } from './kept-pictures';
+import { live } from './live';
 import { needRoom } from './room';
 
 /** What opening a data folder found and mended. */
@@ -84,7 +85,10 @@ async function openLocked(locked: LockedFolder): Promise<Store> {
     const replay = await replayJournal(raw, locked.journalPath);
     await removeOrphanedContent(raw);
     const journal = await openJournal(locked.journalPath, replay.last + 1);
-    const database = await journalled(raw, journal, () => needRoom(locked.path));
+    const database = await journalled(raw, journal, {
+      hasRoom: () => needRoom(locked.path),
+      changed: (jobs) => live().changed(jobs, raw.revision),
+    });
     return {
       ...{ database, journal, pictures, folder: locked.path, backups: locked.backupsPath },
       opening: {

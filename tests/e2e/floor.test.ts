@@ -2,7 +2,7 @@ import { createHash, X509Certificate } from 'node:crypto';
 import { request as ask } from 'node:https';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { launch, openWindow, pressEnter, settled } from '../support/browser';
+import { launch, openWindow, pressEnter, settled, typeLine } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { Server, send } from '../support/server';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
@@ -274,6 +274,57 @@ describe('tablets on the floor', () => {
     expect(await post(shown(['vinkel-device', 'vinkel-session']))).toMatchObject({ status: 422 });
   });
 
+  it('shows on one tablet what is done on the other as it is done, who is there, and the same prompt', async () => {
+    const [one, other] = tablets.map((context) => context.pages()[0]!);
+    const here = `${address}${job}/rounds/${demoRows('maake').rounds[0]!.id}`;
+    for (const each of [one!, other!]) {
+      await each.goto(here);
+      await settled(each);
+    }
+    await one!.getByText('Also here: Ronja').waitFor();
+    await other!.getByText('Also here: Nils').waitFor();
+    const prompt = async (at: Page) => (await at.locator('[data-target]').getAttribute('data-target'))!;
+    const first = await prompt(one!);
+    expect(await prompt(other!)).toBe(first);
+    // One calls out and passes a point over; who types is asked for the same.
+    await one!.getByRole('button', { name: 'Skip', exact: true }).click();
+    await one!.locator(`[data-target]:not([data-target="${first}"])`).waitFor();
+    await other!.locator(`[data-target="${await prompt(one!)}"]`).waitFor();
+    // A line typed here stands there.
+    const before = await one!.locator('[data-line]').count();
+    await typeLine(other!, 'S1R h 489.9');
+    await one!.locator('[data-line]').nth(before).waitFor();
+    // What the main screen plans stands on the tablet, and a half typed line there stays.
+    await one!.goto(`${address}${job}/look`);
+    await settled(one!);
+    await one!.getByLabel('Another step').fill('half typed');
+    await page.goto(`${job}/look`);
+    await settled(page);
+    await page.getByLabel('Another step').fill('Planned at the machine');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await one!.getByText('Planned at the machine', { exact: true }).waitFor();
+    expect(await one!.getByLabel('Another step').inputValue()).toBe('half typed');
+    await one!.getByText('Also here: Alva, Ronja').waitFor();
+    // Two correct one thing: who comes second is told, keeps what they typed, and means it when they send it again.
+    const correct = async (at: Page, title: string) => {
+      const step = at.getByRole('listitem').filter({ hasText: 'Planned at the machine' });
+      await step.getByRole('button', { name: 'Correct …' }).click();
+      await at.getByRole('dialog').getByLabel('What is to be done').fill(title);
+    };
+    await correct(one!, 'As the tablet has it');
+    await correct(page, 'As the machine has it');
+    await page.getByRole('button', { name: 'Keep it so' }).click();
+    await one!.getByText('As the machine has it', { exact: true }).waitFor();
+    await one!.getByRole('button', { name: 'Keep it so' }).click();
+    await one!.getByText(/somebody else changed this meanwhile/).waitFor();
+    expect(await one!.getByLabel('What is to be done').inputValue()).toBe('As the tablet has it');
+    await page.getByText('As the machine has it', { exact: true }).waitFor();
+    await one!.getByRole('button', { name: 'Keep it so' }).click();
+    await page.getByText('As the tablet has it', { exact: true }).waitFor();
+    await page.goto('/floor');
+    await settled(page);
+  });
+
   it('measures on a tablet’s home screen without the server, and delivers exactly once when somebody is there again', async () => {
     const one = tablets[0]!.pages()[0]!;
     const round = demoRows('maake').rounds[0]!;
@@ -326,7 +377,8 @@ describe('tablets on the floor', () => {
     await other.goto(here);
     await settled(other);
     expect(await other.locator('[data-line]').count()).toBe(before + 3);
-    await other.getByText('F2L h 546.3').waitFor();
+    const csv = await other.evaluate(async (path) => (await fetch(path)).text(), `/api${job}/readings`);
+    for (const line of ['F2L h 546.3', 'F2R h 546.6', 'S1L h 488.7']) expect(csv.split(line).length - 1).toBe(1);
   });
 
   it('sends a device away at once, and knows the other after a restart without the switch', async () => {

@@ -17,20 +17,29 @@ const TAKE_NOTED = `
     marked as (update journal_mark set number = number + 1 where exists (select from noted_change) returning number)
   select table_name, gone, rows, (select number from marked)::text as number from noted order by ordinal`;
 
+/** Which jobs a transaction changed; all of them where it was something of the shop's. */
+export type ChangedJobs = ReadonlySet<string> | 'all';
+
+interface Around {
+  /** Throws `DiskFull` where the disk has no room left, before anything is written. */
+  readonly hasRoom: () => Promise<void>;
+  /** Told once it is committed. */
+  readonly changed: (jobs: ChangedJobs) => void;
+}
+
 /**
  * The same database with a journal: what a transaction changed is on the disk before it commits, so that whatever was
  * acknowledged can be done again.
- *
- * @param hasRoom throws `DiskFull` where the disk has no room left, before anything is written
  */
 export async function journalled(
   database: Database,
   journal: Journal,
-  hasRoom: () => Promise<void>,
+  { hasRoom, changed }: Around,
 ): Promise<Database> {
   await database.query("select set_config('vinkel.journal', 'on', false)");
-  const transaction: Database['transaction'] = (work) =>
-    database.transaction(async (tx) => {
+  const transaction: Database['transaction'] = async (work) => {
+    let jobs: ChangedJobs | undefined;
+    const done = await database.transaction(async (tx) => {
       let wrote = false;
       const result = await work({
         query: async (sql, parameters) => {
@@ -41,9 +50,12 @@ export async function journalled(
           return tx.query(sql, parameters);
         },
       });
-      if (wrote) await keep(tx, journal);
+      if (wrote) jobs = await keep(tx, journal);
       return result;
     });
+    if (jobs) changed(jobs);
+    return done;
+  };
   return {
     transaction,
     query: (sql, parameters) =>
@@ -56,11 +68,24 @@ export async function journalled(
   };
 }
 
-async function keep(tx: Queryable, journal: Journal): Promise<void> {
+/** Writes down what the transaction noted; gives the jobs it is of, where it noted anything. */
+async function keep(tx: Queryable, journal: Journal): Promise<ChangedJobs | undefined> {
   const noted = await tx.query<Noted>(TAKE_NOTED);
   const [first] = noted;
-  if (first)
-    await journal.append({ number: Number(first.number), at: new Date().toISOString(), changes: noted.map(changeOf) });
+  if (!first) return undefined;
+  await journal.append({ number: Number(first.number), at: new Date().toISOString(), changes: noted.map(changeOf) });
+  return jobsOf(noted);
+}
+
+function jobsOf(noted: readonly Noted[]): ChangedJobs {
+  const jobs = new Set<string>();
+  for (const { tableName, rows } of noted)
+    for (const row of rows) {
+      const job = tableName === 'job' ? row.id : row.job_id;
+      if (typeof job !== 'string') return 'all';
+      jobs.add(job);
+    }
+  return jobs;
 }
 
 /** What was noted, with the names and times the program has. */

@@ -1,10 +1,11 @@
 'use client';
 
-import { useState } from 'react';
+import { useEffect, useRef, useState, type BaseSyntheticEvent } from 'react';
 import { useForm, type DefaultValues, type FieldErrors, type FieldValues, type Path } from 'react-hook-form';
 import type { z } from 'zod';
 import { parseLength, type LengthUnit } from '@/core/maths/units/length';
 import { parseShape, type Fault } from '@/formats/faults';
+import { versionsIn, withVersions } from './as-opened';
 import { useAction, type Action } from './use-action';
 
 /** Where a fault goes that belongs to no field of the form. */
@@ -40,6 +41,11 @@ export function useEntryForm<Values extends FieldValues, Schema extends z.ZodTyp
   // One identity for what this form asks, however often it is sent.
   const [identity] = useState(() => crypto.randomUUID());
   const [current, setCurrent] = useState<unknown>();
+  // The rows as they were when the form was opened, and again as they are once it was kept.
+  const opened = useRef<ReadonlyMap<string, number>>(undefined);
+  useEffect(() => {
+    if (!pending) opened.current ??= versionsIn(read(defaults, [], identity));
+  });
   const place = (path: string) => {
     const last = path.split('.').at(-1)!;
     return last in defaults ? last : ELSEWHERE;
@@ -78,11 +84,15 @@ export function useEntryForm<Values extends FieldValues, Schema extends z.ZodTyp
     }),
     register: form.register,
     watch: form.watch,
-    submit: form.handleSubmit(async (input) => {
-      const outcome = await run(input, identity);
-      setCurrent(outcome.ok ? undefined : outcome.current);
-      if (outcome.ok) done?.(outcome.value);
-    }),
+    submit: (event?: BaseSyntheticEvent) =>
+      form.handleSubmit(async (input) => {
+        const outcome = await run(withVersions(input, opened.current ?? new Map<string, number>()), identity);
+        setCurrent(outcome.ok ? undefined : outcome.current);
+        if (outcome.ok) opened.current = undefined;
+        // Whoever was told that somebody came first and sends it again means it.
+        else if (outcome.current !== undefined) opened.current = versionsIn(outcome.current, new Map(opened.current));
+        if (outcome.ok) done?.(outcome.value);
+      })(event),
     faults: [
       ...(own ? [{ path: String(own.type), message: String(own.message) }] : []),
       ...refused.filter(({ path }) => place(path) === ELSEWHERE),

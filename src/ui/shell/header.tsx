@@ -4,7 +4,7 @@ import { Keyboard, Settings2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { Popover } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { SelectField, TextField } from '../kit/field';
@@ -27,7 +27,16 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
 ];
 
 /** The strip along the top: where we are, who is working, and how figures and words are shown. */
-export function Header({ title, homeHref = '/' }: { title?: string; homeHref?: string }) {
+export function Header({
+  title,
+  homeHref = '/',
+  children,
+}: {
+  title?: string;
+  homeHref?: string;
+  /** What else stands beside the title. */
+  children?: ReactNode;
+}) {
   return (
     <header className="no-print flex min-h-14 items-center gap-3 border-b-2 border-ink px-4">
       <Link href="/" className="flex min-h-11 items-center gap-2 no-underline" aria-label="Vinkel: all jobs">
@@ -46,6 +55,7 @@ export function Header({ title, homeHref = '/' }: { title?: string; homeHref?: s
           {title}
         </Link>
       ) : null}
+      {children}
       <div className="ml-auto flex items-center gap-1">
         <KeyList />
         <PreferencesPanel />

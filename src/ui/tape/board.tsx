@@ -35,7 +35,7 @@ function Following({ roundId, title }: { roundId: string; title: string }) {
         </>
       ) : (
         <p className="text-[3vw]">
-          Waiting for the measuring screen: open the round in another window of this browser.
+          Waiting for the measuring screen: open the round in another window, on whatever device.
         </p>
       )}
     </main>

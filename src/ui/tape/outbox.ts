@@ -1,4 +1,6 @@
 import type { Point, PointCondition, Reading, ReadingKeep } from '@/core/shell/job/entities';
+import { WINDOW_HEADER } from '@/formats/live';
+import { WINDOW } from '../live/live';
 import { askedWho, heard, lookAtProgram } from '../shell/use-reachable';
 
 /** One line of the tape on its way to the server. */
@@ -95,7 +97,7 @@ export async function sendEntry(entry: TapeEntry): Promise<{ result: SendResult;
   try {
     const response = await fetch('/api/readings', {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', [WINDOW_HEADER]: WINDOW },
       body: JSON.stringify(entry),
     });
     if (response.ok) {

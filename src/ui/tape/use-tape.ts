@@ -2,6 +2,7 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSame } from '../kit/use-same';
+import { useLive } from '../live/live';
 import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import {
@@ -39,6 +40,10 @@ const RETRY_MS = 3000;
 const local = (entry: TapeEntry, state: LineState): Local => ({ entry, at: typedAt(entry), state });
 
 const typedAt = (entry: TapeEntry): string => entry.readings[0]?.takenAt ?? new Date().toISOString();
+
+/** A line another window told of, once however often it is told. */
+const withTaken = (all: readonly Local[], entry: TapeEntry): readonly Local[] =>
+  all.some((each) => entryKey(each.entry) === entryKey(entry)) ? all : [...all, local(entry, 'taken')];
 
 /** Whether the server's rows already hold an entry. */
 function isIn(rows: JobRows, entry: TapeEntry): boolean {
@@ -110,12 +115,23 @@ export function useTape(rows: JobRows, roundId: string) {
   useEffect(() => {
     const channel = new BroadcastChannel(`vinkel.tape.${roundId}`);
     others.current = channel;
-    channel.onmessage = ({ data: entry }: MessageEvent<TapeEntry>) =>
-      setLocals((all) =>
-        all.some((each) => entryKey(each.entry) === entryKey(entry)) ? all : [...all, local(entry, 'taken')],
-      );
+    channel.onmessage = ({ data: entry }: MessageEvent<TapeEntry>) => setLocals((all) => withTaken(all, entry));
     return () => channel.close();
   }, [roundId]);
+
+  // Lines of other windows come by themselves, on whatever device they were typed.
+  const live = useLive();
+  useEffect(() => {
+    live.takesLines(true);
+    const silence = live.listen((event) => {
+      const entry = event.kind === 'line' ? (event.entry as TapeEntry) : undefined;
+      if (entry?.roundId === roundId) setLocals((all) => withTaken(all, entry));
+    });
+    return () => {
+      live.takesLines(false);
+      silence();
+    };
+  }, [roundId, live]);
 
   const standing = useSame(
     locals.flatMap(({ state, entry }) => (state === 'refused' ? [] : [entry])),

@@ -5,6 +5,8 @@ import { useMemo, useState } from 'react';
 import type { Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { chartedTargets, openTargets, type Target } from '@/core/walk/targets';
+import type { Relayed } from '@/formats/live';
+import { useRoundChannel } from './round-channel';
 import type { LiveJudgement } from './use-judgement';
 
 export const SOURCES = ['walk', 'charted', 'helpful'] as const;
@@ -26,14 +28,36 @@ function kept(roundId: string): Kept {
   }
 }
 
+/** The walk as other windows are told of it. */
+const walkOf = (roundId: string, { source, skipped }: Kept, pressing: readonly Target[]): Relayed => ({
+  ...{ kind: 'walk', roundId },
+  state: { source, skipped: [...skipped], pressing: pressing.map((each) => ({ ...each, codes: [...each.codes] })) },
+});
+
 /** The readings still to take, in order, and the ways to change that order. */
 export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
   const [state, setState] = useState<Kept>(() => kept(round.id));
   const [pressing, setPressing] = useState<readonly Target[]>([]);
-  const change = (some: Partial<Kept>) => {
-    const next = { ...state, ...some };
+  const keep = (next: Kept) => {
     setState(next);
     localStorage.setItem(key(round.id), JSON.stringify(next));
+  };
+  // One calls out at the gauge and another types: both are asked for the same.
+  const tell = useRoundChannel(round.id, (message, answer) => {
+    if (message.kind === 'hello') answer(walkOf(round.id, state, pressing));
+    if (message.kind !== 'walk') return;
+    keep({ source: message.state.source, skipped: message.state.skipped });
+    setPressing(message.state.pressing as unknown as readonly Target[]);
+  });
+  const tellWalk = (next: Kept, first: readonly Target[]) => tell(walkOf(round.id, next, first));
+  const change = (some: Partial<Kept>) => {
+    const next = { ...state, ...some };
+    keep(next);
+    tellWalk(next, pressing);
+  };
+  const press = (first: readonly Target[]) => {
+    setPressing(first);
+    tellWalk(state, first);
   };
   const listed = useMemo((): readonly Target[] => {
     const charted = chartedTargets(Job.of(rows), round);
@@ -68,7 +92,7 @@ export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
     skip: () => {
       if (!current) return;
       pin(undefined);
-      if (pressing.length > 0) setPressing(pressing.slice(1));
+      if (pressing.length > 0) press(pressing.slice(1));
       else change({ skipped: [...state.skipped.filter((each) => each !== current.key), current.key] });
     },
     /** The last one skipped comes back. */
@@ -80,7 +104,7 @@ export function useTargets(rows: JobRows, round: Round, live: LiveJudgement) {
     /** These come first, whatever the list says. */
     press: (targets: readonly Target[]) => {
       pin(undefined);
-      setPressing([...targets, ...pressing]);
+      press([...targets, ...pressing]);
     },
     /** A reading of this was taken: it is no longer pressing. */
     taken: (target: Pick<Target, 'key'>) =>

@@ -1,0 +1,143 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { WINDOW_HEADER, type HereNow, type LiveEvent, type Relayed } from '@/formats/live';
+
+/** This window, as the program tells it from others. */
+export const WINDOW: string = globalThis.crypto?.randomUUID?.() ?? '';
+
+type Hear = (event: LiveEvent) => void;
+
+interface LiveValue {
+  /** Hears everything until the way back is called. */
+  readonly listen: (hear: Hear) => () => void;
+  /** Tells the other windows of the job. */
+  readonly tell: (message: Relayed) => void;
+  /** This window shows the lines of a tape itself: it need not be fetched anew for each. */
+  readonly takesLines: (takes: boolean) => void;
+}
+
+const NOTHING: LiveValue = { listen: () => () => undefined, tell: () => undefined, takesLines: () => undefined };
+const Context = createContext<LiveValue>(NOTHING);
+const Others = createContext<readonly HereNow[]>([]);
+
+export const useLive = (): LiveValue => useContext(Context);
+
+/** Who else has the job open. */
+export const useOthersHere = (): readonly HereNow[] => useContext(Others);
+
+/** A moment that comes once. */
+function aMoment() {
+  let now = (): void => undefined;
+  const then = new Promise<void>((resolve) => (now = resolve));
+  return { now: () => now(), then };
+}
+
+/** What comes close together is fetched once, ms. */
+const TOGETHER = 120;
+
+interface LiveProps {
+  readonly jobId: string;
+  /** The state of the data the page was made of. */
+  readonly revision: number;
+  readonly children: ReactNode;
+}
+
+/**
+ * Keeps an open page of a job as the job is: while the window is seen it hears what happens and fetches the page anew; what
+ * is typed in it stays. A window that is not seen hears nothing and catches up when it is seen again.
+ */
+export function Live({ jobId, revision, children }: LiveProps) {
+  const router = useRouter();
+  const [others, setOthers] = useState<readonly HereNow[]>([]);
+  const hearers = useRef(new Set<Hear>());
+  const drawsLines = useRef(false);
+  const shown = useRef(revision);
+  const company = useRef(false);
+  const opened = useRef(aMoment());
+  useEffect(() => {
+    shown.current = revision;
+  }, [revision]);
+
+  useEffect(() => {
+    let source: EventSource | undefined;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const fetchAnew = (known: number) => {
+      clearTimeout(timer);
+      timer = setTimeout(() => {
+        // What this window is doing itself fetches the page when it is done.
+        if (document.documentElement.dataset.working !== undefined) fetchAnew(known);
+        else if (shown.current !== known) router.refresh();
+      }, TOGETHER);
+    };
+    const hear = (event: LiveEvent) => {
+      opened.current.now();
+      if (event.kind === 'here') {
+        company.current = event.others.length > 0;
+        setOthers(event.others);
+      }
+      if (event.kind === 'rows' && event.revision !== shown.current && !(event.tape && drawsLines.current))
+        fetchAnew(event.revision);
+      for (const hearer of hearers.current) hearer(event);
+    };
+    const follow = () => {
+      const isSeen = document.visibilityState === 'visible';
+      if (isSeen && !source) {
+        source = new EventSource(`/api/jobs/${jobId}/live?window=${WINDOW}`);
+        source.onmessage = ({ data }: MessageEvent<string>) => hear(JSON.parse(data) as LiveEvent);
+      }
+      if (!isSeen) {
+        source?.close();
+        source = undefined;
+        setOthers([]);
+      }
+    };
+    follow();
+    document.addEventListener('visibilitychange', follow);
+    return () => {
+      clearTimeout(timer);
+      source?.close();
+      document.removeEventListener('visibilitychange', follow);
+    };
+  }, [jobId, router]);
+
+  const value = useMemo(
+    (): LiveValue => ({
+      listen: (hear) => {
+        hearers.current.add(hear);
+        return () => void hearers.current.delete(hear);
+      },
+      tell: (message) => {
+        const send = () =>
+          void fetch(`/api/jobs/${jobId}/live`, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json', [WINDOW_HEADER]: WINDOW },
+            body: JSON.stringify(message),
+          }).catch(() => undefined);
+        // Whoever asks must be able to hear the answer; whoever is alone has nobody to tell.
+        if (message.kind === 'hello') void opened.current.then.then(send);
+        else if (company.current) send();
+      },
+      takesLines: (takes) => void (drawsLines.current = takes),
+    }),
+    [jobId],
+  );
+  return (
+    <Context.Provider value={value}>
+      <Others.Provider value={others}>{children}</Others.Provider>
+    </Context.Provider>
+  );
+}
+
+/** Who else has the job open, by name. */
+export function OthersHere() {
+  const others = useOthersHere();
+  if (others.length === 0) return null;
+  const names = others.map(({ name, windows }) => (windows > 1 ? `${name} ×${windows}` : name));
+  return (
+    <p className="no-print caps truncate" data-here role="status">
+      Also here: {names.join(', ')}
+    </p>
+  );
+}
