@@ -5,8 +5,8 @@ import { ROWS_VERSION, upgradeDocument } from '@/core/shell/job/upgrades';
 import { parseJson, parseShape, type Fault, type Parsed } from '../faults';
 
 /**
- * A whole job as documents: `job.json` (`vinkel.job/8`) with everything but the readings,
- * one `rounds/NN.json` (`vinkel.round/5`) a round with its readings and strikes, and the
+ * A whole job as documents: `job.json` (`vinkel.job/11`) with everything but the readings,
+ * one `rounds/NN.json` (`vinkel.round/11`) a round with its readings and strikes, and the
  * photographs as files under `photographs/`. Documents of earlier versions are read too. See docs/formats.md.
  */
 const ROUND_TABLES = [

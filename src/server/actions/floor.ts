@@ -3,6 +3,7 @@
 import { headers } from 'next/headers';
 import * as input from '@/formats/inputs/floor';
 import { done, failed } from '@/formats/outcome';
+import { theSessions } from '../people/shared';
 import { DEVICE_HEADER, theFloor, type Floor } from '../floor/floor';
 import { ownersCase } from '../use-case';
 
@@ -40,5 +41,6 @@ export const sendDeviceAway = ownersCase(input.deviceSentAway, async ({ id }) =>
   const floor = await atTheMachine();
   if (!isFloor(floor)) return floor;
   floor.sendAway(id);
+  await theSessions()?.endOnDevice(id);
   return done(null);
 });

@@ -106,6 +106,11 @@ export class Sessions {
       if (session.known.includes(personId)) await this.forget(session, personId);
   }
 
+  /** A device was sent away: nobody is known there. */
+  async endOnDevice(deviceId: string): Promise<void> {
+    for (const session of [...(await this.all()).values()]) if (session.deviceId === deviceId) await this.end(session);
+  }
+
   async end({ id }: Session): Promise<void> {
     (await this.all()).delete(id);
     this.used.delete(id);
@@ -129,10 +134,13 @@ export class Sessions {
 
   private async all(): Promise<Map<string, Session>> {
     if (this.known) return this.known;
-    const rows = await (
-      await this.database()
-    ).query<Session>('select id, token_hash, device_id, person_id, known, made_at from session');
-    return (this.known ??= new Map(rows.map((row) => [row.id, row])));
+    const database = await this.database();
+    const rows = await database.query<Session>(
+      'select id, token_hash, device_id, person_id, known, made_at from session',
+    );
+    const old = rows.filter((row) => !this.isYoung(row)).map(({ id }) => id);
+    if (old.length > 0) await database.query('delete from session where id = any($1::uuid[])', [old]);
+    return (this.known ??= new Map(rows.filter(({ id }) => !old.includes(id)).map((row) => [row.id, row])));
   }
 }
 
