@@ -58,7 +58,7 @@ export class Live {
     const here = [...this.listeners].filter((each) => each.jobId === jobId);
     for (const listener of here) {
       const names = here.flatMap(({ window, name }) => (window === listener.window ? [] : [name]));
-      const others = [...new Set(names)].map((name) => ({
+      const others = [...new Set(names)].sort().map((name) => ({
         name,
         windows: names.filter((each) => each === name).length,
       }));
