@@ -44,7 +44,7 @@ export class Live {
   changed(jobs: ChangedJobs, revision: number): void {
     const source = this.source.getStore();
     for (const listener of this.listeners)
-      if ((jobs === 'all' || jobs.has(listener.jobId)) && !(source?.tape && listener.window === source.window))
+      if ((jobs === 'all' || jobs.has(listener.jobId)) && listener.window !== (source?.window || undefined))
         void this.tell(listener, { kind: 'rows', revision, tape: source?.tape ?? false });
   }
 

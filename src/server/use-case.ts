@@ -7,6 +7,7 @@ import type { Need } from '@/core/shell/people';
 import { actorHere, personWriting, whyNot, type Actor } from './people/actor';
 import { isUnkeepable } from '@/db/journal/journalled';
 import { obstacleOf } from './answered';
+import { live } from './live';
 import { store, type Store } from './store';
 
 /** What a use case works with besides its input: the store, who asks, when, and identities for new rows. */
@@ -43,9 +44,12 @@ const caseFor =
   <Schema extends z.ZodType, T = null>(
     schema: Schema,
     work: (input: z.output<Schema>, context: Context) => Promise<Outcome<T>>,
-  ): ((input: z.input<Schema>, request?: string) => Promise<Outcome<T>>) =>
-  async (input, request) =>
-    once(request, () => runUseCase(need, schema, input, work));
+  ): ((input: z.input<Schema>, request?: string, window?: string) => Promise<Outcome<T>>) =>
+  async (input, request, window) =>
+    // The window that asks fetches its page itself when it is done.
+    live().from({ window: String(window ?? ''), tape: false }, () =>
+      once(request, () => runUseCase(need, schema, input, work)),
+    );
 
 /** One for those who plan. */
 export const useCase = caseFor('plan');

@@ -19,6 +19,8 @@ const SCREENS: readonly Screen[] = [
   ['instruments', '/instruments'],
   ['benches', '/benches'],
   ['on the floor', '/floor'],
+  ['people', '/people'],
+  ['check a record', '/check'],
   ['kept data', '/kept'],
   ['day sheet', s!],
   ['day sheet of a finished job', l!],

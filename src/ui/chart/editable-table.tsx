@@ -10,7 +10,7 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef, useState } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { inputClass } from '../kit/field';
 
 /** A sortable, searchable table of any length: only the rows in sight are in the page. */
@@ -96,7 +96,7 @@ export function EditableTable<Row extends { readonly id: string }>({
                 <tr key={row.id} data-row={row.id}>
                   {row.getVisibleCells().map((cell) => (
                     <td key={cell.id} className={cell.column.columnDef.meta === 'num' ? 'num' : ''}>
-                      {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                      {drawn(cell.column.columnDef.cell, cell.getContext())}
                     </td>
                   ))}
                 </tr>
@@ -109,6 +109,15 @@ export function EditableTable<Row extends { readonly id: string }>({
     </div>
   );
 }
+
+/**
+ * A cell called as a function, not drawn as a component: the columns are made anew when the page is fetched anew, and a form
+ * open in a cell must stay open then.
+ */
+const drawn = <Context extends object>(
+  cell: string | ((context: Context) => ReactNode) | undefined,
+  context: Context,
+): ReactNode => (typeof cell === 'function' ? cell(context) : cell);
 
 const ariaSort = (sorted: false | 'asc' | 'desc') =>
   sorted === 'asc' ? ('ascending' as const) : sorted === 'desc' ? ('descending' as const) : undefined;

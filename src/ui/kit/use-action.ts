@@ -6,10 +6,11 @@ import type { Fault } from '@/formats/faults';
 import { failed, NO_PERSON, type Outcome } from '@/formats/outcome';
 import { LOCKED, SIGNED_OUT } from '@/formats/people';
 import { markWorking } from './ready';
+import { WINDOW } from '../live/window';
 import { useAskPerson } from '../shell/ask-person';
 
 /** A server action as a component gets it. */
-export type Action<In = unknown, T = unknown> = (input: In, request?: string) => Promise<Outcome<T>>;
+export type Action<In = unknown, T = unknown> = (input: In, request?: string, window?: string) => Promise<Outcome<T>>;
 
 const UNREACHED = failed('server', 'it cannot be reached; what you typed is still here');
 const UNSAID = failed(NO_PERSON, 'say first who works here: what you typed is still here');
@@ -33,7 +34,7 @@ export function useAction<In, T>(action: Action<In, T>) {
         start(async () => {
           const attempt = () => {
             const answered = markWorking();
-            return action(input, request)
+            return action(input, request, WINDOW)
               .catch((error: unknown): Outcome<T> => (asksWho(error) ? UNSAID : UNREACHED))
               .finally(answered);
           };

@@ -1,11 +1,9 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, useMemo, useRef, useState, useTransition, type ReactNode } from 'react';
+import { WINDOW } from './window';
 import { WINDOW_HEADER, type HereNow, type LiveEvent, type Relayed } from '@/formats/live';
-
-/** This window, as the program tells it from others. */
-export const WINDOW: string = globalThis.crypto?.randomUUID?.() ?? '';
 
 type Hear = (event: LiveEvent) => void;
 
@@ -55,6 +53,11 @@ export function Live({ jobId, revision, children }: LiveProps) {
   const drawsLines = useRef(false);
   const shown = useRef(revision);
   const company = useRef(false);
+  const [pending, start] = useTransition();
+  const fetching = useRef(false);
+  useEffect(() => {
+    fetching.current = pending;
+  }, [pending]);
   const opened = useRef(aMoment());
   useEffect(() => {
     shown.current = revision;
@@ -66,9 +69,9 @@ export function Live({ jobId, revision, children }: LiveProps) {
     const fetchAnew = (known: number) => {
       clearTimeout(timer);
       timer = setTimeout(() => {
-        // What this window is doing itself fetches the page when it is done.
-        if (document.documentElement.dataset.working !== undefined) fetchAnew(known);
-        else if (shown.current !== known) router.refresh();
+        // One after another: a page that takes long is not asked for again before it is there.
+        if (fetching.current) fetchAnew(known);
+        else if (shown.current !== known) start(() => router.refresh());
       }, TOGETHER);
     };
     const hear = (event: LiveEvent) => {

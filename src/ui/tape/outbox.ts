@@ -1,6 +1,6 @@
 import type { Point, PointCondition, Reading, ReadingKeep } from '@/core/shell/job/entities';
 import { WINDOW_HEADER } from '@/formats/live';
-import { WINDOW } from '../live/live';
+import { WINDOW } from '../live/window';
 import { askedWho, heard, lookAtProgram } from '../shell/use-reachable';
 
 /** One line of the tape on its way to the server. */
