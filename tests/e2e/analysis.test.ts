@@ -301,6 +301,8 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
     await row.getByRole('link').last().click();
     await page.waitForURL(`**${l}/rounds/${lodd.rounds[2]!.id}`);
     await page.goto(`${s}/verify`);
+    // Until the page has come whole, a part of it stands there twice, once out of sight.
+    await settled(page);
     await page.getByText(/X1, X2 and X3 still hold it/).waitFor();
   });
 
