@@ -33,7 +33,7 @@ function aMoment() {
 }
 
 /** What comes close together is fetched once, ms. */
-const TOGETHER = 120;
+const TOGETHER = 30;
 
 interface LiveProps {
   readonly jobId: string;
