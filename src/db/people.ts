@@ -25,6 +25,15 @@ export async function credentialOf(db: Queryable, personId: string): Promise<Cre
 export const credentials = (db: Queryable): Promise<{ personId: string; hasPin: boolean }[]> =>
   db.query('select person_id, pin is not null as has_pin from credential');
 
+/** Those of these people who are here and have a PIN to go on with. */
+export const withPin = (db: Queryable, ids: readonly string[]): Promise<NamedPerson[]> =>
+  db.query(
+    `select person.id, person.name from person join credential on credential.person_id = person.id
+     where person.id = any($1::uuid[]) and credential.pin is not null and person.retired_at is null
+     order by person.name, person.id`,
+    [ids],
+  );
+
 /** A new passphrase takes the place of the one before, and of the PIN. */
 export const setPassphrase = (db: Queryable, personId: string, passphrase: string, at: string): Promise<unknown[]> =>
   db.query(

@@ -3,7 +3,6 @@ import type { Queryable } from '../db/database';
 import { setFloor, theFloor, type Floor } from './floor/floor';
 import { floorOf, isLeftOn, type Guard } from './floor/listen';
 import { gateOf } from './people/gate';
-import { IDLE } from '../formats/people';
 import { Sessions } from './people/sessions';
 import { setSessions } from './people/shared';
 
@@ -27,7 +26,7 @@ export function openDoors({ data, inside, guarded, names }: DoorOptions) {
     if (!shared.vinkelStore) throw new Error('the data folder is not open yet');
     return (await shared.vinkelStore).database;
   };
-  const sessions = new Sessions(database, Date.now, Number(process.env.VINKEL_IDLE_MS ?? IDLE));
+  const sessions = new Sessions(database);
   setSessions(sessions);
   const gate = gateOf({ sessions, database, isOpen: () => theFloor()?.state().on ?? false });
   const handle: RequestListener = (request, response) =>

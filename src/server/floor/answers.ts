@@ -30,3 +30,8 @@ export function html(response: ServerResponse, status: number, text: string): vo
 /** The program's name and picture for a home screen, which a system fetches without what tells a device: they say nothing of a shop. */
 export const isSign = (path: string): boolean =>
   /^\/(manifest\.webmanifest|icon\.svg|apple-icon\.png|icon-\d+\.png)$/.test(path);
+
+export function json(response: ServerResponse, status: number, body: object): void {
+  response.writeHead(status, { 'content-type': 'application/json', 'cache-control': 'no-store' });
+  response.end(JSON.stringify(body));
+}

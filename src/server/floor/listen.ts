@@ -13,7 +13,7 @@ import path from 'node:path';
 import { certificatesIn, type Certificates } from './certificates';
 import { Devices } from './devices';
 import type { FloorState } from '../../formats/floor';
-import { cookieOf, formOf, html, isSign, seeOther } from './answers';
+import { cookieOf, formOf, html, isSign, json, seeOther } from './answers';
 import { DEVICE_HEADER, type Floor } from './floor';
 import { pairPage, trustPage } from './pages';
 
@@ -147,10 +147,7 @@ async function admit(
   if (request.method === 'GET' && isSign(where!)) return handle(request, response);
   // A page sends its reader on; what a page asks for by itself is told why it gets nothing.
   if (String(request.headers.accept ?? '').includes('text/html')) return seeOther(response, '/pair');
-  response.writeHead(401, { 'content-type': 'application/json' });
-  response.end(
-    JSON.stringify({ faults: [{ path: 'device', message: 'this device is not paired: open /pair on it' }] }),
-  );
+  json(response, 401, { faults: [{ path: 'device', message: 'this device is not paired: open /pair on it' }] });
 }
 
 async function pairing(request: IncomingMessage, response: ServerResponse, devices: Devices): Promise<void> {

@@ -3,7 +3,7 @@ import { headers } from 'next/headers';
 import { cache } from 'react';
 import { mayDo, nameKey, newPerson, type Need } from '@/core/shell/people';
 import type { Person } from '@/core/shell/job/entities';
-import { peopleHere } from '@/db/people';
+import { peopleHere, withPin } from '@/db/people';
 import type { Database, Queryable } from '@/db/database';
 import { columns, insert } from '@/db/table';
 import type { WhoIsHere } from '@/formats/people';
@@ -86,7 +86,7 @@ export const whoIsHere = cache(async (): Promise<WhoIsHere | undefined> => {
   const person = people.find((each) => each.id === session.personId);
   return {
     ...{ id: session.personId, name: person?.name ?? '', locked: sessions.isLocked(session) },
-    known: people.filter((each) => session.known.includes(each.id)),
+    known: await withPin(database, session.known),
   };
 });
 

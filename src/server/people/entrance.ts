@@ -1,4 +1,4 @@
-import { credentialOf, peopleHere, type NamedPerson } from '../../db/people';
+import { credentialOf, peopleHere, withPin, type NamedPerson } from '../../db/people';
 import type { Queryable } from '../../db/database';
 import { nameKey } from '../../core/shell/people';
 import { isSecret, Tries } from './secrets';
@@ -59,9 +59,8 @@ export class Entrance {
     return { ok: true };
   }
 
-  /** Who is known in a session, by name. */
+  /** Who may go on in a session with a PIN, by name. */
   async knownIn(session: Session | undefined): Promise<NamedPerson[]> {
-    if (!session) return [];
-    return (await peopleHere(await this.database())).filter(({ id }) => session.known.includes(id));
+    return session ? withPin(await this.database(), session.known) : [];
   }
 }

@@ -1,16 +1,15 @@
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import { hasOwner } from '../../db/people';
 import type { Queryable } from '../../db/database';
-import { cookieOf, formOf, html, isSign, seeOther } from '../floor/answers';
+import { cookieOf, formOf, html, isSign, json, seeOther } from '../floor/answers';
 import { DEVICE_HEADER } from '../floor/floor';
 import { Entrance, type Entered } from './entrance';
 import { whoPage } from './pages';
 import { SESSION_HEADER } from './shared';
-import type { Session, Sessions } from './sessions';
+import { LONGEST, type Session, type Sessions } from './sessions';
 import { AWAY_IN_WORDS, LOCKED, SIGNED_OUT } from '../../formats/people';
 
 const COOKIE = 'vinkel-session';
-const DAYS = 30;
 /** What every page needs before anybody said who they are: the program's own files, and whether it answers. */
 const FREE = /^\/(_next\/static\/|offline\.js$|api\/alive$)/;
 
@@ -72,8 +71,8 @@ export function gateOf({ sessions, database, isOpen }: GateOptions) {
     if (!form) return html(response, 413, whoPage({ known, to }));
     const field = (name: string) => form.get(name) ?? '';
     const does = field('does');
-    if (does === 'lock' || does === 'leave') {
-      if (session) await (does === 'lock' ? sessions.lock(session) : sessions.end(session));
+    if (does === 'lock') {
+      if (session) sessions.lock(session);
       return wantsJson(request) ? json(response, 200, {}) : seeOther(response, '/who');
     }
     const doorstep = { deviceId, session, address: request.socket.remoteAddress ?? '' };
@@ -92,14 +91,12 @@ export function gateOf({ sessions, database, isOpen }: GateOptions) {
     if (entered.token !== undefined)
       response.setHeader(
         'set-cookie',
-        `${COOKIE}=${entered.token}; Path=/; Max-Age=${DAYS * 24 * 3600}; HttpOnly; SameSite=Lax${deviceId === null ? '' : '; Secure'}`,
+        `${COOKIE}=${entered.token}; Path=/; Max-Age=${LONGEST / 1000}; HttpOnly; SameSite=Lax${deviceId === null ? '' : '; Secure'}`,
       );
     if (wantsJson(request)) return json(response, 200, {});
     seeOther(response, to);
   }
 }
-
-export type Gate = ReturnType<typeof gateOf>;
 
 const UNOPENED = { path: 'data', message: 'the data cannot be opened: look at the machine itself' };
 
@@ -126,9 +123,4 @@ function refuse({ headers }: IncomingMessage, response: ServerResponse, status: 
   if (headers['next-action'] === undefined) return json(response, status, { faults: [fault] });
   response.writeHead(status, { 'content-type': 'text/plain', 'cache-control': 'no-store' });
   response.end(fault.path);
-}
-
-function json(response: ServerResponse, status: number, body: object): void {
-  response.writeHead(status, { 'content-type': 'application/json', 'cache-control': 'no-store' });
-  response.end(JSON.stringify(body));
 }

@@ -17,8 +17,8 @@ export interface Session {
 
 const MINUTE = 60_000;
 const DAY = 24 * 60 * MINUTE;
-/** Then the passphrase is asked for again. */
-const LONGEST = 30 * DAY;
+/** After so long, ms, the passphrase is asked for again. */
+export const LONGEST = 30 * DAY;
 
 /**
  * The sessions of this program: kept in the database without what opens them, looked at in memory. When somebody last did

@@ -57,7 +57,7 @@ function Digits({ check, pending, error }: DigitsProps) {
     void check({ digits });
   };
   return (
-    <form onSubmit={submit} className="flex flex-wrap items-end gap-3">
+    <form onSubmit={submit} className="flex flex-wrap items-start gap-3">
       <div className="grow">
         <TextField
           label="Or the digits printed under it"
@@ -67,7 +67,7 @@ function Digits({ check, pending, error }: DigitsProps) {
           onChange={(event) => setDigits(event.target.value)}
         />
       </div>
-      <Button type="submit" disabled={pending}>
+      <Button type="submit" disabled={pending} className="mt-6">
         Look it up
       </Button>
     </form>

@@ -23,7 +23,7 @@ const Others = createContext<readonly HereNow[]>([]);
 export const useLive = (): LiveValue => useContext(Context);
 
 /** Who else has the job open. */
-export const useOthersHere = (): readonly HereNow[] => useContext(Others);
+const useOthersHere = (): readonly HereNow[] => useContext(Others);
 
 /** A moment that comes once. */
 function aMoment() {
@@ -93,6 +93,7 @@ export function Live({ jobId, revision, children }: LiveProps) {
       if (!isSeen) {
         source?.close();
         source = undefined;
+        company.current = false;
         setOthers([]);
       }
     };

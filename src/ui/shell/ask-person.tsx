@@ -104,11 +104,12 @@ function useIdleLook(watches: boolean): void {
   const router = useRouter();
   useEffect(() => {
     if (!watches) return;
-    let timer = setTimeout(() => router.refresh(), IDLE);
+    let timer: ReturnType<typeof setTimeout> | undefined;
     const touched = () => {
       clearTimeout(timer);
       timer = setTimeout(() => router.refresh(), IDLE + A_MOMENT);
     };
+    touched();
     const signs = ['pointerdown', 'keydown'] as const;
     for (const sign of signs) window.addEventListener(sign, touched, { passive: true });
     return () => {
