@@ -2,7 +2,7 @@ import { createHash, X509Certificate } from 'node:crypto';
 import { request as ask } from 'node:https';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { launch, openWindow, pressEnter, settled, typeLine } from '../support/browser';
+import { launch, openWindow, pressEnter, settled, typeLine, whole } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { Server, send } from '../support/server';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
@@ -69,6 +69,7 @@ describe('tablets on the floor', () => {
     // Tablets trust the shop's authority, as a person has them do it once, and nothing else.
     tabletBrowser ??= await launch([`--ignore-certificate-errors-spki-list=${keyOf(authority)}`]);
     const context = await tabletBrowser.newContext({ viewport: { width: 1024, height: 768 } });
+    context.on('page', whole);
     tablets.push(context);
     return context.newPage();
   };

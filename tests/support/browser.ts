@@ -19,6 +19,19 @@ export interface Choices {
   readonly person?: string;
 }
 
+/**
+ * A page asked for has come only when every part of it is in its place: until then a part may be there twice, once drawn
+ * and once hidden, where a window heard of something just then.
+ */
+export function whole(page: Page): void {
+  const goto = page.goto.bind(page);
+  page.goto = async (...asked) => {
+    const answer = await goto(...asked);
+    await page.waitForFunction(() => document.querySelector('[hidden][id^="S:"]') === null);
+    return answer;
+  };
+}
+
 /** A window of the browser with a user's choices made; page errors fail the test that looks. */
 export async function openWindow(
   browser: Browser,
@@ -37,6 +50,7 @@ export async function openWindow(
     ...choices,
   });
   await context.addCookies([{ name: 'vinkel', value: encodeURIComponent(value), url: address }]);
+  context.on('page', whole);
   const page = await context.newPage();
   page.setDefaultTimeout(15_000);
   const errors: string[] = [];
