@@ -7,6 +7,21 @@ const alias = { '@': path.resolve('src') };
 /** Of two processors the runner would use one. */
 const maxWorkers = Math.max(2, os.availableParallelism() - 1);
 
+/** What runs once more on a database server: the use cases, on whatever database they are. */
+const USE_CASES = [
+  'calendar',
+  'cut',
+  'fitting',
+  'judging-use-cases',
+  'live',
+  'measuring-use-cases',
+  'people',
+  'rounds-and-points',
+  'set-up',
+  'taking-back',
+  'welding',
+];
+
 export default defineConfig({
   test: {
     projects: [
@@ -41,6 +56,18 @@ export default defineConfig({
           // A database is made in four seconds, and some tests make six.
           testTimeout: 150_000,
           hookTimeout: 120_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'server',
+          maxWorkers,
+          include: USE_CASES.map((name) => `tests/db/${name}.test.ts`),
+          globalSetup: ['tests/support/server-engine.ts'],
+          setupFiles: ['tests/support/request.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
         },
       },
       {

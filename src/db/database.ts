@@ -7,12 +7,10 @@ export interface Queryable {
   query<Row>(sql: string, parameters?: readonly unknown[]): Promise<Row[]>;
 }
 
-/** The one port to the data. PGlite is behind it today; a PostgreSQL server fits behind it too. */
+/** The one port to the data: PGlite is behind it, or a PostgreSQL server. */
 export interface Database extends Queryable {
-  /** Runs the work in one transaction, undone as a whole when it throws. */
+  /** Runs the work in one transaction, undone as a whole when it throws; one after another, whatever process they are of. */
   transaction<T>(work: (tx: Queryable) => Promise<T>): Promise<T>;
-  /** Raised by every write: what was computed from rows read at one revision holds until the next. */
-  readonly revision: number;
   /** Runs a script of several statements, without parameters. */
   script(sql: string): Promise<void>;
   close(): Promise<void>;
@@ -36,6 +34,19 @@ export const isoTime = (text: string): string => new Date(text).toISOString();
 
 /** PostgreSQL's OID of `timestamptz`, whose text both engines hand to `isoTime`. */
 export const TIMESTAMPTZ = 1184;
+
+/**
+ * The database server does not answer, or broke off: what was asked for was not done, or nobody can say whether it was.
+ * By its name, since each bundle of the server has a class of its own.
+ */
+export class DatabaseAway extends Error {
+  constructor(options?: ErrorOptions) {
+    super('the database server does not answer: nothing is lost that was acknowledged; try again in a moment', options);
+    this.name = 'DatabaseAway';
+  }
+}
+
+export const isAway = (error: unknown): error is DatabaseAway => (error as Error)?.name === 'DatabaseAway';
 
 /** Whether a statement may change rows. */
 export const isWrite = (sql: string): boolean => !/^\s*(select|show|explain)\b/i.test(sql);

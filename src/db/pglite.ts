@@ -1,35 +1,23 @@
 import { PGlite, type Transaction } from '@electric-sql/pglite';
-import { camelRows, isoTime, isWrite, TIMESTAMPTZ, type Database, type Queryable } from './database';
+import { camelRows, isoTime, TIMESTAMPTZ, type Database, type Queryable } from './database';
 
-/** PGlite behind the port: PostgreSQL inside this process, its files in `folder`. */
+/** PGlite behind the port: PostgreSQL inside this process, its files in `folder`. It has one connection, for one after another. */
 export async function openPglite(folder: string | undefined): Promise<Database> {
   const pglite = await PGlite.create({
     ...(folder === undefined ? {} : { dataDir: folder }),
     parsers: { [TIMESTAMPTZ]: isoTime },
   });
-  let revision = 0;
-  const queryable = (engine: PGlite | Transaction, wrote: () => void): Queryable => ({
+  const queryable = (engine: PGlite | Transaction): Queryable => ({
     query: async (sql, parameters = []) => {
       const { rows } = await engine.query<Record<string, unknown>>(sql, [...parameters]);
-      if (isWrite(sql)) wrote();
       return camelRows(rows);
     },
   });
-  const raise = () => void revision++;
   return {
-    ...queryable(pglite, raise),
-    get revision() {
-      return revision;
-    },
-    transaction: async (work) => {
-      let written = false;
-      const result = await pglite.transaction((tx) => work(queryable(tx, () => (written = true))));
-      if (written) raise();
-      return result;
-    },
+    ...queryable(pglite),
+    transaction: (work) => pglite.transaction((tx) => work(queryable(tx))),
     script: async (sql) => {
       await pglite.exec(sql);
-      raise();
     },
     close: () => pglite.close(),
   };

@@ -42,5 +42,41 @@ export type LiveEvent =
   | { readonly kind: 'here'; readonly others: readonly HereNow[] }
   | Relayed;
 
+/** An open window of a job, and who looks at it. */
+export interface WindowHere {
+  /** Its own mark: it hears nothing it said itself. */
+  readonly window: string;
+  readonly name: string;
+}
+
+/** Where what is being written comes from: a window, and whether it is a line of a tape. */
+const source = z.object({ window: z.string(), tape: z.boolean() });
+export type Source = Readonly<z.infer<typeof source>>;
+
+/** What processes on one database tell each other of their windows. */
+export const passed = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('changed'),
+    jobs: z.union([z.array(z.string()), z.literal('all')]),
+    revision: z.int(),
+    source: source.optional(),
+  }),
+  z.object({
+    kind: z.literal('relayed'),
+    jobId: z.string(),
+    window: z.string(),
+    event: z.looseObject({ kind: z.string() }),
+  }),
+  /** Which windows of a job are open in the process that says it. */
+  z.object({
+    kind: z.literal('here'),
+    jobId: z.string(),
+    windows: z.array(z.object({ window: z.string(), name: z.string() })),
+  }),
+  /** A process that has just come asks the others which they have. */
+  z.object({ kind: z.literal('who') }),
+]);
+export type Passed = z.input<typeof passed>;
+
 /** The header by which a window is known, so that it does not hear itself. */
 export const WINDOW_HEADER = 'x-vinkel-window';

@@ -30,3 +30,6 @@ export const NO_ROOM = 'disk';
 
 /** The data folder is damaged: nothing can be read or written until somebody has decided what to do. */
 export const DAMAGED = 'data';
+
+/** The database server does not answer: what was typed is kept and sent again. */
+export const AWAY = 'database';

@@ -3,11 +3,12 @@ import path from 'node:path';
 import { backupFault, backupState } from './backups/schedule';
 import { backupsIn, lastProved } from './backups/manifest';
 import { hasRoom } from './room';
-import { dataFolder, isDamaged, store } from './store';
+import { dataFolder, isDamaged, isInFolder, store } from './store';
 
 /** What the page of the kept data shows. */
 export async function keptData() {
   const opened = await store();
+  if (!isInFolder(opened)) return { server: opened.server!, folder: opened.folder };
   const { provedAt, behind, stale } = await backupState(opened, Date.now());
   const backups = await backupsIn(opened.backups);
   const fault = backupFault();
@@ -26,6 +27,7 @@ export async function keptData() {
 /** Days without a proved backup, and where backups lie, once that is too long ago. */
 export async function staleBackup(): Promise<{ readonly folder: string; readonly provedAt?: string } | undefined> {
   const opened = await store();
+  if (!isInFolder(opened)) return undefined;
   const { stale, provedAt } = await backupState(opened, Date.now());
   return stale ? { folder: opened.backups, ...(provedAt ? { provedAt } : {}) } : undefined;
 }
@@ -33,7 +35,8 @@ export async function staleBackup(): Promise<{ readonly folder: string; readonly
 /** Whether the program answers, and what stands in the way of writing. */
 export async function aliveness() {
   try {
-    const { folder } = await store();
+    const { folder, server, database } = await store();
+    if (server !== undefined) await database.query('select 1');
     return { folder, full: !(await hasRoom(folder)) };
   } catch (error) {
     if (isDamaged(error)) return { damaged: error.message };

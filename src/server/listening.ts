@@ -1,4 +1,5 @@
 import { headers } from 'next/headers';
+import { markOf } from '@/db/journal/mark';
 import { readPreferences } from '@/formats/preferences';
 import { whoIsHere } from './people/actor';
 import { SESSION_HEADER, theSessions } from './people/shared';
@@ -17,4 +18,4 @@ export async function listenerHere(): Promise<{ name: string; mayHear: () => Pro
   };
 }
 
-export const revisionNow = async (): Promise<number> => (await store()).database.revision;
+export const revisionNow = async (): Promise<number> => markOf((await store()).database);

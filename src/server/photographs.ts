@@ -5,6 +5,7 @@ import { addContent, addPart, PART_BYTES } from '@/db/photographs';
 import type { Queryable } from '@/db/database';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
+import type { PictureKeeper } from './kept-pictures';
 
 export const MOST_BYTES = 15 * 1024 * 1024;
 const MOST_PIXELS = 120_000_000;
@@ -60,15 +61,15 @@ export const makePreview = (content: Buffer): Promise<Buffer> =>
     .jpeg({ quality: 78 })
     .toBuffer();
 
-/** Stores a photograph: its content beside the journal and in parts first, then the row that names it. */
+/** Stores a photograph: its content beside the journal, where there is one, and in parts first, then the row that names it. */
 export async function storePhotograph(
   tx: Queryable,
-  pictures: { keep(id: string, content: Uint8Array): Promise<void> },
+  pictures: PictureKeeper | undefined,
   taken: TakenPhotograph,
   row: Omit<Photograph, 'mediaType' | 'width' | 'height' | 'sha256' | 'bytes'>,
 ): Promise<void> {
   const { mediaType, width, height, sha256, preview, content } = taken;
-  await pictures.keep(row.id, content);
+  await pictures?.keep(row.id, content);
   await storeContent(tx, row.id, preview, content);
   await insert(tx, 'photographs', [{ ...row, mediaType, width, height, sha256, bytes: content.length }]);
 }

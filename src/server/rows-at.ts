@@ -1,6 +1,7 @@
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
+import { markOf } from '@/db/journal/mark';
 import type { RowsAt } from './tasks';
 
 /** Rows of the jobs last looked at, shared by all bundles of the server. */
@@ -12,12 +13,9 @@ const KEPT = 4;
  *
  * @returns undefined where there is no such job
  */
-export async function rowsAt(
-  database: Queryable & { readonly revision: number },
-  jobId: string,
-): Promise<RowsAt | undefined> {
+export async function rowsAt(database: Queryable, jobId: string): Promise<RowsAt | undefined> {
   const kept = (shared.vinkelRows ??= new Map());
-  const key = `${jobId} ${database.revision}`;
+  const key = `${jobId} ${await markOf(database)}`;
   const known = kept.get(key) ?? loadJob(database, jobId);
   kept.delete(key);
   kept.set(key, known);

@@ -1,6 +1,8 @@
 import { FolderInUse, FolderUnusable } from '@/db/data-folder';
 import { scheduleBackups } from './backups/schedule';
-import { isDamaged, store, type Store } from './store';
+import { isAway } from '@/db/database';
+import { FolderMoved } from './move/moved';
+import { isDamaged, isInFolder, store, type Store } from './store';
 
 /** Opens the store and keeps it going; ends the process where it cannot be had. */
 export async function startStore(): Promise<void> {
@@ -14,15 +16,16 @@ export async function startStore(): Promise<void> {
   } catch (error) {
     // The pages say what is damaged, and what to do.
     if (isDamaged(error)) return console.error(error.message);
-    if (!(error instanceof FolderInUse || error instanceof FolderUnusable)) throw error;
-    console.error(error.message);
+    const isSaid = [FolderInUse, FolderUnusable, FolderMoved].some((kind) => error instanceof kind);
+    if (!isSaid && !isAway(error)) throw error;
+    console.error((error as Error).message);
     process.exit(3);
   }
 }
 
 /** What an open store needs as long as the program runs: its backups, and that it is closed on a signal. */
 export function keepGoing(opened: Store): void {
-  scheduleBackups(opened);
+  if (isInFolder(opened)) scheduleBackups(opened);
   let closing = false;
   const close = () => {
     if (closing) return;

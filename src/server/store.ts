@@ -9,13 +9,16 @@ import { replayJournal } from '@/db/journal/replay';
 import { makeDatabase } from '@/db/new-database';
 import { openPglite } from '@/db/pglite';
 import { removeOrphanedContent } from '@/db/photographs';
+import { lockAll } from '@/db/sessions';
 import { stateOf } from '@/db/state';
 import { migrateSafely } from './backups/before-migration';
 import { backupsIn } from './backups/manifest';
 import { restoreBackup } from './backups/restore';
 import { pictureKeeper, restorePictures, type PictureKeeper } from './kept-pictures';
 import { live } from './live';
+import { movedTo } from './move/moved';
 import { needRoom } from './room';
+import { openOnServer } from './server-store';
 
 /** What opening a data folder found and mended. */
 export interface Opening {
@@ -26,16 +29,24 @@ export interface Opening {
   readonly rebuiltFrom?: string;
 }
 
-/** The open data folder: its database, which keeps a journal, and what it was found in. */
+/** The open data: the database, and the folder of this program. */
 export interface Store {
   readonly database: Database;
-  readonly journal: Journal;
-  readonly pictures: PictureKeeper;
+  /** The server the database is on; where it is none, the database is in the folder, and this process alone has it. */
+  readonly server?: string;
+  /** What is kept beside a database in the folder, from which it can be built again; a server keeps its own. */
+  readonly journal?: Journal;
+  readonly pictures?: PictureKeeper;
   readonly opening: Opening;
   readonly folder: string;
   readonly backups: string;
   close(): Promise<void>;
 }
+
+/** One whose database is in its folder. */
+export type FolderStore = Store & Required<Pick<Store, 'journal' | 'pictures'>>;
+
+export const isInFolder = (store: Store): store is FolderStore => store.server === undefined;
 
 /** The database of a folder is damaged: nothing is written there until somebody has decided what to do. */
 export class FolderDamaged extends Error {
@@ -56,19 +67,35 @@ export const isDamaged = (error: unknown): error is FolderDamaged => (error as E
  * database lacks. Where there is no database but a backup, it is built from that first.
  *
  * @throws FolderInUse when another process has it
+ * @throws FolderMoved when its database was moved to a server
  * @throws FolderDamaged when its database cannot be opened or is not whole
  */
-export async function openStore(folder: string): Promise<Store> {
+export const openStore = (folder: string): Promise<FolderStore> => taking(folder, openLocked);
+
+/**
+ * Opens the database of a server, which other processes may have too; the folder holds what is this process's alone: its
+ * certificates, its devices and what was replaced.
+ *
+ * @param server `postgres://…`
+ * @throws FolderInUse when another process has the folder
+ * @throws DatabaseAway when the server does not answer
+ */
+export const openServerStore = (folder: string, server: string): Promise<Store> =>
+  taking(folder, (locked) => openOnServer(locked, server));
+
+async function taking<S>(folder: string, open: (locked: LockedFolder) => Promise<S>): Promise<S> {
   const locked = lockFolder(folder);
   try {
-    return await openLocked(locked);
+    return await open(locked);
   } catch (error) {
     locked.release();
     throw error;
   }
 }
 
-async function openLocked(locked: LockedFolder): Promise<Store> {
+async function openLocked(locked: LockedFolder): Promise<FolderStore> {
+  const moved = await movedTo(locked.path);
+  if (moved) throw moved;
   await tidy(locked.path);
   const state = await stateOf(locked.databasePath);
   if (state.kind === 'damaged') throw new FolderDamaged(locked.path, state.why);
@@ -84,10 +111,14 @@ async function openLocked(locked: LockedFolder): Promise<Store> {
     const first = await replayFirstFormat(raw, locked.firstJournalPath);
     const replay = await replayJournal(raw, locked.journalPath);
     await removeOrphanedContent(raw);
+    // The program was away: nobody knows who is at the tablets now.
+    await lockAll(raw);
     const journal = await openJournal(locked.journalPath, replay.last + 1);
-    const database = await journalled(raw, journal, {
+    await raw.query("select set_config('vinkel.journal', 'on', false)");
+    const database = journalled(raw, {
       hasRoom: () => needRoom(locked.path),
-      changed: (jobs) => live().changed(jobs, raw.revision),
+      keep: (line) => journal.append(line),
+      changed: (change) => live().changed(change),
     });
     return {
       ...{ database, journal, pictures, folder: locked.path, backups: locked.backupsPath },
@@ -117,29 +148,37 @@ async function openLocked(locked: LockedFolder): Promise<Store> {
  */
 async function build(locked: LockedFolder): Promise<string | undefined> {
   const proved = (await backupsIn(locked.backupsPath)).filter(({ provedAt }) => provedAt);
-  if (proved.length === 0) return buildOf(locked, undefined);
+  const [first] = proved;
+  if (!first) {
+    await buildAside(locked, async () => undefined);
+    return undefined;
+  }
   const faults: string[] = [];
   for (const { path: backup } of proved)
     try {
-      return await buildOf(locked, backup);
+      await buildAside(locked, (database) => restoreBackup(database, backup));
+      return backup;
     } catch (error) {
       faults.push(`${backup}: ${(error as Error).message}`);
     }
   throw new FolderDamaged(locked.path, `it is gone, and no backup can be restored (${faults.join('; ')})`);
 }
 
-async function buildOf({ path: folder, databasePath }: LockedFolder, backup: string | undefined) {
+/** Makes a database aside, fills it, and puts it in its place when it is whole. */
+export async function buildAside(
+  { path: folder, databasePath }: Pick<LockedFolder, 'path' | 'databasePath'>,
+  fill: (database: Database) => Promise<void>,
+): Promise<void> {
   const scratch = await mkdtemp(path.join(folder, 'scratch-build-'));
   try {
     const database = await makeDatabase(path.join(scratch, 'database'));
     try {
-      if (backup) await restoreBackup(database, backup);
+      await fill(database);
     } finally {
       await database.close();
     }
     await rm(databasePath, { recursive: true, force: true });
     await rename(path.join(scratch, 'database'), databasePath);
-    return backup;
   } finally {
     await rm(scratch, { recursive: true, force: true });
   }
@@ -156,8 +195,13 @@ async function tidy(folder: string): Promise<void> {
 /** One store a process, shared by all bundles of the server: module state would be one each. */
 const shared = globalThis as typeof globalThis & { vinkelStore?: Promise<Store> };
 
-/** The open store; the start scripts say where it is through `VINKEL_DATA`. */
-export const store = (): Promise<Store> => (shared.vinkelStore ??= openStore(dataFolder()));
+/** The open store; the start scripts say where it is through `VINKEL_DATA`, and `VINKEL_DATABASE` where it is on a server. */
+export const store = (): Promise<Store> => (shared.vinkelStore ??= openNamed());
+
+function openNamed(): Promise<Store> {
+  const server = process.env.VINKEL_DATABASE;
+  return server ? openServerStore(dataFolder(), server) : openStore(dataFolder());
+}
 
 export function dataFolder(): string {
   const folder = process.env.VINKEL_DATA;

@@ -6,8 +6,9 @@ import { failed, NO_PERSON, type Outcome } from '@/formats/outcome';
 import type { Need } from '@/core/shell/people';
 import { actorHere, personWriting, whyNot, type Actor } from './people/actor';
 import { isUnkeepable } from '@/db/journal/journalled';
-import { obstacleOf } from './answered';
+import { obstacleOf, orObstacle } from './answered';
 import { live } from './live';
+import { once } from './once';
 import { store, type Store } from './store';
 
 /** What a use case works with besides its input: the store, who asks, when, and identities for new rows. */
@@ -48,7 +49,7 @@ const caseFor =
   async (input, request, window) =>
     // The window that asks fetches its page itself when it is done.
     live().from({ window: String(window ?? ''), tape: false }, () =>
-      once(request, () => runUseCase(need, schema, input, work)),
+      once(request, together, () => runUseCase(need, schema, input, work)).catch(orObstacle),
     );
 
 /** One for those who plan. */
@@ -62,28 +63,11 @@ export const ownCase = caseFor('known');
 /** One for the owners of the shop. */
 export const ownersCase = caseFor('owner');
 
-/** What the forms last sent came to, by the identity of each form; one process holds the data, so it is enough here. */
-const shared = globalThis as typeof globalThis & { vinkelRequests?: Map<string, Promise<Outcome<unknown>>> };
-const REMEMBERED = 500;
-
-/**
- * A form that is sent twice, by two presses or by two windows, is done once: the second is told what the first was. One
- * that was refused may be sent again.
- */
-function once<T>(request: string | undefined, work: () => Promise<Outcome<T>>): Promise<Outcome<T>> {
-  if (typeof request !== 'string') return work();
-  const known = (shared.vinkelRequests ??= new Map());
-  const before = known.get(request);
-  if (before) return before as Promise<Outcome<T>>;
-  const outcome = work();
-  known.set(request, outcome);
-  for (const oldest of known.keys()) if (known.size > REMEMBERED) known.delete(oldest);
-  outcome.then(
-    ({ ok }) => ok || known.delete(request),
-    () => known.delete(request),
-  );
-  return outcome;
-}
+/** The database, where other processes are at it too. */
+const together = async () => {
+  const { database, server } = await store();
+  return server === undefined ? undefined : database;
+};
 
 /** The same for input of any kind, as it comes over a route. */
 export async function runUseCase<Schema extends z.ZodType, T>(

@@ -174,7 +174,7 @@ describe('the journal', () => {
     const content = readFileSync(`demo/jobs/solbris/photographs/${picture.id}.jpg`);
     const write = (store: Store, id: string) =>
       store.database.transaction(async (tx) => {
-        await store.pictures.keep(id, content);
+        await store.pictures!.keep(id, content);
         await storeContent(tx, id, await makePreview(content), content);
         await insert(tx, 'photographs', [{ ...picture, id, jobId, entryId: null }]);
       });

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { afterAll, beforeAll, beforeEach } from 'vitest';
+import { afterAll, beforeAll, beforeEach, inject } from 'vitest';
 import type { Dimension, Point, ReferenceDimension, ReferencePoint } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { chartOf } from '@/core/shell/references/chosen';
@@ -12,6 +12,7 @@ import { importChart } from '@/server/actions/import-chart';
 import * as jobs from '@/server/actions/jobs';
 import * as rounds from '@/server/actions/rounds';
 import { store } from '@/server/store';
+import { createDatabase } from './postgres';
 import { removeAll } from './remove';
 
 const POINTS = `id;name;side;x;y;z;tolerance
@@ -119,8 +120,10 @@ export class Bench {
 export function benchPerTest(): () => Bench {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-use-cases-'));
   let bench: Bench;
-  beforeAll(() => {
+  beforeAll(async () => {
     process.env.VINKEL_DATA = folder;
+    const server = inject('server');
+    if (server) process.env.VINKEL_DATABASE = await createDatabase(server);
   });
   afterAll(async () => {
     await (await store()).close();

@@ -1,13 +1,18 @@
 import { bringBack, takeBackupNow } from '@/server/actions/kept';
 import { keptData } from '@/server/kept';
-import { KeptPage } from '@/ui/kept/kept-page';
+import { KeptOnServer, KeptPage } from '@/ui/kept/kept-page';
 import { Header } from '@/ui/shell/header';
 
 export default async function Kept() {
+  const kept = await keptData();
   return (
     <>
       <Header />
-      <KeptPage kept={await keptData()} actions={{ bringBack, takeBackupNow }} />
+      {kept.server === undefined ? (
+        <KeptPage kept={kept} actions={{ bringBack, takeBackupNow }} />
+      ) : (
+        <KeptOnServer {...kept} />
+      )}
     </>
   );
 }

@@ -1,8 +1,7 @@
 import { JOB_TABLES } from '@/core/shell/job/job-rows';
 import { camelRows, isoTime, isWrite, type Database, type Queryable } from '../database';
 import { keysOf, tableNamed, TIME_KEYS } from '../table';
-import type { Journal } from './journal';
-import type { TableChange } from './line';
+import type { JournalLine, TableChange } from './line';
 
 interface Noted {
   readonly tableName: string;
@@ -20,40 +19,50 @@ const TAKE_NOTED = `
 /** Which jobs a transaction changed; all of them where it was something of the shop's. */
 export type ChangedJobs = ReadonlySet<string> | 'all';
 
+/** What a transaction changed: its number, and the jobs it is of. */
+export interface Changed {
+  readonly number: number;
+  readonly jobs: ChangedJobs;
+}
+
+/** What goes on around a transaction that writes. */
 interface Around {
   /** Throws `DiskFull` where the disk has no room left, before anything is written. */
-  readonly hasRoom: () => Promise<void>;
+  readonly hasRoom?: () => Promise<void>;
+  /** Keeps what was changed, before it is committed: in a journal, where the database does not keep one itself. */
+  readonly keep: (line: JournalLine, jobs: ChangedJobs, tx: Queryable) => Promise<unknown>;
   /** Told once it is committed. */
-  readonly changed: (jobs: ChangedJobs) => void;
+  readonly changed: (change: Changed) => void;
 }
 
 /**
- * The same database with a journal: what a transaction changed is on the disk before it commits, so that whatever was
- * acknowledged can be done again.
+ * The same database, where what a transaction changed is kept before it commits, so that whatever was acknowledged can be
+ * done again, and told of when it has.
+ *
+ * @param database one whose sessions note what they change: `vinkel.journal` is on in them
  */
-export async function journalled(
-  database: Database,
-  journal: Journal,
-  { hasRoom, changed }: Around,
-): Promise<Database> {
-  await database.query("select set_config('vinkel.journal', 'on', false)");
+export function journalled(database: Database, { hasRoom, keep, changed }: Around): Database {
   const transaction: Database['transaction'] = async (work) => {
-    let jobs: ChangedJobs | undefined;
+    let change: Changed | undefined;
     const done = await database.transaction(async (tx) => {
       let wrote = false;
       const result = await work({
         query: async (sql, parameters) => {
           if (!wrote && isWrite(sql)) {
-            await hasRoom();
+            await hasRoom?.();
             wrote = true;
           }
           return tx.query(sql, parameters);
         },
       });
-      if (wrote) jobs = await keep(tx, journal);
+      if (wrote) {
+        const noted = await takeNoted(tx);
+        if (noted) await keep(noted.line, noted.jobs, tx);
+        change = noted && { number: noted.line.number, jobs: noted.jobs };
+      }
       return result;
     });
-    if (jobs) changed(jobs);
+    if (change) changed(change);
     return done;
   };
   return {
@@ -62,19 +71,16 @@ export async function journalled(
       isWrite(sql) ? transaction((tx) => tx.query(sql, parameters)) : database.query(sql, parameters),
     script: (sql) => database.script(sql),
     close: () => database.close(),
-    get revision() {
-      return database.revision;
-    },
   };
 }
 
-/** Writes down what the transaction noted; gives the jobs it is of, where it noted anything. */
-async function keep(tx: Queryable, journal: Journal): Promise<ChangedJobs | undefined> {
+/** What the transaction noted, and the jobs it is of, where it noted anything. */
+async function takeNoted(tx: Queryable): Promise<{ line: JournalLine; jobs: ChangedJobs } | undefined> {
   const noted = await tx.query<Noted>(TAKE_NOTED);
   const [first] = noted;
   if (!first) return undefined;
-  await journal.append({ number: Number(first.number), at: new Date().toISOString(), changes: noted.map(changeOf) });
-  return jobsOf(noted);
+  const line = { number: Number(first.number), at: new Date().toISOString(), changes: noted.map(changeOf) };
+  return { line, jobs: jobsOf(noted) };
 }
 
 function jobsOf(noted: readonly Noted[]): ChangedJobs {

@@ -5,6 +5,7 @@ import { contentIds } from '../photographs';
 import { put, removeByKey } from '../table';
 import type { LineFault } from './first-format';
 import { journalFiles } from './journal';
+import { markOf } from './mark';
 import { readLine, type JournalLine, type RowsPut } from './line';
 import { lines } from './lines';
 
@@ -14,12 +15,6 @@ export interface Replay {
   readonly faults: readonly LineFault[];
   /** The number of the last line there is. */
   readonly last: number;
-}
-
-/** The number of the last line whose changes the database holds. */
-export async function markOf(database: Queryable): Promise<number> {
-  const [row] = await database.query<{ number: string }>('select number::text from journal_mark');
-  return Number(row!.number);
 }
 
 /**

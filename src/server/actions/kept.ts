@@ -9,13 +9,17 @@ import { replacedIn } from '../archive/upload';
 import { archiveIn, backupsIn } from '../backups/manifest';
 import { backUp } from '../backups/schedule';
 import { keepGoing } from '../start-store';
-import { dataFolder, isDamaged, openAgain, store } from '../store';
+import { dataFolder, isDamaged, isInFolder, openAgain, store } from '../store';
 import { measuringCase, ownersCase } from '../use-case';
 
 /** Takes a backup now and proves it. */
-export const takeBackupNow = measuringCase(input.nothing, async (_, context) => {
+export const takeBackupNow = measuringCase(input.nothing, async () => {
+  // Not the whole context: nobody signs here, and asking for the actor would.
+  const opened = await store();
+  if (!isInFolder(opened))
+    return failed('backup', `the database is on ${opened.server}, and its backups are that server’s own`);
   try {
-    await backUp(context);
+    await backUp(opened);
     return done(null);
   } catch (error) {
     return failed('backup', (error as Error).message);
@@ -28,7 +32,11 @@ export const bringBack = ownersCase(input.bringBack, async ({ backupAt, jobId, a
   if (!backup?.jobs.some(({ id }) => id === jobId)) return failed('backup', 'this backup is not here any more');
   // Not the whole context: nobody signs here, and asking for the actor would.
   const { database, pictures } = context;
-  return importJob({ database, pictures, replaced: replacedIn(context) }, archiveIn(backup.path, jobId), as);
+  return importJob(
+    { database, ...(pictures ? { pictures } : {}), replaced: replacedIn(context) },
+    archiveIn(backup.path, jobId),
+    as,
+  );
 });
 
 /** Puts a damaged database aside, whole, and builds it anew from the last proved backup and the journal. */

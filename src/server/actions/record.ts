@@ -23,7 +23,7 @@ export const signRecord = signingCase(signing, async ({ id, jobId, passphrase, a
   if (!proved.ok) return proved;
   // Read and written in one transaction: nothing can be typed between what is read and what is signed.
   return database.transaction(async (tx) => {
-    const at = await rowsAt({ query: tx.query, revision: database.revision }, jobId);
+    const at = await rowsAt(tx, jobId);
     if (!at) return failed('job', 'this job is not here any more');
     const { signedRecords } = at.rows;
     const known = signedRecords.find((record) => record.id === id);

@@ -25,7 +25,7 @@ const USUAL_GAP_LIMIT = 1;
 /** Makes a reference out of what was measured or typed, and ranks it: a planned change first, anything else last. */
 export const makeReference = useCase(input.newReference, ({ jobId, name, source, of }, { database, now, newId }) =>
   database.transaction(async (tx) => {
-    const at = await rowsAt({ query: tx.query, revision: database.revision }, jobId);
+    const at = await rowsAt(tx, jobId);
     if (!at) return failed('job', 'this job is not here any more');
     const { rows } = at;
     const made = await draftOf(at, of);

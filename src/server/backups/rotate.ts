@@ -1,6 +1,6 @@
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
-import type { Store } from '../store';
+import type { FolderStore } from '../store';
 import { backupsIn, type Backup } from './manifest';
 
 /** Backups kept: the last of every day for two weeks, and the last of every month for a year. */
@@ -25,7 +25,7 @@ export function kept(backups: readonly Backup[]): Backup[] {
 }
 
 /** Lets old backups go, and of the journal and its pictures what two proved backups hold. */
-export async function rotate({ backups: folder, journal, pictures, folder: data }: Store): Promise<void> {
+export async function rotate({ backups: folder, journal, pictures, folder: data }: FolderStore): Promise<void> {
   const all = await backupsIn(folder);
   const keep = new Set(kept(all));
   for (const each of all) if (!keep.has(each)) await rm(each.path, { recursive: true, force: true });

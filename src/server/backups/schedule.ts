@@ -1,6 +1,6 @@
-import { markOf } from '@/db/journal/replay';
+import { markOf } from '@/db/journal/mark';
 import { inThread } from '../thread';
-import type { Store } from '../store';
+import type { FolderStore } from '../store';
 import { lastProved } from './manifest';
 import { proveBackup } from './prove';
 import { rotate } from './rotate';
@@ -18,12 +18,12 @@ const FIRST_LOOK = HOUR / 30;
 const shared = globalThis as typeof globalThis & { vinkelBackup?: Promise<void>; vinkelBackupFault?: string };
 
 /** Takes a backup, proves it and lets old ones go. Whoever asks while one is taken gets that one. */
-export const backUp = (store: Store): Promise<void> =>
+export const backUp = (store: FolderStore): Promise<void> =>
   (shared.vinkelBackup ??= take(store).finally(() => {
     shared.vinkelBackup = undefined;
   }));
 
-async function take(store: Store): Promise<void> {
+async function take(store: FolderStore): Promise<void> {
   try {
     const backup = await takeBackup(store, new Date().toISOString());
     await inThread('proof-thread', { backup, scratchIn: store.folder }, proveBackup);
@@ -47,7 +47,7 @@ export interface BackupState {
   readonly stale: boolean;
 }
 
-export async function backupState({ database, backups }: Store, now: number): Promise<BackupState> {
+export async function backupState({ database, backups }: FolderStore, now: number): Promise<BackupState> {
   const proved = await lastProved(backups);
   const behind = (await markOf(database)) > (proved?.number ?? 0);
   const old = proved ? now - Date.parse(proved.at) > STALE : backupFault() !== undefined;
@@ -55,7 +55,7 @@ export async function backupState({ database, backups }: Store, now: number): Pr
 }
 
 /** Takes a backup whenever one is due, as long as the program runs. */
-export function scheduleBackups(store: Store): void {
+export function scheduleBackups(store: FolderStore): void {
   const look = async () => {
     const { provedAt, behind } = await backupState(store, Date.now());
     const due = behind && (provedAt === undefined || Date.now() - Date.parse(provedAt) > DUE);

@@ -4,11 +4,11 @@ import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { theJob, type JobRows } from '@/core/shell/job/job-rows';
 import { listJobIds, loadJob } from '@/db/jobs';
-import { markOf } from '@/db/journal/replay';
+import { markOf } from '@/db/journal/mark';
 import { shopRows } from '@/db/shop';
 import { contentHash, zipOfJob } from '../archive/export';
 import { needRoom } from '../room';
-import type { Store } from '../store';
+import type { FolderStore } from '../store';
 import { archiveIn, backupsIn, folderName, MANIFEST, type BackupManifest } from './manifest';
 
 /**
@@ -17,7 +17,7 @@ import { archiveIn, backupsIn, folderName, MANIFEST, type BackupManifest } from 
  *
  * @returns its folder
  */
-export async function takeBackup(store: Store, now: string): Promise<string> {
+export async function takeBackup(store: FolderStore, now: string): Promise<string> {
   const { database, journal, backups, folder } = store;
   await needRoom(folder);
   const before = (await backupsIn(backups))[0];

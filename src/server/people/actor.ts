@@ -50,14 +50,20 @@ async function provedIn(database: Database, session: Session | undefined): Promi
   return { kind: 'proved', name: person.name, personId: person.id, person };
 }
 
-/** The person of a name; one who is new becomes one of the shop's people. */
-async function personCalled(database: Queryable, name: string): Promise<string> {
-  const known = await peopleHere(database);
-  const found = known.find((each) => nameKey(each.name) === nameKey(name));
-  if (found) return found.id;
-  const id = randomUUID();
-  await insert(database, 'people', [newPerson(id, name)]);
-  return id;
+/** The person of a name; one who is new becomes one of the shop's people, once. */
+async function personCalled(database: Database, name: string): Promise<string> {
+  const known = async (db: Queryable) =>
+    (await peopleHere(db)).find((each) => nameKey(each.name) === nameKey(name))?.id;
+  return (
+    (await known(database)) ??
+    database.transaction(async (tx) => {
+      const meanwhile = await known(tx);
+      if (meanwhile !== undefined) return meanwhile;
+      const id = randomUUID();
+      await insert(tx, 'people', [newPerson(id, name)]);
+      return id;
+    })
+  );
 }
 
 const NEED_WORD: Readonly<Record<Need, string>> = {
@@ -91,7 +97,7 @@ export const whoIsHere = cache(async (): Promise<WhoIsHere | undefined> => {
 });
 
 /** Whom of the people a name written on a device is: who asks, or somebody who said their passphrase there before. */
-export async function personWriting(db: Queryable, who: Asking, name: string): Promise<Actor | undefined> {
+export async function personWriting(db: Database, who: Asking, name: string): Promise<Actor | undefined> {
   if (who.kind === 'stranger') return undefined;
   if (who.kind !== 'proved') return { name, personId: await personCalled(db, name) };
   const people = await peopleHere(db);

@@ -24,13 +24,16 @@ const PINS = 5;
 
 /** Who comes in, and who goes on where they are known. */
 export class Entrance {
-  private readonly passphrases = new Tries(PASSPHRASES);
-  private readonly pins = new Tries(PINS);
+  private readonly passphrases: Tries;
+  private readonly pins: Tries;
 
   constructor(
     private readonly database: () => Promise<Queryable>,
     private readonly sessions: Sessions,
-  ) {}
+  ) {
+    this.passphrases = new Tries('passphrase', PASSPHRASES, database);
+    this.pins = new Tries('pin', PINS, database);
+  }
 
   /** With a passphrase: also who is told from others only by it gets the same answer, as late. */
   async signIn(name: string, passphrase: string, { deviceId, address, session }: Doorstep): Promise<Entered> {

@@ -55,7 +55,7 @@ export function gateOf({ sessions, database, isOpen }: GateOptions) {
           path: LOCKED,
           message: 'nobody has said who works here now: your PIN',
         });
-    } else if (writes || isVisit(request)) sessions.use(session);
+    } else if (writes || isVisit(request)) await sessions.use(session);
     request.headers[SESSION_HEADER] = session.id;
     return handle(request, response);
   };
@@ -72,7 +72,7 @@ export function gateOf({ sessions, database, isOpen }: GateOptions) {
     const field = (name: string) => form.get(name) ?? '';
     const does = field('does');
     if (does === 'lock') {
-      if (session) sessions.lock(session);
+      if (session) await sessions.lock(session);
       return wantsJson(request) ? json(response, 200, {}) : seeOther(response, '/who');
     }
     const doorstep = { deviceId, session, address: request.socket.remoteAddress ?? '' };

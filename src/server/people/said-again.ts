@@ -5,8 +5,6 @@ import { done, failed, type Outcome } from '@/formats/outcome';
 import type { Actor } from './actor';
 import { isSecret, Tries } from './secrets';
 
-/** One count a process, shared by all bundles of the server. */
-const shared = globalThis as typeof globalThis & { vinkelSaidAgain?: Tries };
 const MOST_TRIES = 10;
 
 /** Whether somebody who has a passphrase said it again just now; who has none cannot, and need not. */
@@ -14,7 +12,7 @@ export async function saidAgain(db: Queryable, { personId }: Actor, passphrase: 
   const credential = await credentialOf(db, personId);
   if (!credential) return done(null);
   if (passphrase === '') return failed('passphrase', 'your passphrase again');
-  const tries = (shared.vinkelSaidAgain ??= new Tries(MOST_TRIES));
+  const tries = new Tries('again', MOST_TRIES, async () => db);
   if (!(await tries.count(personId))) return failed('passphrase', AWAY_IN_WORDS.tooOften);
   if (!(await isSecret(passphrase, credential.passphrase)))
     return failed('passphrase', 'that is not your passphrase: type it again');

@@ -1,5 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { RateLimiterPostgres } from 'rate-limiter-flexible';
+import type { Queryable } from '../../db/database';
 
 /**
  * Argon2id as the OWASP Password Storage Cheat Sheet has it for a server: 19 MiB, two passes, one lane. The package's own
@@ -21,16 +22,30 @@ const nobodys = (): Promise<string> => (made ??= hashOfSecret('nobody has this p
 
 const QUARTER_HOUR = 15 * 60;
 
-/** So many wrong tries, then it waits: for whom and from where they were made. */
+/** The database as the package asks for one. */
+const clientOf = (database: () => Promise<Queryable>) => ({
+  query: async ({ text, values }: { text: string; values: unknown[] }) => {
+    const rows = await (await database()).query(text, values);
+    return { rows, rowCount: rows.length };
+  },
+});
+
+/** So many wrong tries, then it waits: for whom and from where they were made, whatever process heard them. */
 export class Tries {
-  private readonly limiter: RateLimiterMemory;
-  constructor(points: number) {
-    this.limiter = new RateLimiterMemory({ points, duration: QUARTER_HOUR });
+  private readonly limiter: RateLimiterPostgres;
+
+  /** @param of what is tried, apart from other things that are */
+  constructor(of: string, points: number, database: () => Promise<Queryable>) {
+    this.limiter = new RateLimiterPostgres({
+      ...{ keyPrefix: of, points, duration: QUARTER_HOUR, tableName: 'tries', tableCreated: true },
+      ...{ storeType: 'client', storeClient: clientOf(database), clearExpiredByTimeout: false },
+    });
   }
 
   /** Counts a try under each of these; false where one of them has had too many. */
   async count(...under: readonly string[]): Promise<boolean> {
     const counted = await Promise.allSettled(under.map((key) => this.limiter.consume(key)));
+    for (const each of counted) if (each.status === 'rejected' && each.reason instanceof Error) throw each.reason;
     return counted.every(({ status }) => status === 'fulfilled');
   }
 

@@ -47,6 +47,25 @@ export interface KeptActions {
   readonly bringBack: Action<BringBack, { jobId: string }>;
 }
 
+/** Where the data lies that is on a server: who keeps it, and what that asks of whoever runs it. */
+export function KeptOnServer({ server, folder }: { readonly server: string; readonly folder: string }) {
+  return (
+    <main className="mx-auto flex max-w-5xl flex-col gap-5 p-6">
+      <h1 className="text-2xl">Kept data</h1>
+      <dl className="grid gap-x-6 gap-y-1 sm:grid-cols-[max-content_1fr]">
+        <Row name="Database server">{server}</Row>
+        <Row name="Folder of this program">{folder}</Row>
+      </dl>
+      <p>
+        Every entry is in the server’s own log before it is acknowledged. Backups are the server’s own too: whoever runs
+        it takes care of them, and tries now and then that they can be restored. In the folder lie this program’s
+        certificates, the devices it let in, and jobs that another took the place of.
+      </p>
+      <p className="text-soft">Single jobs can be taken along as archives from their own pages, here as anywhere.</p>
+    </main>
+  );
+}
+
 /** Where the data lies, how it is kept, and the way back from a backup. */
 export function KeptPage({ kept, actions }: { kept: Kept; actions: KeptActions }) {
   const format = useFormat();
