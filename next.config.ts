@@ -13,6 +13,7 @@ const config: NextConfig = {
   serverExternalPackages: [
     '@electric-sql/pglite',
     'fs-native-extensions',
+    'pg',
     'sharp',
     '@react-pdf/renderer',
     'yazl',

@@ -63,7 +63,7 @@ export default defineConfig({
         test: {
           name: 'server',
           maxWorkers,
-          include: USE_CASES.map((name) => `tests/db/${name}.test.ts`),
+          include: ['tests/server/**/*.test.ts', ...USE_CASES.map((name) => `tests/db/${name}.test.ts`)],
           globalSetup: ['tests/support/server-engine.ts'],
           setupFiles: ['tests/support/request.ts'],
           testTimeout: 60_000,

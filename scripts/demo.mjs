@@ -5,6 +5,8 @@ import { ensureBuild, ensurePackages } from './ensure.mjs';
 
 /** `npm run demo [-- --fresh]`: installs, builds, loads the demo jobs and serves them. */
 const data = path.resolve(process.env.VINKEL_DEMO_DATA ?? '.demo');
+// Made-up jobs never go to a shop's server.
+delete process.env.VINKEL_DATABASE;
 ensurePackages();
 await (process.argv.includes('--fresh') ? clearFolder(data) : refuseIfTaken(data)).catch(giveUp);
 ensureBuild();

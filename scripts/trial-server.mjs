@@ -9,7 +9,7 @@ import { spawn } from 'node:child_process';
 export async function startServer({ folder, port }) {
   const begun = performance.now();
   const server = spawn(process.execPath, ['scripts/start.mjs'], {
-    env: { ...process.env, VINKEL_DATA: folder, PORT: String(port), NODE_ENV: 'production' },
+    env: { ...process.env, VINKEL_DATABASE: '', VINKEL_DATA: folder, PORT: String(port), NODE_ENV: 'production' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   let said = '';

@@ -40,6 +40,8 @@ export const TIMESTAMPTZ = 1184;
  * By its name, since each bundle of the server has a class of its own.
  */
 export class DatabaseAway extends Error {
+  /** By this a page that failed of it knows why: nothing else of an error comes to a browser. */
+  readonly digest = 'database';
   constructor(options?: ErrorOptions) {
     super('the database server does not answer: nothing is lost that was acknowledged; try again in a moment', options);
     this.name = 'DatabaseAway';

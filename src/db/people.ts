@@ -21,6 +21,22 @@ export async function credentialOf(db: Queryable, personId: string): Promise<Cre
   return found;
 }
 
+interface KeptCredential extends Credential {
+  readonly personId: string;
+  readonly changedAt: string;
+}
+
+export const allCredentials = (db: Queryable): Promise<KeptCredential[]> =>
+  db.query('select person_id, passphrase, pin, changed_at from credential');
+
+export const addCredential = (
+  db: Queryable,
+  { personId, passphrase, pin, changedAt }: KeptCredential,
+): Promise<unknown[]> =>
+  db.query('insert into credential (person_id, passphrase, pin, changed_at) values ($1, $2, $3, $4)', [
+    ...[personId, passphrase, pin, changedAt],
+  ]);
+
 /** Who has a passphrase, and who has a PIN besides. */
 export const credentials = (db: Queryable): Promise<{ personId: string; hasPin: boolean }[]> =>
   db.query('select person_id, pin is not null as has_pin from credential');

@@ -6,7 +6,7 @@ export const WRITER = '86845, 1';
 /** Under this one the schema is brought up to date. */
 const SCHEMA = '86845, 2';
 
-/** By this name the server's own tools show the program. */
+/** By this name the server shows a process that serves. */
 export const APPLICATION = 'vinkel';
 
 /** Connections of one process: reads go on beside the one that writes. */
@@ -22,10 +22,14 @@ export interface ServerDatabase extends Database {
   alone<T>(work: () => Promise<T>): Promise<T>;
 }
 
-/** A PostgreSQL server behind the port; several processes may be at one. */
-export function openPostgres(url: string): ServerDatabase {
+/**
+ * A PostgreSQL server behind the port; several processes may be at one.
+ *
+ * @param name by which the server's own tools show this one
+ */
+export function openPostgres(url: string, name = APPLICATION): ServerDatabase {
   const pool = new pg.Pool({
-    ...{ connectionString: url, max: MOST_CONNECTIONS, types, application_name: APPLICATION },
+    ...{ connectionString: url, max: MOST_CONNECTIONS, types, application_name: name },
     ...{ connectionTimeoutMillis: CONNECT, lock_timeout: WAIT_FOR_OTHERS, keepAlive: true },
     idle_in_transaction_session_timeout: STANDING_STILL,
   });

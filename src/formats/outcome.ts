@@ -31,5 +31,5 @@ export const NO_ROOM = 'disk';
 /** The data folder is damaged: nothing can be read or written until somebody has decided what to do. */
 export const DAMAGED = 'data';
 
-/** The database server does not answer: what was typed is kept and sent again. */
+/** The database server does not answer: what was typed is kept and sent again. A page that failed of it has this for its digest. */
 export const AWAY = 'database';

@@ -1,5 +1,5 @@
 import type { RequestListener } from 'node:http';
-import type { Queryable } from '../db/database';
+import { isAway, type Queryable } from '../db/database';
 import { setFloor, theFloor, type Floor } from './floor/floor';
 import { floorOf, isLeftOn, type Guard } from './floor/listen';
 import { gateOf } from './people/gate';
@@ -31,9 +31,10 @@ export function openDoors({ data, inside, guarded, names }: DoorOptions) {
   const gate = gateOf({ sessions, database, isOpen: () => theFloor()?.state().on ?? false });
   const handle: RequestListener = (request, response) =>
     void gate(request, response, inside).catch((error: unknown) => {
-      console.error(error);
-      if (!response.headersSent) response.writeHead(500);
-      response.end();
+      const away = isAway(error);
+      if (!away) console.error(error);
+      if (!response.headersSent) response.writeHead(away ? 503 : 500, { 'content-type': 'text/plain; charset=utf-8' });
+      response.end(away ? error.message : undefined);
     });
   return {
     handle,

@@ -2,7 +2,8 @@ import type { LockedFolder } from '@/db/data-folder';
 import { journalled } from '@/db/journal/journalled';
 import { markOf } from '@/db/journal/mark';
 import { migrate } from '@/db/migrate';
-import { openPostgres } from '@/db/postgres';
+import { isAway } from '@/db/database';
+import { openPostgres, type ServerDatabase } from '@/db/postgres';
 import { openWire } from '@/db/wire';
 import { live } from './live';
 import type { Store } from './store';
@@ -10,16 +11,50 @@ import type { Store } from './store';
 /** How often a process says which of its windows are open, ms. */
 const STILL_HERE = 20_000;
 
+/** The database of a server cannot be opened. */
+export class ServerUnusable extends Error {
+  constructor(address: string, why: string, options?: ErrorOptions) {
+    super(`The database at ${address} cannot be opened: ${why}`, options);
+    this.name = 'ServerUnusable';
+  }
+}
+
+/** PostgreSQL that the migrations are written for, as it says its version. */
+const OLDEST = 150_000;
+
+/** What the server says of itself that is for whoever named it to mend: who opens it (class 28), and which (3D). */
+const REFUSED = /^(28|3D)/;
+
+/** Brings a server's schema up to date, one process at a time. @throws ServerUnusable in words */
+export async function makeReady(raw: ServerDatabase, address: string): Promise<void> {
+  try {
+    const [{ version }] = (await raw.query("select current_setting('server_version_num')::int as version")) as [
+      { version: number },
+    ];
+    if (version < OLDEST)
+      throw new ServerUnusable(address, `it is PostgreSQL ${Math.floor(version / 10_000)}, and 15 or later is needed.`);
+    await raw.alone(() => migrate(raw));
+  } catch (error) {
+    const { code = '', message } = error as Error & { code?: string };
+    if (isAway(error))
+      throw new ServerUnusable(address, 'the server does not answer. Start it, or look at the address.', {
+        cause: error,
+      });
+    if (REFUSED.test(code)) throw new ServerUnusable(address, `the server says: ${message}.`, { cause: error });
+    throw error;
+  }
+}
+
 /**
  * Opens the database of a server, where other processes may be too. What is acknowledged is in the server's own log; what
  * was changed is told to the other processes as it is committed.
  *
- * @throws DatabaseAway where it does not answer
+ * @throws ServerUnusable where it cannot be
  */
 export async function openOnServer(locked: LockedFolder, url: string): Promise<Store> {
   const raw = openPostgres(url);
   try {
-    await raw.alone(() => migrate(raw));
+    await makeReady(raw, addressOf(url));
   } catch (error) {
     await raw.close();
     throw error;

@@ -1,7 +1,7 @@
 import { FolderInUse, FolderUnusable } from '@/db/data-folder';
 import { scheduleBackups } from './backups/schedule';
-import { isAway } from '@/db/database';
 import { FolderMoved } from './move/moved';
+import { ServerUnusable } from './server-store';
 import { isDamaged, isInFolder, store, type Store } from './store';
 
 /** Opens the store and keeps it going; ends the process where it cannot be had. */
@@ -16,8 +16,7 @@ export async function startStore(): Promise<void> {
   } catch (error) {
     // The pages say what is damaged, and what to do.
     if (isDamaged(error)) return console.error(error.message);
-    const isSaid = [FolderInUse, FolderUnusable, FolderMoved].some((kind) => error instanceof kind);
-    if (!isSaid && !isAway(error)) throw error;
+    if (![FolderInUse, FolderUnusable, FolderMoved, ServerUnusable].some((kind) => error instanceof kind)) throw error;
     console.error((error as Error).message);
     process.exit(3);
   }

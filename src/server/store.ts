@@ -78,7 +78,7 @@ export const openStore = (folder: string): Promise<FolderStore> => taking(folder
  *
  * @param server `postgres://…`
  * @throws FolderInUse when another process has the folder
- * @throws DatabaseAway when the server does not answer
+ * @throws ServerUnusable when it cannot be opened
  */
 export const openServerStore = (folder: string, server: string): Promise<Store> =>
   taking(folder, (locked) => openOnServer(locked, server));

@@ -1,4 +1,5 @@
 import { clientsClaim } from 'workbox-core';
+import type { WorkboxPlugin } from 'workbox-core/types';
 import { matchPrecache, precacheAndRoute } from 'workbox-precaching';
 import { registerRoute } from 'workbox-routing';
 import { NetworkFirst } from 'workbox-strategies';
@@ -33,7 +34,20 @@ registerRoute(
 );
 precacheAndRoute(self.__WB_MANIFEST);
 
-const pages = new NetworkFirst({ cacheName: 'vinkel-pages', matchOptions: { ignoreVary: true } });
+/** A page that the server could not put together is given as it was last; where it was never here, as it came. */
+const lastWhole: WorkboxPlugin = {
+  fetchDidSucceed: async ({ response, state }) => {
+    if (response.status < 500) return response;
+    if (state) state.failed = response;
+    throw new Error('the server could not put the page together');
+  },
+  handlerDidError: async ({ state }) => state?.failed as Response | undefined,
+};
+const pages = new NetworkFirst({
+  cacheName: 'vinkel-pages',
+  matchOptions: { ignoreVary: true },
+  plugins: [lastWhole],
+});
 
 /**
  * Pages, and what the router fetches of them, as the server gave them last. A page gone to by a link comes in pieces: it is

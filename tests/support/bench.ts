@@ -123,6 +123,8 @@ export function benchPerTest(): () => Bench {
   beforeAll(async () => {
     process.env.VINKEL_DATA = folder;
     const server = inject('server');
+    // What a developer has named for themselves is nothing a test writes to.
+    delete process.env.VINKEL_DATABASE;
     if (server) process.env.VINKEL_DATABASE = await createDatabase(server);
   });
   afterAll(async () => {
