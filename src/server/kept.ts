@@ -37,7 +37,7 @@ export async function aliveness() {
   try {
     const { folder, server, database } = await store();
     if (server !== undefined) await database.query('select 1');
-    return { folder, full: !(await hasRoom(folder)) };
+    return { folder, full: !(await hasRoom(folder)), now: new Date().toISOString() };
   } catch (error) {
     if (isDamaged(error)) return { damaged: error.message };
     throw error;

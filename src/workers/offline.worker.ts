@@ -60,14 +60,30 @@ registerRoute(
     (request.mode === 'navigate' || url.searchParams.has('_rsc')),
   (options) => {
     const { event, request, url } = options;
-    if (url.searchParams.has('_rsc') && !request.headers.has('next-router-prefetch')) event.waitUntil(keepWhole(url));
+    if (url.searchParams.has('_rsc') && !request.headers.has('next-router-prefetch'))
+      event.waitUntil(keepWholeLater(url));
     return pages.handle(options);
   },
 );
 
-async function keepWhole({ href }: URL): Promise<void> {
+/** So long after a page was last fetched in pieces it is asked for whole, ms: a page others work at is fetched often. */
+const QUIET = 2_000;
+const waiting = new Map<string, number>();
+
+async function keepWholeLater({ href }: URL): Promise<void> {
   const address = new URL(href);
   address.searchParams.delete('_rsc');
+  if (!(await caches.match(address, { ignoreVary: true }))) return keepWhole(address);
+  const turn = (waiting.get(address.href) ?? 0) + 1;
+  waiting.set(address.href, turn);
+  await new Promise((resolve) => setTimeout(resolve, QUIET));
+  // Fetched again meanwhile: that one waits on.
+  if (waiting.get(address.href) !== turn) return;
+  waiting.delete(address.href);
+  await keepWhole(address);
+}
+
+async function keepWhole(address: URL): Promise<void> {
   const page = await fetch(address, { headers: { accept: 'text/html' } }).catch(() => undefined);
   if (!page?.ok || page.redirected || !page.headers.get('content-type')?.includes('text/html')) return;
   await (await caches.open('vinkel-pages')).put(address, page);

@@ -4,7 +4,7 @@ import { usePathname } from 'next/navigation';
 import { useEffect } from 'react';
 import { markAlive } from '../kit/ready';
 import { useAskPerson } from './ask-person';
-import { useProgramState } from './use-reachable';
+import { clockAhead, useProgramState } from './use-reachable';
 
 /**
  * The page that was open before the service worker was there is kept as well, and the one the program begins with from a
@@ -47,7 +47,7 @@ export function Offline() {
       data-full={state === 'full' ? '' : undefined}
       className="no-print fixed inset-x-0 top-0 z-30 bg-ink px-4 py-2 text-center text-paper"
     >
-      {IN_WORDS[state]}
+      {state === 'clock' ? clockInWords(clockAhead()) : IN_WORDS[state]}
       {state === 'locked' ? (
         <button type="button" className="ml-3 min-h-11 underline" onClick={() => void askPerson()}>
           Say who works here
@@ -55,6 +55,13 @@ export function Offline() {
       ) : null}
     </p>
   );
+}
+
+/** @param ahead ms */
+function clockInWords(ahead: number): string {
+  const minutes = Math.round(Math.abs(ahead) / 60_000);
+  const so = minutes < 120 ? `${minutes} minutes` : `${Math.round(minutes / 60)} hours`;
+  return `This device’s clock is ${so} ${ahead > 0 ? 'ahead of' : 'behind'} the program’s: set it. Readings typed here carry the program’s time.`;
 }
 
 const IN_WORDS = {

@@ -4,8 +4,29 @@ import { useSyncExternalStore } from 'react';
 const EVERY = 20_000;
 const EVERY_IN_TROUBLE = 4_000;
 
-/** The program answers and writes; it answers but its disk is full, or wants to know who works here; it does not answer. */
-export type ProgramState = 'well' | 'full' | 'locked' | 'away';
+/**
+ * The program answers and writes; it answers but its disk is full, or wants to know who works here; it does not answer; or it
+ * has another time than this device.
+ */
+export type ProgramState = 'well' | 'full' | 'locked' | 'away' | 'clock';
+
+/** What the program says of itself. */
+interface Alive {
+  readonly full?: boolean;
+  readonly now?: string;
+}
+
+/** A clock that is so far off is told about, ms: two that are kept by the network differ by less. */
+const OFF = 120_000;
+/** An answer that took longer says nothing of the time, ms. */
+const SLOW = 10_000;
+
+/** How far this device's clock is ahead of the program's, ms; what is typed carries the program's time. */
+let ahead = 0;
+export const clockAhead = (): number => ahead;
+
+/** The program's time, as well as it is known here. */
+export const programTime = (): string => new Date(Date.now() - (Math.abs(ahead) > OFF ? ahead : 0)).toISOString();
 
 let state: ProgramState = 'well';
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -20,11 +41,21 @@ function say(now: ProgramState): void {
 /** Looks now: something was refused that should not have been. */
 export async function lookAtProgram(): Promise<void> {
   clearTimeout(timer);
+  const asked = Date.now();
   const answer = await fetch('/api/alive', { cache: 'no-store' })
-    .then(async (response) => (response.ok ? ((await response.json()) as { full?: boolean }) : undefined))
+    .then(async (response) => (response.ok ? ((await response.json()) as Alive) : undefined))
     .catch(() => undefined);
-  say(answer ? (answer.full ? 'full' : state === 'locked' ? 'locked' : 'well') : 'away');
+  const heardAt = Date.now();
+  if (answer?.now !== undefined && heardAt - asked < SLOW) ahead = (asked + heardAt) / 2 - Date.parse(answer.now);
+  say(stateOf(answer));
   if (listeners.size > 0) timer = setTimeout(lookAtProgram, state === 'well' ? EVERY : EVERY_IN_TROUBLE);
+}
+
+function stateOf(answer: Alive | undefined): ProgramState {
+  if (!answer) return 'away';
+  if (answer.full) return 'full';
+  if (state === 'locked') return 'locked';
+  return Math.abs(ahead) > OFF ? 'clock' : 'well';
 }
 
 /** It took nothing because nobody has said who works here. */
@@ -32,7 +63,7 @@ export const askedWho = (): void => say('locked');
 
 /** Somebody has said it, or it took something. */
 export function heard(): void {
-  if (state === 'locked') say('well');
+  if (state === 'locked') say(Math.abs(ahead) > OFF ? 'clock' : 'well');
 }
 
 function subscribe(listener: () => void): () => void {

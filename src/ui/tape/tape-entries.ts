@@ -2,6 +2,7 @@ import type { Point, PointCondition, Reading, Side } from '@/core/shell/job/enti
 import { mirroredCode } from '@/core/shell/mirrored-code';
 import type { ShorthandReading } from '@/core/shell/shorthand/line';
 import { newPointId, type NewPoint } from '@/core/shell/shorthand/new-points';
+import { programTime } from '../shell/use-reachable';
 import type { TapeEntry } from './outbox';
 
 /** Who writes to which round. */
@@ -18,8 +19,6 @@ export interface Struck {
   readonly lineId: string;
   readonly reason: string;
 }
-
-const now = (): string => new Date().toISOString();
 
 /** One typed line: its readings share a line, and strike the line they correct. */
 export function readingsEntry(
@@ -39,7 +38,7 @@ export function readingsEntry(
       lineId,
       author,
       raw,
-      takenAt: now(),
+      takenAt: programTime(),
       instrumentVersionId: versionFor(reading.quantity).id,
       pullId: context.pullId,
       phase: context.phase,
@@ -59,7 +58,7 @@ export const conditionEntry = (writer: Writer, pointId: string, kind: PointCondi
   roundId: writer.roundId,
   readings: [],
   strike: null,
-  conditions: [{ id: crypto.randomUUID(), roundId: writer.roundId, pointId, kind, at: now(), author: writer.author }],
+  conditions: [{ id: crypto.randomUUID(), roundId: writer.roundId, pointId, kind, at: programTime(), author: writer.author }],
 });
 
 /** A doubtful reading somebody decided to keep. */
@@ -67,7 +66,7 @@ export const keepEntry = ({ roundId, author }: Writer, readingId: string): TapeE
   roundId,
   readings: [],
   strike: null,
-  keeps: [{ id: crypto.randomUUID(), readingId, at: now(), author, reason: 'looked at and kept' }],
+  keeps: [{ id: crypto.randomUUID(), readingId, at: programTime(), author, reason: 'looked at and kept' }],
 });
 
 /** A point of a code and a side, and nothing else known of it. */

@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSame } from '../kit/use-same';
 import { useLive } from '../live/live';
+import { programTime } from '../shell/use-reachable';
 import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import {
@@ -39,7 +40,7 @@ const RETRY_MS = 3000;
 
 const local = (entry: TapeEntry, state: LineState): Local => ({ entry, at: typedAt(entry), state });
 
-const typedAt = (entry: TapeEntry): string => entry.readings[0]?.takenAt ?? new Date().toISOString();
+const typedAt = (entry: TapeEntry): string => entry.readings[0]?.takenAt ?? programTime();
 
 /** A line another window told of, once however often it is told. */
 const withTaken = (all: readonly Local[], entry: TapeEntry): readonly Local[] =>
