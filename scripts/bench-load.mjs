@@ -10,8 +10,8 @@ import { ensureBuild, ensurePackages } from './ensure.mjs';
 import { percentile, startServer } from './trial-server.mjs';
 
 /**
- * `npm run bench:load [-- seconds]`: twenty clients typing into one job beside five open pages, a job of ten thousand
- * readings, two hundred jobs listed. Figures to read, not a test: they depend on the machine.
+ * `npm run bench:load [-- seconds [postgres://…]]`: twenty clients typing into one job beside five open pages, a job of ten thousand
+ * readings, two hundred jobs listed; with an address on that database server, which should be empty. Figures to read, not a test: they depend on the machine.
  */
 const SECONDS = Number(process.argv[2] ?? 120);
 const CLIENTS = 20;
@@ -21,7 +21,7 @@ const JOBS = 200;
 ensurePackages();
 ensureBuild();
 const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-load-'));
-const server = await startServer({ folder, port: 5250 });
+const server = await startServer({ folder, port: 5250, database: process.argv[3] });
 const { address } = server;
 const ms = (value) => `${value.toFixed(0)} ms`;
 const send = (where, body, type) =>

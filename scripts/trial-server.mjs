@@ -3,13 +3,13 @@ import { spawn } from 'node:child_process';
 /**
  * The program on a data folder of its own, as a user starts it, for scripts that measure or try it.
  *
- * @param {{ folder: string, port: number }} where
+ * @param {{ folder: string, port: number, database?: string }} where its data folder, and the database server it is on, where it is on one
  * @returns {Promise<{ address: string, pid: number, milliseconds: number, stop: (signal?: NodeJS.Signals) => Promise<void> }>}
  */
-export async function startServer({ folder, port }) {
+export async function startServer({ folder, port, database = '' }) {
   const begun = performance.now();
   const server = spawn(process.execPath, ['scripts/start.mjs'], {
-    env: { ...process.env, VINKEL_DATABASE: '', VINKEL_DATA: folder, PORT: String(port), NODE_ENV: 'production' },
+    env: { ...process.env, VINKEL_DATABASE: database, VINKEL_DATA: folder, PORT: String(port), NODE_ENV: 'production' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   let said = '';

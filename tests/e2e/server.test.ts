@@ -3,6 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openPostgres } from '@/db/postgres';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
 import { demoRows } from '../support/demo-rows';
 import { launch, openWindow, pressEnter, settled, typeLine } from '../support/browser';
@@ -14,6 +15,7 @@ import { send, Server } from '../support/server';
 describe('the program on a database server', () => {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-two-'));
   let cluster: Cluster;
+  let url: string;
   let servers: Server[] = [];
   let browser: Browser;
   let [here, there]: Page[] = [];
@@ -23,7 +25,7 @@ describe('the program on a database server', () => {
   const round = `${job}/rounds/${rows.rounds.at(-1)!.id}`;
   beforeAll(async () => {
     [cluster, browser] = await Promise.all([startCluster(), launch()]);
-    const url = await cluster.create();
+    url = await cluster.create();
     const start = (name: string) => Server.start({ folder: path.join(folder, name), env: { VINKEL_DATABASE: url } });
     // Both at once: one of them makes the schema, the other waits for it.
     servers = await Promise.all([start('a'), start('b')]);
@@ -61,7 +63,7 @@ describe('the program on a database server', () => {
     await settled(there!);
     await here!.locator('[data-here]', { hasText: 'Ronja' }).waitFor();
     await there!.locator('[data-here]', { hasText: 'Nils' }).waitFor();
-    await typeLine(there!, 'F1L h 777.7');
+    await typeLine(there!, 'P1L h 777.7');
     await here!.locator('[data-line]', { hasText: '777.7' }).waitFor();
   });
 
@@ -70,7 +72,7 @@ describe('the program on a database server', () => {
     await settled(there!);
     await cluster.stop();
     const lines = () => here!.locator('[data-line]', { hasText: '778.8' });
-    await here!.getByLabel('Reading', { exact: true }).fill('F1L h 778.8');
+    await here!.getByLabel('Reading', { exact: true }).fill('P1L h 778.8');
     await pressEnter(here!);
     await here!.locator('[data-state=waiting]').waitFor();
     // A page that was never open says what is the matter; one that was is given as it was last.
@@ -111,6 +113,22 @@ describe('the program on a database server', () => {
       fetch(`${servers[1]!.address}/api${job}/record/signed?record=${number}`).then(({ status }) => status);
     const before = rows.signedRecords.length;
     expect([await signed(before + 1), await signed(before + 2)]).toEqual([200, 404]);
+  });
+
+  it('tells a device whose clock is an hour ahead, and gives its lines the program’s time', async () => {
+    const late = await there!.context().newPage();
+    await late.clock.setSystemTime(Date.now() + 3_600_000);
+    await late.goto(round);
+    await settled(late);
+    await late.getByText('clock is 60 minutes ahead of the program’s').waitFor();
+    await typeLine(late, 'P1L h 780.1');
+    await late.close();
+    const database = openPostgres(url);
+    const [reading] = await database.query<{ takenAt: string }>(
+      "select taken_at from reading where raw = 'P1L h 780.1'",
+    );
+    await database.close();
+    expect(Math.abs(Date.parse(reading!.takenAt) - Date.now())).toBeLessThan(120_000);
   });
 
   it('is no fault in any window', () => expect(errors).toEqual([]));
