@@ -15,6 +15,7 @@ const USE_CASES = [
   'judging-use-cases',
   'live',
   'measuring-use-cases',
+  'next-car',
   'people',
   'rounds-and-points',
   'set-up',

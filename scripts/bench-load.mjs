@@ -3,20 +3,21 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { buffer } from 'node:stream/consumers';
-import { chromium } from 'playwright-core';
 import { ZipFile } from 'yazl';
 import { demoArchive, DEMO_JOBS } from './demo-archive.mjs';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
 import { percentile, startServer } from './trial-server.mjs';
 
 /**
- * `npm run bench:load [-- seconds [postgres://…]]`: twenty clients typing into one job beside five open pages, a job of ten thousand
+ * `npm run bench:load [-- seconds [postgres://…]]`: twenty tablets typing into one job beside five open pages, a job of ten thousand
  * readings, two hundred jobs listed; with an address on that database server, which should be empty. Figures to read, not a test: they depend on the machine.
  */
 const SECONDS = Number(process.argv[2] ?? 120);
 const CLIENTS = 20;
 const READINGS = 10_000;
 const JOBS = 200;
+/** As long as a page that looks on rests between two fetches, in times it took to fetch: as the pages themselves do. */
+const RESTS = 10;
 
 ensurePackages();
 ensureBuild();
@@ -32,8 +33,6 @@ const bring = async (zip, as = 'new') => {
   return (await response.json()).jobId;
 };
 const demo = (name, file) => JSON.parse(readFileSync(path.join(DEMO_JOBS, name, file), 'utf8'));
-const open = () =>
-  chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] });
 
 try {
   if (SECONDS > 0) await typing();
@@ -44,7 +43,10 @@ try {
   rmSync(folder, { recursive: true, force: true });
 }
 
-/** Twenty clients, a reading a second each, into one round; five pages of the job open in a browser. */
+/**
+ * Twenty tablets, each hearing what happens and sending a reading a second, into one round; five pages of the job that look on and
+ * are fetched anew. What tablets and pages draw is not of this machine.
+ */
 async function typing() {
   const jobId = await bring(await demoArchive('solbris'));
   const { rows } = demo('solbris', 'rounds/02.json');
@@ -56,14 +58,27 @@ async function typing() {
     personId: ____,
     ...template
   } = rows.readings.find((each) => each.quantity === 'height');
-  const browser = await open();
-  for (const where of ['', `/rounds/${roundId}`, `/rounds/${roundId}/sheet`, '/record', '/log']) {
-    const page = await browser.newPage({ baseURL: address });
-    await page.goto(`/jobs/${jobId}${where}`);
-  }
   const times = [];
+  const looks = [];
+  let heard = 0;
   let failed = 0;
   const until = performance.now() + SECONDS * 1000;
+  const ended = new AbortController();
+  const hear = async (number) => {
+    const stream = await fetch(`${address}/api/jobs/${jobId}/live?window=load-${number}`, { signal: ended.signal });
+    for await (const _ of stream.body) heard++;
+  };
+  const look = async (where) => {
+    while (performance.now() < until) {
+      const begun = performance.now();
+      await (await fetch(`${address}/jobs/${jobId}${where}`)).arrayBuffer();
+      const took = performance.now() - begun;
+      looks.push(took);
+      await new Promise((resolve) => setTimeout(resolve, Math.min(RESTS * took, until - performance.now())));
+    }
+  };
+  const hearing = Array.from({ length: CLIENTS }, (_, number) => hear(number).catch(() => undefined));
+  const pages = ['', `/rounds/${roundId}`, `/rounds/${roundId}/sheet`, '/record', '/log'].map(look);
   const client = async (number) => {
     await new Promise((resolve) => setTimeout(resolve, (1000 * number) / CLIENTS));
     while (performance.now() < until) {
@@ -81,11 +96,13 @@ async function typing() {
     }
   };
   await Promise.all(Array.from({ length: CLIENTS }, (_, number) => client(number)));
-  await browser.close();
+  await Promise.all(pages);
+  ended.abort();
+  await Promise.all(hearing);
   const csv = await (await fetch(`${address}/api/jobs/${jobId}/readings`)).text();
   const kept = csv.split(',load ').length - 1;
   console.log(
-    `${CLIENTS} clients for ${SECONDS} s: ${times.length} readings, median ${ms(percentile(times, 0.5))}, 95 % ${ms(percentile(times, 0.95))}; refused ${failed}, lost ${times.length - kept}`,
+    `${CLIENTS} clients for ${SECONDS} s: ${times.length} readings, median ${ms(percentile(times, 0.5))}, 95 % ${ms(percentile(times, 0.95))}; refused ${failed}, lost ${times.length - kept}; ${heard} pieces heard, ${looks.length} pages fetched, median ${ms(percentile(looks, 0.5))}`,
   );
 }
 

@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { ensureBuild, ensureDebianPackages, ensurePackages } from './ensure.mjs';
 
-/** `npm test`: installs what is missing, then format, lint, types, unit, database and browser tests. */
+/** `npm test`: installs what is missing, then format, lint, types, unit, database and browser tests, the use cases on both database engines. */
 ensurePackages();
 ensureDebianPackages(['chromium', 'postgresql', 'poppler-utils']);
 
@@ -70,7 +70,7 @@ await check('Format', 'prettier', ['--check', '--log-level=warn', '.']);
 await check('Types', 'tsc', ['--noEmit']);
 ensureBuild();
 await lint;
-for (const project of ['unit', 'ui', 'db', 'e2e']) await tests(project);
+for (const project of ['unit', 'ui', 'db', 'server', 'e2e']) await tests(project);
 rmSync(results, { recursive: true, force: true });
 
 for (const each of wrong) console.log(`\nWhat went wrong once more: ${each}`);

@@ -1,7 +1,7 @@
 import type { Queryable } from './database';
 
 /** Tables of a running program, or of its own upkeep: they are not carried from one database to another. */
-const NOT_CARRIED = ['migration', 'noted_change', 'journal_mark', 'session', 'tries', 'asked_once'];
+const NOT_CARRIED = ['migration', 'noted_change', 'journal_mark', 'session', 'tries', 'asked_once', 'job_export'];
 
 /** What a table holds: its rows, and a checksum over them all in whatever order they stand. */
 export interface TableSum {

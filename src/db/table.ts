@@ -54,6 +54,7 @@ export const TABLES: Readonly<Record<JobTable, Table>> = {
   referenceChoices: ofJob('reference_choice', 'at'),
   pulls: ofJob('pull'),
   strokes: of('stroke', 'pull_id', 'pulls', 'stroke.ordinal, stroke.at'),
+  springBacks: ofJob('spring_back', 'ordinal'),
   holds: of('hold', 'item_id', 'workItems'),
   plates: of('plate', 'item_id', 'workItems'),
   hungPanels: ofJob('hung_panel'),

@@ -16,6 +16,7 @@ import { compareSides, type Sides } from '@/core/findings/sides';
 import { lengthsThroughTime, type ThroughTime } from '@/core/findings/through-time';
 import type { Vector } from '@/core/maths/geometry/vector';
 import type { SolveBinary } from '@/core/maths/search/binary-program';
+import { springBacksOf } from '@/core/plan/pulls/came-home';
 import type { WeldedElsewhere } from '@/core/plan/weld-order/shrinkage';
 import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
@@ -174,6 +175,9 @@ export const TASKS = {
   time: (job: Job): ThroughTime => lengthsThroughTime(job),
   rounds: (job: Job): ListedRound[] => roundsPage(job),
   pulling: (job: Job): PullingPage => pullingPage(job),
+
+  /** What this car's metal came home by, for the next of the same model. */
+  springBacks: (job: Job) => springBacksOf(job),
   advisePulls: (job: Job, _: undefined, run: Running): AdviceResult =>
     pullingAdvice(job, (share) => run.progress(share)),
   /** How a pull goes with the readings that were typed since; null where it is gone. */

@@ -19,7 +19,8 @@ export interface Cluster {
   remove(): Promise<void>;
 }
 
-export async function startCluster(): Promise<Cluster> {
+/** @param isDurable whether what is committed is on the disk: tests need not wait for it, benchmarks do */
+export async function startCluster(isDurable = false): Promise<Cluster> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-pg-'));
   const binaries = `/usr/lib/postgresql/${readdirSync('/usr/lib/postgresql').sort().at(-1)}/bin`;
   const identity = serverUser();
@@ -31,7 +32,12 @@ export async function startCluster(): Promise<Cluster> {
   const urlOf = (name: string) => `postgres://vinkel@127.0.0.1:${port}/${name}`;
   let stop = async (): Promise<void> => undefined;
   const run = async () => {
-    const settings = ['listen_addresses=127.0.0.1', 'fsync=off', 'max_connections=100', `unix_socket_directories=`];
+    const settings = [
+      'listen_addresses=127.0.0.1',
+      `fsync=${isDurable ? 'on' : 'off'}`,
+      'max_connections=100',
+      `unix_socket_directories=`,
+    ];
     const server = spawn(
       `${binaries}/postgres`,
       ['-D', data, '-p', String(port), ...settings.flatMap((each) => ['-c', each])],

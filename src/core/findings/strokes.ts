@@ -1,8 +1,8 @@
 import { distance, dot, norm, scale, subtract, type Vector } from '../maths/geometry/vector';
 import { AXIS_OF } from '../round/observe/measured';
 import { placedPosition, type RoundJudgement } from '../round/judge/judgement';
-import { extentOf, sectionAt } from '../shell/sections';
-import type { Pull, Reading } from '../shell/job/entities';
+import { extentOf, sectionAt, type Section } from '../shell/sections';
+import { WAYS, type EarlierSpringBack, type Pull, type Reading } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { referencePosition } from '../shell/references/chosen';
 import { pullProgress, valueBefore, type PullProgress } from './brace-pull';
@@ -125,12 +125,20 @@ const timesOf = (job: Job, pull: Pull): string[] =>
   job.pullReadings(pull).flatMap(({ phase, takenAt }) => (phase === 'released' ? [takenAt] : []));
 
 /** Pulls of one region spring back alike: the same end, the same side, the same way. */
-export function regionOf(job: Job, pull: Pull): string {
+export interface Region extends Pick<EarlierSpringBack, 'side' | 'way'> {
+  /** Empty where nobody knows where the point lies. */
+  readonly section: Section | undefined;
+}
+
+export const isRegion = (a: Region, b: Region): boolean =>
+  a.section === b.section && a.side === b.side && a.way === b.way;
+
+export function regionOf(job: Job, pull: Pull): Region {
   const xs = job.rows.points.flatMap(({ id }) => referencePosition(job.references, id)?.[0] ?? []);
   const at = referencePosition(job.references, pull.pointId);
   const by = directionOf(pull).map(Math.abs);
-  const way = by.indexOf(Math.max(...by));
-  return [at ? sectionAt(at[0], extentOf(xs)) : '', job.pointOf(pull.pointId)?.side ?? '', way].join(' ');
+  const way = WAYS[by.indexOf(Math.max(...by))]!;
+  return { section: at && sectionAt(at[0], extentOf(xs)), side: job.point(pull.pointId).side, way };
 }
 
 /** How far metal comes home when it is let go, mm: the next time, and one standard deviation of that. */

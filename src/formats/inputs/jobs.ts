@@ -1,16 +1,21 @@
 import { z } from 'zod';
 import * as entity from '@/core/shell/job/entities';
 
-export const newJob = entity.job.pick({
-  id: true,
-  name: true,
-  shell: true,
-  identityNumber: true,
-  owner: true,
-  shop: true,
-  driverSide: true,
-  bench: true,
-});
+export const newJob = entity.job
+  .pick({
+    id: true,
+    name: true,
+    shell: true,
+    identityNumber: true,
+    owner: true,
+    shop: true,
+    driverSide: true,
+    bench: true,
+  })
+  .extend({
+    /** The job of another car of the same model that it begins from, with what holds for both; null: it begins empty. */
+    afterId: entity.job.shape.id.nullable().default(null),
+  });
 export const jobFields = entity.job;
 
 /** A new version of an instrument; its number and the day it holds from come from the server. */

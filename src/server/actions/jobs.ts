@@ -2,7 +2,10 @@
 
 import { FIRST_STEPS } from '@/core/days/ladder';
 import * as input from '@/formats/inputs/jobs';
+import { nextCar, type NextCar } from '@/core/plan/next-car';
 import { NEW_JOB, NEW_STEP } from '@/core/shell/job/entities';
+import { Job } from '@/core/shell/job/job';
+import { isShopTable, JOB_TABLE_NAMES } from '@/core/shell/job/job-rows';
 import { chained } from '@/core/shell/job/ladder-order';
 import { loadJob, removeJob as removeRows } from '@/db/jobs';
 import { removeContent } from '@/db/photographs';
@@ -10,10 +13,29 @@ import { insert, rowById } from '@/db/table';
 import { contentHash } from '../archive/export';
 import { done, failed } from '@/formats/outcome';
 import { edit, overtaken } from '../edit';
-import { useCase } from '../use-case';
+import { rowsAt } from '../rows-at';
+import { runTask } from '../tasks';
+import { useCase, type Context } from '../use-case';
 
-/** Creates a job with its empty chart and the steps every job starts with. */
-export const createJob = useCase(input.newJob, async (fields, { database, now, newId }) => {
+/** Creates a job: from another of the same model, or with an empty chart and the steps every job starts with. */
+export const createJob = useCase(input.newJob, ({ afterId, ...fields }, context) =>
+  afterId === null ? beginEmpty(fields, context) : beginAfter(afterId, fields, context),
+);
+
+type NewFields = NextCar['fields'];
+
+/** All that is written is a new job's own: what is the shop's is there already. */
+const beginAfter = (afterId: string, fields: NewFields, { database, signature, newId }: Context) =>
+  database.transaction(async (tx) => {
+    const before = await rowsAt(tx, afterId);
+    if (!before) return failed('afterId', 'this job is not here any more');
+    const springs = await runTask('springBacks', before, undefined);
+    const rows = nextCar(Job.of(before.rows), springs, { fields, ...signature, newId });
+    for (const table of JOB_TABLE_NAMES) if (!isShopTable(table)) await insert(tx, table, rows[table] as never[]);
+    return done({ jobId: fields.id });
+  });
+
+async function beginEmpty(fields: NewFields, { database, now, newId }: Context) {
   await database.transaction(async (tx) => {
     await insert(tx, 'jobs', [{ ...fields, ...NEW_JOB, startedAt: now }]);
     await insert(tx, 'references', [
@@ -39,7 +61,7 @@ export const createJob = useCase(input.newJob, async (fields, { database, now, n
     await insert(tx, 'stepNeeds', chained(steps));
   });
   return done({ jobId: fields.id });
-});
+}
 
 /** Writes the job's own fields; a stale form is told and keeps its text. */
 export const editJob = useCase(input.jobFields, (row, context) =>

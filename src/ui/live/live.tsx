@@ -34,6 +34,11 @@ function aMoment() {
 
 /** What comes close together is fetched once, ms. */
 const TOGETHER = 30;
+/**
+ * While others read line after line, a page that only looks on rests so many times as long as it took to fetch: twenty tapes
+ * would have every open page made anew twenty times a second otherwise.
+ */
+const RESTS = 10;
 
 interface LiveProps {
   readonly jobId: string;
@@ -55,7 +60,12 @@ export function Live({ jobId, revision, children }: LiveProps) {
   const company = useRef(false);
   const [pending, start] = useTransition();
   const fetching = useRef(false);
+  const fetched = useRef({ begun: 0, restsUntil: 0 });
   useEffect(() => {
+    if (fetching.current && !pending) {
+      const now = performance.now();
+      fetched.current.restsUntil = now + RESTS * (now - fetched.current.begun);
+    }
     fetching.current = pending;
   }, [pending]);
   const opened = useRef(aMoment());
@@ -66,13 +76,20 @@ export function Live({ jobId, revision, children }: LiveProps) {
   useEffect(() => {
     let source: EventSource | undefined;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const fetchAnew = (known: number) => {
+    let due = Infinity;
+    const fetchAnew = (known: number, rests: boolean) => {
+      // What may rest does not put off what is due before.
+      const wait = rests ? fetched.current.restsUntil - performance.now() : 0;
+      due = Math.min(due, performance.now() + Math.max(TOGETHER, wait));
       clearTimeout(timer);
       timer = setTimeout(() => {
+        due = Infinity;
         // One after another: a page that takes long is not asked for again before it is there.
-        if (fetching.current) fetchAnew(known);
-        else if (shown.current !== known) start(() => router.refresh());
-      }, TOGETHER);
+        if (fetching.current) return fetchAnew(known, rests);
+        if (shown.current === known) return;
+        fetched.current.begun = performance.now();
+        start(() => router.refresh());
+      }, due - performance.now());
     };
     const hear = (event: LiveEvent) => {
       opened.current.now();
@@ -81,7 +98,7 @@ export function Live({ jobId, revision, children }: LiveProps) {
         setOthers(event.others);
       }
       if (event.kind === 'rows' && event.revision !== shown.current && !(event.tape && drawsLines.current))
-        fetchAnew(event.revision);
+        fetchAnew(event.revision, event.tape);
       for (const hearer of hearers.current) hearer(event);
     };
     const follow = () => {

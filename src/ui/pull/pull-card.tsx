@@ -130,13 +130,13 @@ const pullLeft = ({ distance, course }: PullView): number => distance - course.r
 /** What comes home, and where to pull to next. */
 function Going({ view }: { readonly view: PullView }) {
   const format = useFormat();
-  const { spring, next, course, distance, isOpen } = view;
+  const { spring, onTheCarBefore: before, next, course, distance, isOpen } = view;
   if (!isOpen) return null;
   const home = `${format.length(spring.by)} ${format.plusMinus(2 * spring.sd)} ${format.unit}`;
   const from =
     spring.strokes === 0
       ? 'before anything was tried here'
-      : `from ${counted(spring.strokes, 'stroke')} in this region`;
+      : `from ${counted(spring.strokes, 'stroke')} in this region${before > 0 ? `, ${before === spring.strokes ? 'all' : before} of them on the car before` : ''}`;
   return (
     <p data-next={next ? next.target.toFixed(1) : 'done'}>
       Comes home by {home}, {from}.{' '}

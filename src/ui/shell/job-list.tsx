@@ -115,6 +115,16 @@ function JobTools({ job, actions }: { job: ListedJob; actions: JobListActions })
   return (
     <div className="flex flex-wrap items-center">
       <Faults faults={[...putting.faults, ...removing.faults]} />
+      {away ? null : (
+        <Link
+          prefetch={false}
+          href={`/jobs/new?after=${job.id}`}
+          className={buttonClass('quiet')}
+          aria-label={`Next car, begun from ${job.name}`}
+        >
+          Next car
+        </Link>
+      )}
       <Button look="quiet" onClick={() => putting.run({ jobId: job.id, away: !away })}>
         {away ? 'Take out again' : 'Put away'}
       </Button>

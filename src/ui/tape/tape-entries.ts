@@ -58,7 +58,9 @@ export const conditionEntry = (writer: Writer, pointId: string, kind: PointCondi
   roundId: writer.roundId,
   readings: [],
   strike: null,
-  conditions: [{ id: crypto.randomUUID(), roundId: writer.roundId, pointId, kind, at: programTime(), author: writer.author }],
+  conditions: [
+    { id: crypto.randomUUID(), roundId: writer.roundId, pointId, kind, at: programTime(), author: writer.author },
+  ],
 });
 
 /** A doubtful reading somebody decided to keep. */

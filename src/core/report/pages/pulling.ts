@@ -1,5 +1,5 @@
 import { aimOf, pullDistance, pullProgress, type PullProgress } from '../../findings/brace-pull';
-import { courseOf, learnSpringBack, nextMark, regionOf } from '../../findings/strokes';
+import { courseOf, isRegion, learnSpringBack, nextMark, regionOf } from '../../findings/strokes';
 import type { NextMark, PullCourse, ReadStroke, SpringBack } from '../../findings/strokes';
 import { norm, subtract, type Displacement, type Vector } from '../../maths/geometry/vector';
 import { structureOf, knownPoints, latestRound, type JobStructure } from '../../plan/cut/structure-of';
@@ -8,11 +8,13 @@ import { pullModel, type PullModel, type PullModelResult, type WantedPoint } fro
 import { pullKey } from '../../plan/pulls/candidates';
 import { advisePulls, type PullProposal } from '../../plan/pulls/plan-pulls';
 import type { PullAdvice } from '../../plan/pulls/plan-pulls';
+import { contradicts } from '../../plan/pulls/came-home';
 import { expectedSpringBack } from '../../plan/pulls/try-pull';
 import { workPull, type WorkedPull } from '../../plan/pulls/worked-pull';
 import { judgeRound } from '../../round/judge/judge-round';
 import type { RoundJudgement } from '../../round/judge/judgement';
-import type { AdviceTaken, CodedPull, Hold, Plate, Point, PullEvent, Stroke, WorkItem } from '../../shell/job/entities';
+import type { AdviceTaken, CodedPull, Hold } from '../../shell/job/entities';
+import type { Plate, Point, PullEvent, Stroke, WorkItem } from '../../shell/job/entities';
 import { byCode } from '../../shell/by-code';
 import type { Job } from '../../shell/job/job';
 import type { SheetFigure } from '../drawing/points';
@@ -23,6 +25,8 @@ import { shellDrawing } from '../drawing/shell';
 export interface PullGoing {
   readonly course: PullCourse;
   readonly spring: SpringBack;
+  /** Strokes of those it was learned from that were pulled on the car before, of the same model. */
+  readonly onTheCarBefore: number;
   /** Absent where its place is where it should be. */
   readonly next?: NextMark;
   /** Strokes read further after release than under load, by their places: one of the two is mistyped. */
@@ -176,9 +180,6 @@ function viewOf(
   };
 }
 
-/** A reading further off after release than under load by more than this is a mistake, mm. */
-const CONTRADICTS = 1;
-
 /**
  * @param expected what was expected to come home before anything was tried, mm
  */
@@ -196,20 +197,21 @@ export function goingOf(
     );
   const course = courseFor(pull);
   const region = regionOf(job, pull);
-  const alike = job.pulls.filter((other) => other.id === pull.id || regionOf(job, other) === region);
+  const alike = job.pulls.filter((other) => other.id === pull.id || isRegion(regionOf(job, other), region));
   const strokes = alike
     .flatMap((other): readonly ReadStroke[] => (other.id === pull.id ? course : courseFor(other)).strokes)
     .filter((stroke) => !contradicts(stroke))
     .toSorted((a, b) => a.at.localeCompare(b.at));
-  const spring = learnSpringBack(expected, strokes, sigmaOf(job, pull));
+  // What the car before came home by was learned before anything of this one.
+  const before = job.rows.springBacks.filter((each) => isRegion(region, each));
+  const learned = [...before.map(({ by, gained }) => ({ springBack: by, gained })), ...strokes];
+  const spring = learnSpringBack(expected, learned, sigmaOf(job, pull));
   const next = nextMark(pullDistance(pull), course, spring);
   return {
-    ...{ course, spring, ...(next ? { next } : {}) },
+    ...{ course, spring, onTheCarBefore: before.length, ...(next ? { next } : {}) },
     contradicts: course.strokes.flatMap((stroke, i) => (contradicts(stroke) ? [i] : [])),
   };
 }
-
-const contradicts = ({ springBack }: ReadStroke): boolean => springBack < -CONTRADICTS;
 
 /** One standard deviation of a reading where nothing says which instrument takes it, mm. */
 const USUAL_SIGMA = 0.5;

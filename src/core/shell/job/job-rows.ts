@@ -35,6 +35,7 @@ export const JOB_TABLES = {
   referenceChoices: entity.referenceChoice,
   pulls: entity.pull,
   strokes: entity.stroke,
+  springBacks: entity.springBack,
   holds: entity.hold,
   plates: entity.plate,
   hungPanels: entity.hungPanel,

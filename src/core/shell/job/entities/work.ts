@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, at, line, name, text, author, count, version, length, personId } from './fields';
+import { id, at, line, name, text, author, count, version, length, personId, side } from './fields';
 
 // What is done to the shell: braces, pulls and steps.
 
@@ -77,6 +77,22 @@ export const stroke = z.strictObject({
   at,
   author,
   personId,
+});
+export const WAYS = ['along', 'across', 'up'] as const;
+/** How far metal came home when it was let go, on the car of the same model before: of one stroke, mm. */
+export const springBack = z.strictObject({
+  id,
+  jobId: id,
+  ordinal: count,
+  section: z.enum(['front', 'centre', 'rear']),
+  side,
+  /** The way it was pulled, most of all. */
+  way: z.enum(WAYS),
+  by: length,
+  /** How much of the stroke stayed. */
+  gained: length,
+  /** The job it was read on. */
+  car: name,
 });
 export const HOLD_KINDS = ['clamp', 'head', 'chain', 'bolt', 'weld', 'stand'] as const;
 /** A point at which the shell is held while something is done to it. */
@@ -253,6 +269,8 @@ export type PullState = Exclude<(typeof PULL_EVENTS)[number], 'cleared'>;
 export type Hold = z.infer<typeof hold>;
 export type Plate = z.infer<typeof plate>;
 export type Stroke = z.infer<typeof stroke>;
+export type EarlierSpringBack = z.infer<typeof springBack>;
+export type Way = (typeof WAYS)[number];
 export type Step = z.infer<typeof step>;
 export type StepEvent = z.infer<typeof stepEvent>;
 export type Person = z.infer<typeof person>;
