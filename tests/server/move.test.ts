@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { buffer } from 'node:stream/consumers';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { newPerson } from '@/core/shell/people';
 import { tableSums } from '@/db/carried';
@@ -33,7 +34,7 @@ describe('all data of a shop', () => {
       expect((await importJob({ ...store }, zip)).ok).toBe(true);
     }
     // That a job was taken along is not carried: it is taken along once more before it is removed.
-    (await exportJob(store.database, (await listJobIds(store.database))[0]!))!.zip.destroy();
+    await buffer((await exportJob(store.database, (await listJobIds(store.database))[0]!))!.zip);
     await insert(store.database, 'people', [newPerson(person, 'Saga')]);
     await setPassphrase(store.database, person, HASH, '2026-11-28T08:00:00.000Z');
     await setPin(store.database, person, HASH, '2026-11-28T08:00:00.000Z');

@@ -24,12 +24,15 @@ export interface Choices {
  * and once hidden, where a window heard of something just then.
  */
 export function whole(page: Page): void {
-  const goto = page.goto.bind(page);
-  page.goto = async (...asked) => {
-    const answer = await goto(...asked);
+  const inPlace = async <Answer>(coming: Promise<Answer>): Promise<Answer> => {
+    const answer = await coming;
     await page.waitForFunction(() => document.querySelector('[hidden][id^="S:"]') === null);
     return answer;
   };
+  const [goto, reload, goBack] = [page.goto.bind(page), page.reload.bind(page), page.goBack.bind(page)];
+  page.goto = (...asked) => inPlace(goto(...asked));
+  page.reload = (...asked) => inPlace(reload(...asked));
+  page.goBack = (...asked) => inPlace(goBack(...asked));
 }
 
 /** A window of the browser with a user's choices made; page errors fail the test that looks. */

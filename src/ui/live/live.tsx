@@ -95,7 +95,8 @@ export function Live({ jobId, revision, children }: LiveProps) {
       opened.current.now();
       if (event.kind === 'here') {
         company.current = event.others.length > 0;
-        setOthers(event.others);
+        // Told the same again, nothing is drawn anew: a page that is still coming would be begun from the start.
+        setOthers((before) => (JSON.stringify(before) === JSON.stringify(event.others) ? before : event.others));
       }
       if (event.kind === 'rows' && event.revision !== shown.current && !(event.tape && drawsLines.current))
         fetchAnew(event.revision, event.tape);
@@ -111,7 +112,7 @@ export function Live({ jobId, revision, children }: LiveProps) {
         source?.close();
         source = undefined;
         company.current = false;
-        setOthers([]);
+        setOthers((before) => (before.length === 0 ? before : []));
       }
     };
     follow();
