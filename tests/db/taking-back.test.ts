@@ -75,6 +75,17 @@ describe('a brace', () => {
     expect(braceState(again, again.braces[0]!)).toBe('fitted');
   });
 
+  it('said to be fitted, taken back and said again is not put back besides', async () => {
+    valueOf(await say('fitted'));
+    const first = (await job()).braceEvents.at(-1)!;
+    valueOf(await take('work_event', first.id));
+    valueOf(await say('fitted'));
+    const back = { jobId: bench().jobId, tableName: 'work_event' as const, rowId: first.id, kind: 'restored' as const };
+    const [fault] = faultsOf(await work.withdraw({ id: randomUUID(), ...back, reason: '' }));
+    expect(fault!.message).toMatch(/said again since/);
+    expect((await job()).braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
+  });
+
   it('is corrected with how it was, who and when; a stale form is told', async () => {
     const { braces, workItems } = await bench().rows();
     const [brace, item] = [braces[0]!, workItems[0]!];

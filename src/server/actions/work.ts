@@ -1,5 +1,7 @@
 'use server';
 
+import type { Withdrawal } from '@/core/shell/job/entities';
+import type { Queryable } from '@/db/database';
 import * as input from '@/formats/inputs/work';
 import { insert } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
@@ -115,6 +117,20 @@ export const correctPull = useCase(input.correctedPull, ({ item, pull }, context
   }),
 );
 
+/** Whether what happened to an item or a step, and was taken back, was said to have happened again since. */
+async function isSaidAgain(tx: Queryable, { tableName, rowId }: Pick<Withdrawal, 'tableName' | 'rowId'>) {
+  if (tableName !== 'work_event' && tableName !== 'step_event') return false;
+  const of = tableName === 'work_event' ? 'work' : 'step';
+  const [event] = await tx.query<{ kind: string; owner: string; key: string | null; value: number | null }>(
+    of === 'work'
+      ? 'select kind, item_id as owner, key, value from work_event where id = $1'
+      : 'select kind, step_id as owner, null as key, null::float8 as value from step_event where id = $1',
+    [rowId],
+  );
+  const last = event && (await lastEvent(tx, of, event.owner, event.key ?? undefined));
+  return last !== undefined && last.kind === event!.kind && (last.value ?? null) === event!.value;
+}
+
 /** Takes back something that was written, or puts it back. Said twice it is done once. */
 export const withdraw = useCase(input.withdrawal, (withdrawal, { database, signature }) =>
   database.transaction(async (tx) => {
@@ -123,6 +139,8 @@ export const withdraw = useCase(input.withdrawal, (withdrawal, { database, signa
       [withdrawal.rowId],
     );
     if ((last?.kind ?? 'restored') === withdrawal.kind) return done(null);
+    if (withdrawal.kind === 'restored' && (await isSaidAgain(tx, withdrawal)))
+      return failed('row', 'it was said again since it was taken back: there is nothing to put back');
     await insert(tx, 'withdrawals', [{ ...withdrawal, ...signature }], { skipExisting: true });
     return done(null);
   }),
