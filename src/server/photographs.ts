@@ -5,7 +5,6 @@ import { addContent, addPart, PART_BYTES } from '@/db/photographs';
 import type { Queryable } from '@/db/database';
 import { insert } from '@/db/table';
 import { done, failed, type Outcome } from '@/formats/outcome';
-import type { PictureKeeper } from './kept-pictures';
 
 export const MOST_BYTES = 15 * 1024 * 1024;
 const MOST_PIXELS = 120_000_000;
@@ -64,7 +63,7 @@ export const makePreview = (content: Buffer): Promise<Buffer> =>
 /** Stores a photograph: its content beside the journal, where there is one, and in parts first, then the row that names it. */
 export async function storePhotograph(
   tx: Queryable,
-  pictures: PictureKeeper | undefined,
+  pictures: { keep(id: string, content: Uint8Array): Promise<void> } | undefined,
   taken: TakenPhotograph,
   row: Omit<Photograph, 'mediaType' | 'width' | 'height' | 'sha256' | 'bytes'>,
 ): Promise<void> {

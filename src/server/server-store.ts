@@ -6,7 +6,7 @@ import { isAway } from '@/db/database';
 import { openPostgres, type ServerDatabase } from '@/db/postgres';
 import { openWire } from '@/db/wire';
 import { live } from './live';
-import type { Store } from './store';
+import type { Store } from './opened';
 
 /** How often a process says which of its windows are open, ms. */
 const STILL_HERE = 20_000;

@@ -2,8 +2,8 @@ import { mkdtemp, readdir, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { lockFolder, type LockedFolder } from '@/db/data-folder';
 import type { Database } from '@/db/database';
-import { replayFirstFormat, type LineFault } from '@/db/journal/first-format';
-import { openJournal, type Journal } from '@/db/journal/journal';
+import { replayFirstFormat } from '@/db/journal/first-format';
+import { openJournal } from '@/db/journal/journal';
 import { journalled } from '@/db/journal/journalled';
 import { replayJournal } from '@/db/journal/replay';
 import { makeDatabase } from '@/db/new-database';
@@ -14,34 +14,14 @@ import { stateOf } from '@/db/state';
 import { migrateSafely } from './backups/before-migration';
 import { backupsIn } from './backups/manifest';
 import { restoreBackup } from './backups/restore';
-import { pictureKeeper, restorePictures, type PictureKeeper } from './kept-pictures';
+import { pictureKeeper, restorePictures } from './kept-pictures';
 import { live } from './live';
 import { movedTo } from './move/moved';
+import type { Store } from './opened';
 import { needRoom } from './room';
 import { openOnServer } from './server-store';
 
-/** What opening a data folder found and mended. */
-export interface Opening {
-  /** Transactions, or readings of a journal of the first format, put back into the database. */
-  readonly restored: number;
-  readonly faults: readonly LineFault[];
-  /** The backup the database was built from anew, where it was gone. */
-  readonly rebuiltFrom?: string;
-}
-
-/** The open data: the database, and the folder of this program. */
-export interface Store {
-  readonly database: Database;
-  /** The server the database is on; where it is none, the database is in the folder, and this process alone has it. */
-  readonly server?: string;
-  /** What is kept beside a database in the folder, from which it can be built again; a server keeps its own. */
-  readonly journal?: Journal;
-  readonly pictures?: PictureKeeper;
-  readonly opening: Opening;
-  readonly folder: string;
-  readonly backups: string;
-  close(): Promise<void>;
-}
+export type { Store } from './opened';
 
 /** One whose database is in its folder. */
 export type FolderStore = Store & Required<Pick<Store, 'journal' | 'pictures'>>;
