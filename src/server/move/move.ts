@@ -85,6 +85,9 @@ async function carry(from: Database, to: Database): Promise<TableSum[]> {
   return from.transaction((source) =>
     to.transaction(async (target) => {
       await target.query("select set_config('vinkel.journal', 'off', true)");
+      // The one side waits while the other is at work, however long that takes.
+      for (const side of [source, target])
+        await side.query("select set_config('idle_in_transaction_session_timeout', '0', true)");
       if (!(await isNew(target)))
         throw new NotMoved('There is data already where it should go: name a database that has none.');
       await carryRows(source, target);
