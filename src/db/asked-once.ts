@@ -10,7 +10,7 @@ export async function claim(db: Queryable, request: string): Promise<boolean> {
   await db.query(`delete from asked_once where asked_at < now() - ${KNOWN}`);
   const claimed = await db.query(
     `insert into asked_once (request) values ($1)
-     on conflict (request) do update set asked_at = now()
+     on conflict (request, shop_id) do update set asked_at = now()
        where asked_once.outcome is null and asked_once.asked_at < now() - ${LEFT}
      returning request`,
     [request],

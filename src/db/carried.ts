@@ -1,9 +1,12 @@
 import type { Queryable } from './database';
 
-/** Tables of a running program, or of its own upkeep: they are not carried from one database to another. */
-const NOT_CARRIED = ['migration', 'noted_change', 'journal_mark', 'session', 'tries', 'asked_once', 'job_export'];
+/** Tables of a running program, of its own upkeep, or of the server it is on: they are not carried from one database to another. */
+const NOT_CARRIED = [
+  ...['migration', 'noted_change', 'journal_mark', 'session', 'tries', 'asked_once', 'job_export'],
+  ...['shop', 'shared'],
+];
 
-/** What a table holds: its rows, and a checksum over them all in whatever order they stand. */
+/** What a shop has in a table: its rows, and a checksum over them all in whatever order they stand. */
 export interface TableSum {
   readonly table: string;
   readonly rows: number;
@@ -23,7 +26,7 @@ export async function tableSums(tx: Queryable): Promise<TableSum[]> {
   for (const { table } of tables) {
     const [found] = await tx.query<{ rows: number; sum: string }>(
       `select count(*)::int as rows, coalesce(md5(string_agg(hash, '' order by hash collate "C")), '') as sum
-       from (select md5(to_jsonb(t)::text) as hash from public."${table}" as t) as hashes`,
+       from (select md5((to_jsonb(t) - 'shop_id')::text) as hash from public."${table}" as t) as hashes`,
     );
     sums.push({ table, ...found! });
   }

@@ -19,14 +19,15 @@ export const listJobs = (db: Queryable): Promise<JobSummary[]> =>
     `select ${columns('jobs')},
        (select count(*)::int from point where point.job_id = job.id) as point_count,
        (select count(*)::int from round where round.job_id = job.id) as round_count,
-       count(reading.id)::int as reading_count,
-       max(reading.taken_at) as last_reading_at,
+       read.reading_count,
+       read.last_reading_at,
        (select count(*)::int from signed_record where signed_record.job_id = job.id) as record_count
      from job
-     left join round on round.job_id = job.id
-     left join reading on reading.round_id = round.id
-     group by job.id
-     order by max(reading.taken_at) desc nulls first, job.started_at desc`,
+     cross join lateral (
+       select count(*)::int as reading_count, max(reading.taken_at) as last_reading_at
+       from round join reading on reading.round_id = round.id where round.job_id = job.id
+     ) as read
+     order by read.last_reading_at desc nulls first, job.started_at desc`,
   );
 
 export const listJobIds = async (db: Queryable): Promise<string[]> =>

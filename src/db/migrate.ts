@@ -13,13 +13,16 @@ interface Pending {
 
 /** Which migrations have not run yet. */
 export async function pendingMigrations(database: Database, folder = MIGRATIONS): Promise<Pending> {
-  await database.script(
-    `create table if not exists migration (
-       number integer primary key,
-       name text not null,
-       applied_at timestamptz not null default now()
-     )`,
-  );
+  // Looked for first: a shop's own role may read it, and make nothing.
+  const [there] = await database.query<{ found: boolean }>("select to_regclass('migration') is not null as found");
+  if (!there!.found)
+    await database.script(
+      `create table migration (
+         number integer primary key,
+         name text not null,
+         applied_at timestamptz not null default now()
+       )`,
+    );
   const applied = await database.query<{ number: number }>('select number from migration');
   const numbers = new Set(applied.map((row) => row.number));
   const files = (await readdir(/* turbopackIgnore: true */ folder)).filter((file) => /^\d{4}_.*\.sql$/.test(file));

@@ -1,9 +1,11 @@
 import { createHash } from 'node:crypto';
 import { cp, mkdir, mkdtemp, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
+import os from 'node:os';
 import path from 'node:path';
 import type { Database } from './database';
 import { migrate, MIGRATIONS } from './migrate';
 import { openPglite } from './pglite';
+import { shopRows, type ShopRows } from './shop';
 
 const CACHES = path.join(process.cwd(), 'node_modules/.cache/vinkel');
 const ENGINE = path.join(process.cwd(), 'node_modules/@electric-sql/pglite/package.json');
@@ -21,6 +23,17 @@ export async function makeDatabase(folder: string): Promise<Database> {
   const database = await openPglite(folder);
   await migrate(database);
   return database;
+}
+
+/** What a shop begins with: the rows that every new database has. */
+export async function firstRows(): Promise<ShopRows> {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'vinkel-first-'));
+  try {
+    const database = await makeDatabase(path.join(folder, 'database'));
+    return await shopRows(database).finally(() => database.close());
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
 }
 
 /** The folder with the files of an empty database. It is made aside, and there only when it is whole. */

@@ -54,7 +54,7 @@ export const withPin = (db: Queryable, ids: readonly string[]): Promise<NamedPer
 export const setPassphrase = (db: Queryable, personId: string, passphrase: string, at: string): Promise<unknown[]> =>
   db.query(
     `insert into credential (person_id, passphrase, pin, changed_at) values ($1, $2, null, $3)
-     on conflict (person_id) do update set passphrase = excluded.passphrase, pin = null, changed_at = excluded.changed_at`,
+     on conflict (person_id, shop_id) do update set passphrase = excluded.passphrase, pin = null, changed_at = excluded.changed_at`,
     [personId, passphrase, at],
   );
 

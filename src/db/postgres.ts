@@ -1,10 +1,10 @@
 import pg from 'pg';
 import { camelRows, DatabaseAway, isoTime, TIMESTAMPTZ, type Database, type Queryable } from './database';
 
-/** Under this lock of the server transactions that write are one after another; anything else of two numbers would do. */
-export const WRITER = '86845, 1';
-/** Under this one the schema is brought up to date. */
-const SCHEMA = '86845, 2';
+/** Under this lock of the server a shop's transactions are one after another; any other first number would do. */
+const WRITER = '86845, (select number from shop where id = shop_here())';
+/** Under this one the schema is brought up to date: no shop has this number. */
+const SCHEMA = '86845, 0';
 
 /** By this name the server shows a process that serves. */
 export const APPLICATION = 'vinkel';

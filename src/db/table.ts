@@ -210,7 +210,7 @@ export function put<T extends JobTable>(tx: Queryable, table: T, rows: readonly 
       ? 'nothing'
       : `update set ${rest.map((field) => `${snake(field)} = excluded.${snake(field)}`).join(', ')}
          where (${list(nameOf(table))}) is distinct from (${list('excluded')})`;
-  return write(tx, table, rows, `on conflict (${keys.map(snake).join(', ')}) do ${change}`);
+  return write(tx, table, rows, `on conflict (${keys.map(snake).join(', ')}, shop_id) do ${change}`);
 }
 
 async function write<T extends JobTable>(

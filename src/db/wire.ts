@@ -3,7 +3,6 @@ import pg from 'pg';
 import type { Queryable } from './database';
 import { APPLICATION } from './postgres';
 
-const CHANNEL = 'vinkel';
 /** A notification takes less than 8000 bytes: what is longer goes in pieces. */
 const PIECE = 7_000;
 /** How long it is waited before the server is called again, ms. */
@@ -24,10 +23,10 @@ interface Ends {
 }
 
 /**
- * A wire between the processes on one database, by the server's own LISTEN and NOTIFY. A piece is `id number of base64`, the
+ * A wire between the processes of a shop on one database, on a channel of the shop's, by the server's own LISTEN and NOTIFY. A piece is `id number of base64`, the
  * message of all pieces the JSON of `{ from, message }`; the server hands them over in order.
  */
-export function openWire(url: string, { heard, back }: Ends): Wire {
+export function openWire(url: string, channel: string, { heard, back }: Ends): Wire {
   const own = randomUUID();
   const pieces = new Map<string, string[]>();
   let client: pg.Client | undefined;
@@ -63,7 +62,7 @@ export function openWire(url: string, { heard, back }: Ends): Wire {
     called.on('notification', ({ payload }) => hear(payload ?? ''));
     try {
       await called.connect();
-      await called.query(`listen ${CHANNEL}`);
+      await called.query(`listen ${called.escapeIdentifier(channel)}`);
       client = called;
       if (closed) return await called.end();
       back();
@@ -83,7 +82,7 @@ export function openWire(url: string, { heard, back }: Ends): Wire {
         (_, i) => `${id} ${i + 1} ${of} ${text.slice(i * PIECE, (i + 1) * PIECE)}`,
       );
       await db.query('select pg_notify($1, piece) from unnest($2::text[]) with ordinality as t (piece, n) order by n', [
-        CHANNEL,
+        channel,
         sent,
       ]);
     },

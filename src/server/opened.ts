@@ -16,7 +16,7 @@ interface Opening {
 export interface Store {
   readonly database: Database;
   /** The server the database is on; where it is none, the database is in the folder, and this process alone has it. */
-  readonly server?: string;
+  readonly server?: { readonly address: string; readonly shop: string };
   /** What is kept beside a database in the folder, from which it can be built again; a server keeps its own. */
   readonly journal?: Journal;
   readonly pictures?: PictureKeeper;

@@ -135,8 +135,8 @@ function databaseFault(error: unknown): Fault | undefined {
     detail?: string;
   };
   if (code === '23505') {
-    // PostgreSQL tells it as `Key (job_id, code)=(…, X9) already exists.`
-    const value = /=\((?:[^,)]*, )*([^,)]*)\)/.exec(detail)?.[1];
+    // PostgreSQL tells it as `Key (job_id, code, shop_id)=(…, X9, …) already exists.`
+    const value = /=\((?:[^,)]*, )*([^,)]*), [^,)]*\)/.exec(detail)?.[1];
     return constraint.includes('code')
       ? { path: 'code', message: `${value ? `“${value}”` : 'this code'} stands here already: take another code` }
       : { path: 'row', message: 'this stands here already' };

@@ -20,14 +20,21 @@ it('makes items of work of the pulls of a database that was there, and of an old
     `insert into point (id, job_id, code, name, side, mirrored, version) values ($1, $2, 'A', '', 'left', true, 1)`,
     [point, jobId],
   );
-  // Its round is of no matter here.
-  await database.query(`set session_replication_role = 'replica'`);
+  await database.query(
+    `with state as (insert into shell_state (id, job_id, kind, note, reached_at)
+         values (gen_random_uuid(), $2, 'bare', '', now()) returning id),
+       support as (insert into support (id, job_id, kind, suspension, note)
+         values (gen_random_uuid(), $2, 'stands', 'off', '') returning id)
+     insert into round (id, job_id, number, name, state_id, support_id, instrument_version_id, author, started_at, version)
+     select $1, $2, 1, 'First', state.id, support.id, (select id from instrument_version limit 1), 'Nils', now(), 1
+     from state, support`,
+    [roundId, jobId],
+  );
   await database.query(
     `insert into pull (id, job_id, code, point_id, round_id, aim_x, aim_y, aim_z, held_at, note, version)
      values ($1, $2, 'P1', $3, $4, 3, 0, -1, 'at the sills', 'trial', 1)`,
     [pull, jobId, point, roundId],
   );
-  await database.query(`set session_replication_role = 'origin'`);
   await database.query(
     `insert into pull_event (id, pull_id, kind, at, author, note) values ($1, $2, 'loaded', now(), 'Nils', 'jack')`,
     [event, pull],

@@ -51,7 +51,9 @@ describe('all data of a shop', () => {
 
   it('goes to a server and back, each table the same on both sides, and its folder is not gone on with by mistake', async () => {
     const before = await opened(openStore(folder('shop')), contents);
-    const out = execFileSync(process.execPath, ['scripts/move.mjs', folder('shop'), server], { encoding: 'utf8' });
+    const out = execFileSync(process.execPath, ['scripts/command.mjs', 'move', folder('shop'), server], {
+      encoding: 'utf8',
+    });
     expect(out).toMatch(/^photograph_part +[1-9]/m);
     expect(out).toMatch(/^credential +1 /m);
     expect(out).toMatch(/\d+ tables, the same on both sides\.\nFrom now on: VINKEL_DATABASE=postgres/);

@@ -80,11 +80,12 @@ describe('what processes on one database tell each other', () => {
   beforeAll(async () => {
     const url = await createDatabase(inject('server'));
     database = openPostgres(url);
+    await migrate(database);
     for (let k = 0; k < 2; k++) {
       const hub = new Live();
       hubs.push(hub);
       await new Promise<void>((resolve) => {
-        const wire = openWire(url, {
+        const wire = openWire(url, 'channel', {
           heard: (from, message) => hub.hear(from, message),
           back: () => {
             hub.join((message) => void wire.tell(message, database));
@@ -210,10 +211,11 @@ describe('a server that is gone for a while', () => {
   it('is said to be away; what comes after it is back goes on, and whoever listens catches up', async () => {
     const url = await cluster.create();
     const database = openPostgres(url);
+    await migrate(database);
     let times = 0;
     const heard: unknown[] = [];
-    const wire = openWire(url, { heard: (_, message) => heard.push(message), back: () => void times++ });
-    const teller = openWire(url, { heard: () => undefined, back: () => undefined });
+    const wire = openWire(url, 'channel', { heard: (_, message) => heard.push(message), back: () => void times++ });
+    const teller = openWire(url, 'channel', { heard: () => undefined, back: () => undefined });
     await vi.waitFor(() => expect(times).toBe(1));
     await database.query('create table kept (text text not null)');
     await database.query('insert into kept values ($1)', ['before']);

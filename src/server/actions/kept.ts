@@ -17,7 +17,7 @@ export const takeBackupNow = measuringCase(input.nothing, async () => {
   // Not the whole context: nobody signs here, and asking for the actor would.
   const opened = await store();
   if (!isInFolder(opened))
-    return failed('backup', `the database is on ${opened.server}, and its backups are that server’s own`);
+    return failed('backup', `the database is on ${opened.server!.address}, and its backups are that server’s own`);
   try {
     await backUp(opened);
     return done(null);

@@ -10,6 +10,7 @@ import { addContent, addPart, contentIds, contentOf, previewOf } from '@/db/phot
 import { addCredential, allCredentials } from '@/db/people';
 import { APPLICATION, openPostgres, type ServerDatabase } from '@/db/postgres';
 import { shopRows } from '@/db/shop';
+import { isNew } from '@/db/shops';
 import { insert, put, removeByKey } from '@/db/table';
 import { addressOf, makeReady } from '../server-store';
 import { buildAside, openStore } from '../store';
@@ -69,7 +70,7 @@ async function withServer<T>(url: string, work: (server: ServerDatabase) => Prom
   try {
     await makeReady(server, addressOf(url));
     const busy = await server.query(
-      'select from pg_stat_activity where datname = current_database() and application_name = $1',
+      'select from pg_stat_activity where datname = current_database() and usename = current_user and application_name = $1',
       [APPLICATION],
     );
     if (busy.length > 0)
@@ -98,14 +99,6 @@ async function carry(from: Database, to: Database): Promise<TableSum[]> {
       return after;
     }),
   );
-}
-
-/** Whether nobody has put anything into a database: it holds what every new one does. */
-async function isNew(db: Queryable): Promise<boolean> {
-  const used = await db.query(
-    'select from job union all select from person union all select from bench union all select from photograph_content',
-  );
-  return used.length === 0;
 }
 
 /** The shop's own things: those that every new database has are made as they are here, or let go. */

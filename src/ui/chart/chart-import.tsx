@@ -15,6 +15,7 @@ import { FormDialog } from '../kit/dialog';
 import { Faults } from '../kit/faults';
 import { SelectField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
+import { FromShops } from '../shared/from-shops';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 
 interface PickedFile {
@@ -136,6 +137,7 @@ function ImportForm({ rows, referenceId, importChart, done }: Importing & { done
       <p className="text-sm">
         <ChartTemplates />
       </p>
+      <FromShops kind="chart" onFile={(file) => setFiles([file])} />
       {preview && faulty > 0 ? <PreviewTable preview={preview} faulty={faulty} /> : null}
       {preview && faulty === 0 ? (
         <Changes rows={preview.rows.length} changes={compareChart(preview.draft, rows, referenceId)} />

@@ -12,6 +12,7 @@ import { SelectField, TextArea, TextField } from '../kit/field';
 import { FormFields } from '../kit/form-fields';
 import { useAction } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
+import { FromShops } from '../shared/from-shops';
 import { usePreferences } from '../shell/preferences-context';
 import type { CuttingActions } from './actions';
 
@@ -303,6 +304,7 @@ function ImportForm({ page, actions, done }: Pick<StructureProps, 'page' | 'acti
         label="File"
         onChange={async ({ target }) => setDocument((await target.files?.[0]?.text()) ?? '')}
       />
+      <FromShops kind="structure" onFile={({ text }) => setDocument(text)} />
       <TextArea label="or its text" rows={6} value={document} onChange={({ target }) => setDocument(target.value)} />
       <Faults faults={faults} />
       <Button look="main" className="self-start" disabled={pending || document === ''} onClick={take}>

@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { counted } from '@/core/report/vocabulary/words';
@@ -48,18 +49,31 @@ export interface KeptActions {
 }
 
 /** Where the data lies that is on a server: who keeps it, and what that asks of whoever runs it. */
-export function KeptOnServer({ server, folder }: { readonly server: string; readonly folder: string }) {
+interface OnServer {
+  readonly server: { readonly address: string; readonly shop: string };
+  readonly folder: string;
+}
+
+export function KeptOnServer({ server, folder }: OnServer) {
   return (
     <main className="mx-auto flex max-w-5xl flex-col gap-5 p-6">
       <h1 className="text-2xl">Kept data</h1>
       <dl className="grid gap-x-6 gap-y-1 sm:grid-cols-[max-content_1fr]">
-        <Row name="Database server">{server}</Row>
+        <Row name="Database server">{server.address}</Row>
+        <Row name="Shop">{server.shop}</Row>
         <Row name="Folder of this program">{folder}</Row>
       </dl>
       <p>
         Every entry is in the server’s own log before it is acknowledged. Backups are the server’s own too: whoever runs
         it takes care of them, and tries now and then that they can be restored. In the folder lie this program’s
         certificates, the devices it let in, and jobs that another took the place of.
+      </p>
+      <p>
+        Other shops on the same server see nothing of this one but what is shared with them:{' '}
+        <Link className="underline" href="/shared">
+          between shops
+        </Link>
+        .
       </p>
       <p className="text-soft">Single jobs can be taken along as archives from their own pages, here as anywhere.</p>
     </main>

@@ -11,6 +11,7 @@ import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
 import { useAction, type Action } from '../kit/use-action';
+import { FromShops } from '../shared/from-shops';
 import { useFormat } from '../shell/preferences-context';
 import { AddBench, BENCH_WORD, ReviseBench } from './bench-form';
 
@@ -55,13 +56,12 @@ export function Benches({
   );
 }
 
-/** Brings a bench in from the file another shop has exported. */
+/** Brings a bench in from the file another shop has exported, or shares on this server. */
 function BringBench({ addBench }: { addBench: Action<NewBench> }) {
   const { run, faults: refused } = useAction(addBench);
   const [faults, setFaults] = useState<readonly Fault[]>([]);
-  const bring = async (file: File | undefined) => {
-    if (!file) return;
-    const read = readBenchFile(await file.text(), () => crypto.randomUUID());
+  const bring = async (text: string) => {
+    const read = readBenchFile(text, () => crypto.randomUUID());
     setFaults(read.ok ? [] : read.faults);
     if (read.ok) await run(read.value);
   };
@@ -73,11 +73,12 @@ function BringBench({ addBench }: { addBench: Action<NewBench> }) {
           type="file"
           accept=".json"
           onChange={(event) => {
-            void bring(event.target.files?.[0]);
+            void event.target.files?.[0]?.text().then(bring);
             event.target.value = '';
           }}
         />
       </label>
+      <FromShops kind="bench" onFile={({ text }) => void bring(text)} />
       <Faults faults={[...faults, ...refused]} />
     </>
   );
