@@ -14,20 +14,52 @@ export interface JobSummary extends Job {
   readonly recordCount: number;
 }
 
-export const listJobs = (db: Queryable): Promise<JobSummary[]> =>
+/** Which jobs are listed: those in whose names, owner or number a text stands, and so many of those in hand and put away each. */
+export interface Sought {
+  readonly find?: string;
+  readonly most?: number;
+}
+
+/** What is looked through for a text, and how. */
+const FOUND = `position(lower($1) in lower(concat_ws(' ', job.name, job.shell, job.identity_number, job.owner))) > 0`;
+
+/** Jobs with what is in them, the one last measured first; counted are only those that are listed. */
+export const listJobs = (db: Queryable, { find = '', most = 1_000_000 }: Sought = {}): Promise<JobSummary[]> =>
   db.query(
-    `select ${columns('jobs')},
+    `with found as (
+       select id, put_away_at is not null as away, started_at,
+         (select max(taken_at) from reading where reading.job_id = job.id) as last_reading_at
+       from job where ${FOUND}
+     ), listed as (
+       select *, row_number() over (partition by away order by last_reading_at desc nulls first, started_at desc) as place
+       from found
+     )
+     select ${columns('jobs')}, listed.last_reading_at,
        (select count(*)::int from point where point.job_id = job.id) as point_count,
        (select count(*)::int from round where round.job_id = job.id) as round_count,
-       read.reading_count,
-       read.last_reading_at,
+       (select count(*)::int from reading where reading.job_id = job.id) as reading_count,
        (select count(*)::int from signed_record where signed_record.job_id = job.id) as record_count
-     from job
-     cross join lateral (
-       select count(*)::int as reading_count, max(reading.taken_at) as last_reading_at
-       from round join reading on reading.round_id = round.id where round.job_id = job.id
-     ) as read
-     order by read.last_reading_at desc nulls first, job.started_at desc`,
+     from listed join job on job.id = listed.id
+     where place <= $2 order by away, place`,
+    [find, most],
+  );
+
+/** How many jobs there are, and how many are found, in hand and put away. */
+export async function countJobs(db: Queryable, find = ''): Promise<{ all: number; inHand: number; away: number }> {
+  const [counted] = await db.query<{ all: number; inHand: number; away: number }>(
+    `select count(*)::int as all, count(*) filter (where ${FOUND} and put_away_at is null)::int as in_hand,
+       count(*) filter (where ${FOUND} and put_away_at is not null)::int as away
+     from job`,
+    [find],
+  );
+  return counted!;
+}
+
+/** All jobs by themselves, the newest first, and whether a record of each was signed. */
+export const jobsAlone = (db: Queryable): Promise<(Job & { readonly isSigned: boolean })[]> =>
+  db.query(
+    `select ${columns('jobs')}, exists (select from signed_record where signed_record.job_id = job.id) as is_signed
+     from job order by started_at desc, id`,
   );
 
 export const listJobIds = async (db: Queryable): Promise<string[]> =>

@@ -17,6 +17,9 @@ const WAIT_FOR_OTHERS = 30_000;
 /** A process that stops in the middle of a transaction keeps the others waiting no longer than this, ms. */
 const STANDING_STILL = 60_000;
 
+/** Statements over many small tables take longer to be compiled than to be done. */
+const NO_COMPILING = '-c jit=off';
+
 export interface ServerDatabase extends Database {
   /** Does something while no other process does it: bringing the schema up to date. */
   alone<T>(work: () => Promise<T>): Promise<T>;
@@ -31,7 +34,7 @@ export function openPostgres(url: string, name = APPLICATION): ServerDatabase {
   const pool = new pg.Pool({
     ...{ connectionString: url, max: MOST_CONNECTIONS, types, application_name: name },
     ...{ connectionTimeoutMillis: CONNECT, lock_timeout: WAIT_FOR_OTHERS, keepAlive: true },
-    idle_in_transaction_session_timeout: STANDING_STILL,
+    ...{ idle_in_transaction_session_timeout: STANDING_STILL, options: NO_COMPILING },
   });
   // A connection nobody has just then was broken off: the next one asks for another.
   pool.on('error', () => undefined);

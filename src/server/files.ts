@@ -3,6 +3,7 @@ import { supportsOf } from '@/core/plan/cut/supports';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { Job } from '@/core/shell/job/job';
 import { newestBenches } from '@/core/shell/benches';
+import { chartOf } from '@/core/shell/references/chosen';
 import type { Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
 import { shopRows } from '@/db/shop';
@@ -26,5 +27,6 @@ export async function fileOf(db: Queryable, kind: SharedKind, id: string): Promi
   }
   const rows = await loadJob(db, id);
   if (!rows) return undefined;
-  return kind === 'chart' ? chartDocumentOf(rows) : structureFile(rows);
+  if (kind === 'structure') return structureFile(rows);
+  return chartOf(rows) && chartDocumentOf(rows);
 }

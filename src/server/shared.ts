@@ -1,6 +1,6 @@
 import { listShared, sharedFile } from '@/db/shared';
 import type { ListedShared } from '@/core/shell/shared';
-import { jobSummaries, shopBenches } from './views';
+import { allJobs, shopBenches } from './views';
 import { store } from './store';
 
 /** What the shops of this server share; undefined where the data is in a folder, and there are no other shops. */
@@ -17,7 +17,7 @@ export async function openShared(id: string) {
 
 /** What this shop could share, by name. */
 export async function shareable() {
-  const [jobs, benches] = await Promise.all([jobSummaries(), shopBenches()]);
+  const [jobs, benches] = await Promise.all([allJobs(), shopBenches()]);
   return {
     jobs: jobs.map(({ id, name }) => ({ id, name })),
     benches: benches.map(({ bench }) => ({ id: bench.id, name: bench.name })),

@@ -4,7 +4,7 @@ import { newestBenches, type ListedBench } from '@/core/shell/benches';
 import type { Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TaskInput, TaskName, TaskResult } from '@/workers/tasks';
-import { listJobs, type JobSummary } from '@/db/jobs';
+import { countJobs, jobsAlone, listJobs, type JobSummary, type Sought } from '@/db/jobs';
 import { peopleHere } from '@/db/people';
 import { shopRows } from '@/db/shop';
 import { weldedElsewhere } from '@/db/welds';
@@ -13,8 +13,20 @@ import { rowsAt } from './rows-at';
 import { store } from './store';
 import { runTask, type RowsAt } from './tasks';
 
-/** All jobs, the one last worked on first. */
-export const jobSummaries = async (): Promise<JobSummary[]> => listJobs((await store()).database);
+/** The jobs last worked on, of those in which a text is found, and how many there are. */
+export async function jobsListed({ find, most }: Required<Sought>): Promise<ListedJobs> {
+  const { database } = await store();
+  const [jobs, counts] = await Promise.all([listJobs(database, { find, most }), countJobs(database, find)]);
+  return { jobs, counts, find, most };
+}
+
+/** All jobs by themselves, the newest first. */
+export const allJobs = async () => jobsAlone((await store()).database);
+
+interface ListedJobs extends Required<Sought> {
+  readonly jobs: readonly JobSummary[];
+  readonly counts: Awaited<ReturnType<typeof countJobs>>;
+}
 
 /** The rows of a job and the revision they were read at; a page of no job is not found. */
 export const jobAt = cache(async (jobId: string): Promise<RowsAt> => {

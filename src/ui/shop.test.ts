@@ -257,8 +257,18 @@ describe('the list of jobs', () => {
   it('counts as one speaks', () => {
     const [job] = solbris.jobs;
     const jobs = [{ ...job!, pointCount: 1, roundCount: 2 }] as never;
-    expect(
-      textOf(rendered(createElement(JobList, { jobs, actions: { putAwayJob: action, removeJob: action } }))),
-    ).toMatch(/1 point, 2 rounds/);
+    const props = { jobs, find: '', most: 40, actions: { putAwayJob: action, removeJob: action } };
+    const counts = { all: 1, inHand: 1, away: 0 };
+    expect(textOf(rendered(createElement(JobList, { ...props, counts })))).toMatch(/1 point, 2 rounds/);
+  });
+
+  it('says how many are not shown, and looks for a word where there are many', () => {
+    const jobs = [{ ...solbris.jobs[0]!, pointCount: 1, roundCount: 2 }] as never;
+    const props = { jobs, find: 'sol', most: 40, actions: { putAwayJob: action, removeJob: action } };
+    const counts = { all: 500, inHand: 45, away: 0 };
+    const text = textOf(rendered(createElement(JobList, { ...props, counts })));
+    expect(text).toMatch(/45 jobs with/);
+    expect(text).toMatch(/1 of 45 jobs/);
+    expect(text).toMatch(/Show 40 more/);
   });
 });

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { isShopTable, JOB_TABLE_NAMES, type JobRows } from '@/core/shell/job/job-rows';
 import type { Database } from '@/db/database';
-import { listJobs, loadJob } from '@/db/jobs';
+import { countJobs, listJobs, loadJob } from '@/db/jobs';
 import { migrate } from '@/db/migrate';
 import { addContent, addPart, contentOf, removeOrphanedContent } from '@/db/photographs';
 import { nextSequence, standingReadings } from '@/db/readings';
@@ -61,6 +61,17 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
       readingCount: rows.readings.length,
       recordCount: 0,
     });
+  });
+
+  it('lists the jobs in which a text is found, so many of them and no more, and counts the rest', async () => {
+    const [job] = await listJobs(database);
+    const some = job!.name.slice(2, 7).toUpperCase();
+    expect((await listJobs(database, { find: some })).map(({ id }) => id)).toEqual([jobId]);
+    // Signs that mean something to a pattern are signs like others.
+    for (const find of ['%', '_', 'no such job']) expect(await listJobs(database, { find })).toEqual([]);
+    expect(await listJobs(database, { most: 0 })).toEqual([]);
+    expect(await countJobs(database, some)).toEqual({ all: 1, inHand: 1, away: 0 });
+    expect(await countJobs(database, 'no such job')).toEqual({ all: 1, inHand: 0, away: 0 });
   });
 
   it('refuses to change or delete a reading, a strike or a log entry', async () => {

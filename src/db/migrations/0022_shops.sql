@@ -14,8 +14,13 @@ insert into shop (name, role) values ('Workshop', current_user);
 create policy its_own on shop for select using (role = current_user);
 alter table shop enable row level security;
 
--- Whose rows these are: the shop of the role that asks; null where it is no shop's.
-create function shop_here() returns uuid language sql stable as $$ select id from shop where role = current_user $$;
+-- Whose rows these are: the shop of the role that asks; null where it is no shop's. Of this language the server keeps the plan:
+-- it is asked for every table of a statement.
+create function shop_here() returns uuid language plpgsql stable as $$
+begin
+  return (select id from shop where role = current_user);
+end
+$$;
 
 -- Gives every table the shop of its rows, and shows a shop its own alone; for each new table of a later migration too.
 create procedure keep_apart(kept text) language plpgsql as $$
@@ -80,6 +85,10 @@ end
 $$;
 
 alter table journal_mark add primary key (shop_id);
+
+-- What the list of jobs asks of each.
+create index reading_of_job on reading (job_id, taken_at) include (shop_id);
+create index signed_record_of_job on signed_record (job_id);
 
 -- Whoever counts tries names the shop in the key, for that is what the package that counts them tells rows apart by.
 delete from tries;

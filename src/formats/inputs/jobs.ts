@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import * as entity from '@/core/shell/job/entities';
 
+/** So many jobs a list shows at first, and more with each asking. */
+export const JOBS_SHOWN = 40;
+
 export const newJob = entity.job
   .pick({
     id: true,

@@ -11,7 +11,8 @@ export const share = ownersCase(input.shared, async ({ kind, of, name }, context
   const { database, server, signature, newId } = context;
   if (!server) return failed('kind', 'the data is in a folder of this machine: there is no other shop on it');
   const file = await fileOf(database, kind, of);
-  if (file === undefined) return failed('of', 'there is nothing of it to share');
+  if (file === undefined)
+    return failed('of', kind === 'bench' ? 'this bench is not here any more' : `this job has no ${kind} to share`);
   await shares.share(database, { id: newId(), kind, name, file, ...signature });
   return done(null);
 });

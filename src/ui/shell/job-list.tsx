@@ -7,13 +7,13 @@ import { useState } from 'react';
 import type { Job } from '@/core/shell/job/entities';
 import { counted } from '@/core/report/vocabulary/words';
 import type { Fault } from '@/formats/faults';
-import type { PuttingAway } from '@/formats/inputs/jobs';
-import type { BringAs } from '@/formats/inputs/jobs';
+import { JOBS_SHOWN, type BringAs, type PuttingAway } from '@/formats/inputs/jobs';
 import { HERE_ALREADY } from '@/formats/outcome';
 import { BringChoices } from '../kept/bring-choices';
 import { Button, buttonClass } from '../kit/button';
 import { Confirm } from '../kit/dialog';
 import { Empty, Faults } from '../kit/faults';
+import { TextField } from '../kit/field';
 import { useAction, type Action } from '../kit/use-action';
 import { useFormat } from './preferences-context';
 
@@ -30,8 +30,22 @@ export interface JobListActions {
   readonly removeJob: Action<string>;
 }
 
-/** All jobs of the shop, the one last measured first; those put away below. */
-export function JobList({ jobs, actions }: { jobs: readonly ListedJob[]; actions: JobListActions }) {
+interface JobListProps {
+  readonly jobs: readonly ListedJob[];
+  /** How many there are in all, and of those found how many are in hand and put away. */
+  readonly counts: { readonly all: number; readonly inHand: number; readonly away: number };
+  readonly find: string;
+  /** So many are shown of each, at the most. */
+  readonly most: number;
+  readonly actions: JobListActions;
+}
+
+/** From so many jobs on one looks for them. */
+const MANY = 12;
+
+/** The shop's jobs, the one last measured first; those put away below. */
+export function JobList({ jobs, counts, find, most, actions }: JobListProps) {
+  const inHand = jobs.filter(({ putAwayAt }) => putAwayAt === null);
   const away = jobs.filter(({ putAwayAt }) => putAwayAt !== null);
   return (
     <main className="mx-auto flex max-w-6xl flex-col gap-5 p-6">
@@ -47,33 +61,78 @@ export function JobList({ jobs, actions }: { jobs: readonly ListedJob[]; actions
           </Link>
         </div>
       </div>
-      {jobs.length === 0 ? (
+      {counts.all > MANY || find !== '' ? <FindJob find={find} found={counts.inHand + counts.away} /> : null}
+      {counts.all === 0 ? (
         <Empty title="No shell is on the bench yet">
           Start a job by hand, or bring one in that was exported elsewhere.
         </Empty>
       ) : (
-        <Jobs jobs={jobs.filter(({ putAwayAt }) => putAwayAt === null)} actions={actions} />
+        <Jobs jobs={inHand} of={counts.inHand} {...{ find, most, actions }} />
       )}
-      {away.length > 0 ? (
+      {counts.away > 0 ? (
         <details>
-          <summary className="min-h-11 cursor-pointer content-center">{counted(away.length, 'job')} put away</summary>
-          <Jobs jobs={away} actions={actions} />
+          <summary className="min-h-11 cursor-pointer content-center">{counted(counts.away, 'job')} put away</summary>
+          <Jobs jobs={away} of={counts.away} {...{ find, most, actions }} />
         </details>
       ) : null}
     </main>
   );
 }
 
-function Jobs({ jobs, actions }: { jobs: readonly ListedJob[]; actions: JobListActions }) {
+/** Looks for jobs by a word of theirs; the address says what was looked for. */
+function FindJob({ find, found }: { find: string; found: number }) {
   return (
-    <ul className="border-t-2 border-ink">
-      {jobs.map((job) => (
-        <li key={job.id} className="flex flex-wrap items-center border-b border-rule">
-          <JobLink job={job} />
-          <JobTools job={job} actions={actions} />
-        </li>
-      ))}
-    </ul>
+    <search>
+      <form action="/" className="flex flex-wrap items-end gap-3">
+        <TextField
+          label="Look for a job"
+          name="find"
+          hint="a name, an owner, a number"
+          defaultValue={find}
+          data-main-field
+        />
+        <Button type="submit">Look</Button>
+        {find === '' ? null : (
+          <>
+            <span role="status" className="min-h-11 content-center">
+              {counted(found, 'job')} with “<span data-typed>{find}</span>”
+            </span>
+            <Link prefetch={false} href="/" className="min-h-11 content-center underline">
+              All jobs
+            </Link>
+          </>
+        )}
+      </form>
+    </search>
+  );
+}
+
+interface JobsProps extends Pick<JobListProps, 'jobs' | 'find' | 'most' | 'actions'> {
+  /** How many there are; more than are shown, it may be. */
+  readonly of: number;
+}
+
+function Jobs({ jobs, of, find, most, actions }: JobsProps) {
+  const more = new URLSearchParams({ ...(find ? { find } : {}), show: String(most + JOBS_SHOWN) });
+  return (
+    <>
+      <ul className="border-t-2 border-ink">
+        {jobs.map((job) => (
+          <li key={job.id} className="flex flex-wrap items-center border-b border-rule">
+            <JobLink job={job} />
+            <JobTools job={job} actions={actions} />
+          </li>
+        ))}
+      </ul>
+      {jobs.length < of ? (
+        <p className="flex flex-wrap items-center gap-3">
+          {jobs.length} of {counted(of, 'job')}, those last measured.{' '}
+          <Link prefetch={false} scroll={false} href={`/?${more}`} className={buttonClass()}>
+            Show {Math.min(JOBS_SHOWN, of - jobs.length)} more
+          </Link>
+        </p>
+      ) : null}
+    </>
   );
 }
 
