@@ -58,13 +58,23 @@ async function fill(jobId) {
   // An identity of a copy follows of that of the copied row and of the number of the copy: what names it finds it.
   const id = (column) => `md5(t.${column}::text || copied.n)::uuid`;
   for (const [table, changed] of Object.entries({
-    job: { id: 'copied.job_id', name: "t.name || ' ' || copied.n", started_at: "t.started_at - copied.n * interval '1 hour'" },
+    job: {
+      id: 'copied.job_id',
+      name: "t.name || ' ' || copied.n",
+      started_at: "t.started_at - copied.n * interval '1 hour'",
+    },
     point: { id: id('id'), job_id: 'copied.job_id' },
     shell_state: { id: id('id'), job_id: 'copied.job_id' },
     support: { id: id('id'), job_id: 'copied.job_id' },
     round: { id: id('id'), job_id: 'copied.job_id', state_id: id('state_id'), support_id: id('support_id') },
     reading: {
-      ...{ id: id('id'), job_id: 'copied.job_id', round_id: id('round_id'), line_id: id('line_id'), point_id: id('point_id') },
+      ...{
+        id: id('id'),
+        job_id: 'copied.job_id',
+        round_id: id('round_id'),
+        line_id: id('line_id'),
+        point_id: id('point_id'),
+      },
       ...{ to_point_id: id('to_point_id'), taken_at: "t.taken_at - copied.n * interval '1 hour'" },
     },
   })) {

@@ -1,4 +1,5 @@
 import { createServer } from 'node:http';
+import path from 'node:path';
 import next from 'next';
 import { tsImport } from 'tsx/esm/api';
 import { guarded, ownHosts } from './guard.mjs';
@@ -18,7 +19,10 @@ export async function serve({ port, data, shop = false, alone = false }) {
   await app.prepare();
   const names = (process.env.VINKEL_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
   const { openDoors } = await tsImport('../src/server/doors.ts', import.meta.url);
-  const doors = openDoors({ data, inside: app.getRequestHandler(), guarded, names });
+  const own = app.getRequestHandler();
+  // Settled when it is known that the database is there: until then this process makes its pages itself.
+  let inside = own;
+  const doors = openDoors({ data, inside: (request, response) => inside(request, response), guarded, names });
   let hosts = [];
   const server = createServer(
     guarded(
@@ -37,10 +41,23 @@ export async function serve({ port, data, shop = false, alone = false }) {
   // The first request opens the data folder, or ends the process with a sentence where it is taken.
   const alive = await fetch(`${address}/api/alive`);
   if (!alive.ok) throw new Error('the data folder could not be opened');
+  const aside = pagesBeside();
+  if (aside > 0) {
+    const { pagesAside } = await tsImport('../src/server/pages-aside.ts', import.meta.url);
+    const pages = pagesAside(own, path.join(import.meta.dirname, 'pages.mjs'), aside);
+    inside = pages.handle;
+    for (const signal of ['SIGTERM', 'SIGINT']) process.once(signal, pages.close);
+  }
   const { floor, isLeftOn } = doors.floorAt(taken + FLOOR_PORT);
   if (alone) await floor.close();
   else if (shop || isLeftOn) await answerOnTheFloor(floor);
   return address;
+}
+
+/** How many processes make pages beside this one: on a database server one, or as many as `VINKEL_PAGES` says; a folder has one process. */
+function pagesBeside() {
+  const said = Number(process.env.VINKEL_PAGES ?? 1);
+  return process.env.VINKEL_DATABASE && Number.isInteger(said) && said > 0 ? Math.min(said, 16) : 0;
 }
 
 /** Answers on the network from now on, and says how to come in. */

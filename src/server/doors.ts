@@ -38,6 +38,8 @@ export function openDoors({ data, inside, guarded, names }: DoorOptions) {
     });
   return {
     handle,
+    /** For who was let in by another process of this program already. */
+    inside,
     /** The listener on the network, off until it is opened; it is open already where it was left so. */
     floorAt(port: number): { readonly floor: Floor; readonly isLeftOn: boolean } {
       const floor = floorOf({ data, handle, guarded, port, names });

@@ -47,8 +47,8 @@ describe('the server killed hard in the middle of a stream of readings', () => {
     }
   }
 
-  it('still has every acknowledged reading, five times over', async () => {
-    for (let kill = 0; kill < 5; kill++) {
+  it('still has every acknowledged reading, three times over', async () => {
+    for (let kill = 0; kill < 3; kill++) {
       const before = acknowledged.length;
       const streaming = stream();
       while (acknowledged.length < before + 15) await new Promise((resolve) => setTimeout(resolve, 10));
@@ -57,7 +57,7 @@ describe('the server killed hard in the middle of a stream of readings', () => {
       await server.run();
       expect(await missing()).toEqual([]);
     }
-    expect(acknowledged.length).toBeGreaterThanOrEqual(75);
+    expect(acknowledged.length).toBeGreaterThanOrEqual(45);
   });
 
   /** Acknowledged readings that the job's own archive lacks. */

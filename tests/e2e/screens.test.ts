@@ -1,7 +1,7 @@
-import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TERMS } from '@/core/report/vocabulary/terms';
+import { faultsOf } from '../support/accessibility';
 import { launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { withDemo } from '../support/shared';
@@ -58,31 +58,6 @@ const SCREENS: readonly Screen[] = [
 /** What stands behind a tab of a screen. */
 const TABS: readonly Screen[] = ['Panels', 'Fit board', 'Checks'].map((tab) => [`fit, ${tab}`, `${s}/fit`, tab]);
 
-interface Violation {
-  id: string;
-  nodes: { target: string[]; failureSummary?: string }[];
-}
-
-/** What the checker finds wrong with a page; the dark sheet differs by its tones alone. */
-async function judged(page: Page, sheet: 'day' | 'dark'): Promise<string[]> {
-  const violations = await page.evaluate(
-    async (rules) => {
-      const { axe: checker } = globalThis as unknown as {
-        axe: { run(context: Document, options: object): Promise<{ violations: Violation[] }> };
-      };
-      return (await checker.run(document, rules)).violations;
-    },
-    sheet === 'dark' ? { runOnly: { type: 'rule', values: ['color-contrast'] } } : {},
-  );
-  return violations.map(
-    ({ id, nodes }) =>
-      `${id}: ${nodes
-        .map((node) => node.target.join(' '))
-        .slice(0, 3)
-        .join(' | ')}`,
-  );
-}
-
 const BRITISH = new RegExp(
   `\\b(${Object.values(TERMS)
     .map(({ uk }) => uk)
@@ -108,7 +83,6 @@ async function foreign(page: Page, behindTabs: boolean): Promise<string[]> {
 describe('every screen of the demo', () => {
   let server: { readonly address: string };
   let browser: Browser;
-  const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
   beforeAll(async () => {
     [server, browser] = await Promise.all([withDemo(), launch()]);
   });
@@ -139,11 +113,10 @@ describe('every screen of the demo', () => {
         await page.goto(path);
         await settled(page);
         if (tab !== '') await page.getByRole('tab', { name: tab }).click();
-        await page.evaluate(axe);
-        expect(await judged(page, 'day')).toEqual([]);
+        expect(await faultsOf(page, 'day')).toEqual([]);
         // The sheet is the same page in other tones.
         await page.evaluate(() => (document.documentElement.dataset.sheet = 'dark'));
-        expect(await judged(page, 'dark')).toEqual([]);
+        expect(await faultsOf(page, 'dark')).toEqual([]);
         expect(errors).toEqual([]);
         expect(await foreign(page, tab === '')).toEqual([]);
       },

@@ -26,9 +26,11 @@ describe('the program on a database server', () => {
   beforeAll(async () => {
     [cluster, browser] = await Promise.all([startCluster(), launch()]);
     url = await cluster.create();
-    const start = (name: string) => Server.start({ folder: path.join(folder, name), env: { VINKEL_DATABASE: url } });
+    // The one makes its pages in a process beside, the other itself.
+    const start = (name: string, pages: string) =>
+      Server.start({ folder: path.join(folder, name), env: { VINKEL_DATABASE: url, VINKEL_PAGES: pages } });
     // Both at once: one of them makes the schema, the other waits for it.
-    servers = await Promise.all([start('a'), start('b')]);
+    servers = await Promise.all([start('a', '1'), start('b', '0')]);
     const windows = await Promise.all(
       servers.map(({ address }, k) => openWindow(browser, address, { person: k === 0 ? 'Nils' : 'Ronja' })),
     );

@@ -5,7 +5,8 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeShop } from '@/server/shops/shops';
 import { demoArchive } from '../../scripts/demo-archive.mjs';
-import { launch, openWindow } from '../support/browser';
+import { faultsOf } from '../support/accessibility';
+import { launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
 import { startCluster, type Cluster } from '../support/postgres';
 import { removeAll } from '../support/remove';
@@ -27,7 +28,9 @@ describe('two shops on one server', () => {
     const owners = await cluster.create();
     const made = [...(await makeShop(owners, 'North')), ...(await makeShop(owners, 'South'))];
     [north, south] = await Promise.all(
-      made.map(({ name, url }) => Server.start({ folder: path.join(folder, name), env: { VINKEL_DATABASE: url } })),
+      made.map(({ name, url }) =>
+        Server.start({ folder: path.join(folder, name), env: { VINKEL_DATABASE: url, VINKEL_PAGES: '0' } }),
+      ),
     );
     for (const name of JOBS)
       expect((await send(north!, '/api/archive?as=new', await demoArchive(name))).status).toBe(200);
@@ -171,6 +174,10 @@ describe('two shops on one server', () => {
     await there!.goto('/shared');
     await there!.getByRole('cell', { name: 'Estate, two doors' }).waitFor();
     expect(await there!.getByRole('cell', { name: 'Long rails' }).count()).toBe(0);
+    for (const page of [here!, there!]) {
+      await settled(page);
+      expect(await faultsOf(page, 'day')).toEqual([]);
+    }
     expect(errors).toEqual([]);
   });
 });
