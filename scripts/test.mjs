@@ -47,16 +47,14 @@ async function run(command, args) {
   return { status, said };
 }
 
-/** Runs projects of tests, side by side as far as their files may, and counts them. */
-async function tests(...projects) {
-  const names = projects.join(' and ');
-  console.log(`\n${names} tests …`);
-  const output = path.join(results, `${projects.join('-')}.json`);
+/** Runs a project of tests and counts them. */
+async function tests(project) {
+  console.log(`\n${project} tests …`);
+  const output = path.join(results, `${project}.json`);
   const { status, said } = await run('vitest', [
-    ...['run', ...projects.flatMap((each) => ['--project', each])],
-    ...['--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
+    ...['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
   ]);
-  if (status !== 0) wrong.push(`${names} tests ended with ${status}:\n${failuresOf(said)}`);
+  if (status !== 0) wrong.push(`${project} tests ended with ${status}:\n${failuresOf(said)}`);
   try {
     const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(output, 'utf8'));
     passed += numPassedTests;
@@ -72,9 +70,7 @@ await check('Format', 'prettier', ['--check', '--log-level=warn', '.']);
 await check('Types', 'tsc', ['--noEmit']);
 ensureBuild();
 await lint;
-await tests('unit', 'ui');
-await tests('db', 'server');
-await tests('e2e');
+for (const project of ['unit', 'ui', 'db', 'server', 'e2e']) await tests(project);
 rmSync(results, { recursive: true, force: true });
 
 for (const each of wrong) console.log(`\nWhat went wrong once more: ${each}`);

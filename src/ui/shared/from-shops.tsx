@@ -37,12 +37,14 @@ export function FromShops({ kind, onFile }: Props) {
     else if (id !== '') setFault('it cannot be had now: it is shared no more, or the program does not answer');
   };
   return (
-    <SelectField
-      label="or what another shop shares"
-      options={[['', 'none'], ...listed.map(({ id, name, ofShop }) => [id, `${name}, of ${ofShop}`] as const)]}
-      value={chosen}
-      {...(fault ? { error: fault } : {})}
-      onChange={({ target }) => void take(target.value)}
-    />
+    <div className="max-w-md">
+      <SelectField
+        label="or what another shop shares"
+        options={[['', 'none'], ...listed.map(({ id, name, ofShop }) => [id, `${name}, of ${ofShop}`] as const)]}
+        value={chosen}
+        {...(fault ? { error: fault } : {})}
+        onChange={({ target }) => void take(target.value)}
+      />
+    </div>
   );
 }

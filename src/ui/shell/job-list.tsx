@@ -87,7 +87,7 @@ function FindJob({ find, found }: { find: string; found: number }) {
         <TextField
           label="Look for a job"
           name="find"
-          hint="a name, an owner, a number"
+          placeholder="name, owner or number"
           defaultValue={find}
           data-main-field
         />
