@@ -27,7 +27,12 @@ describe('a shell with nothing but a tape, in inches, from an empty folder', () 
   let roundUrl = '';
   beforeAll(async () => {
     [server, browser] = await Promise.all([Server.start(), launch()]);
-    ({ page, errors } = await openWindow(browser, server.address, { person: '', units: 'in16', words: 'us' }));
+    ({ page, errors } = await openWindow(browser, server.address, {
+      person: '',
+      units: 'in16',
+      words: 'us',
+      keeps: true,
+    }));
   });
   afterAll(async () => {
     await browser.close();

@@ -35,7 +35,7 @@ describe('tablets on the floor', () => {
     [server, browser] = await Promise.all([Server.start({ env: { VINKEL_NAMES: '127.0.0.2' } }), launch()]);
     const answer = await send(server, '/api/archive', await demoArchive('maake'));
     if (!answer.ok) throw new Error(await answer.text());
-    ({ page, errors } = await openWindow(browser, server.address));
+    ({ page, errors } = await openWindow(browser, server.address, { keeps: true }));
   });
   afterAll(async () => {
     await tabletBrowser?.close();

@@ -50,7 +50,7 @@ describe('measuring a round of the demo shell', () => {
     [server, browser] = await Promise.all([Server.start(), launch()]);
     const response = await send(server, '/api/archive', await demoArchive('solbris'));
     expect(response.status).toBe(200);
-    ({ page, context, errors } = await openWindow(browser, server.address));
+    ({ page, context, errors } = await openWindow(browser, server.address, { keeps: true }));
     page.setDefaultTimeout(30_000);
     await page.goto(`/jobs/${job.id}/measure`);
     await page.getByRole('button', { name: 'New round' }).click();

@@ -32,7 +32,9 @@ describe('the program on a database server', () => {
     // Both at once: one of them makes the schema, the other waits for it.
     servers = await Promise.all([start('a', '1'), start('b', '0')]);
     const windows = await Promise.all(
-      servers.map(({ address }, k) => openWindow(browser, address, { person: k === 0 ? 'Nils' : 'Ronja' })),
+      servers.map(({ address }, k) =>
+        openWindow(browser, address, { person: k === 0 ? 'Nils' : 'Ronja', keeps: true }),
+      ),
     );
     [here, there] = windows.map(({ page }) => page);
     errors.push(...windows.flatMap((each) => each.errors));

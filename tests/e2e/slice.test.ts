@@ -40,7 +40,7 @@ describe('the whole slice, as a new user walks it', () => {
   let roundUrl = '';
   beforeAll(async () => {
     [server, other, browser] = await Promise.all([Server.start(), Server.start(), launch()]);
-    ({ page, errors } = await openWindow(browser, server.address));
+    ({ page, errors } = await openWindow(browser, server.address, { keeps: true }));
   });
   afterAll(async () => {
     await browser.close();
@@ -319,7 +319,7 @@ describe('the whole slice, as a new user walks it', () => {
       page.getByRole('link', { name: 'Whole job, zip' }).click(),
     ]);
     const zip = readFileSync(await download.path());
-    const fresh = await openWindow(browser, other.address);
+    const fresh = await openWindow(browser, other.address, { keeps: true });
     await fresh.page.goto('/');
     await fresh.page
       .locator('input[type=file]')

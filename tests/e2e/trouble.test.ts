@@ -26,7 +26,7 @@ describe('a program in trouble', () => {
     unmount = smallDisk(folder, 400 * MB);
     [server, browser] = await Promise.all([Server.start({ folder }), launch()]);
     await send(server, '/api/archive', await demoArchive('kvist'));
-    ({ page, errors } = await openWindow(browser, server.address, { person: '' }));
+    ({ page, errors } = await openWindow(browser, server.address, { person: '', keeps: true }));
   });
   afterAll(async () => {
     await browser.close();

@@ -200,7 +200,7 @@ describe('a careless user, with double clicks and two windows, from an empty fol
   const errors: string[] = [];
   beforeAll(async () => {
     [server, browser] = await Promise.all([Server.start(), launch()]);
-    const window = await openWindow(browser, server.address, { person: 'Nils' });
+    const window = await openWindow(browser, server.address, { person: 'Nils', keeps: true });
     page = window.page;
     other = await window.context.newPage();
     for (const each of [page, other]) {

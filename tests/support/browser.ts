@@ -17,6 +17,8 @@ export interface Choices {
   readonly units?: 'mm' | 'in16' | 'in32';
   readonly sheet?: 'day' | 'dark';
   readonly person?: string;
+  /** It keeps pages for when the program is gone, as every window of a user does: that costs a load of all files, and some pages. */
+  readonly keeps?: boolean;
 }
 
 /**
@@ -39,11 +41,12 @@ export function whole(page: Page): void {
 export async function openWindow(
   browser: Browser,
   address: string,
-  choices: Choices = {},
+  { keeps = false, ...choices }: Choices = {},
 ): Promise<{ context: BrowserContext; page: Page; errors: string[] }> {
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
     baseURL: address,
+    serviceWorkers: keeps ? 'allow' : 'block',
   });
   const value = JSON.stringify({
     words: 'uk',

@@ -11,6 +11,7 @@ describe('the words for the parts', () => {
     ['windscreen diagonal', 'us', 'windshield diagonal'],
     ['Windowsill', 'us', 'Windowsill'],
     ['Sill', 'uk', 'Sill'],
+    ['Left sill panel and rear panel', 'us', 'Left rocker panel and tail panel'],
   ] as const)('%s in %s words', (text, words, expected) => expect(inWords(text, words)).toBe(expected));
 
   it('come back when the reader changes back', () => {

@@ -43,13 +43,18 @@ function patternFrom(words: Words): RegExp {
   return new RegExp(String.raw`\b(?:${longestFirst})(s?)\b`, 'gi');
 }
 
+const PANEL_FOLLOWS = /^ panels?\b/i;
+
 /** A name as typed, with the parts of the body called as the reader calls them. */
 export function inWords(text: string, words: Words): string {
   const from = other(words);
-  return text.replace(PATTERN[from], (found, plural: string) => {
+  return text.replace(PATTERN[from], (found, plural: string, at: number) => {
     const singular = plural ? found.slice(0, -1) : found;
     const match = Object.values(TERMS).find((each) => each[from].toLowerCase() === singular.toLowerCase());
-    const translated = (match?.[words] ?? singular) + plural;
+    const named = (match?.[words] ?? singular) + plural;
+    // A “sill panel” is a rocker panel, and no rocker panel panel.
+    const isSaid = PANEL_FOLLOWS.test(text.slice(at + found.length));
+    const translated = isSaid ? named.replace(/ panel$/, '') : named;
     const capital = found[0] === found[0]?.toUpperCase();
     return capital ? translated[0]!.toUpperCase() + translated.slice(1) : translated;
   });
