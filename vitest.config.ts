@@ -45,6 +45,8 @@ export default defineConfig({
           include: ['src/{ui,workers}/**/*.test.ts'],
           testTimeout: 60_000,
           maxWorkers,
+          // Nor do parts of the screen as they are first drawn.
+          isolate: false,
         },
       },
       {
