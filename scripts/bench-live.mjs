@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -7,8 +8,8 @@ import { ensureBuild, ensurePackages } from './ensure.mjs';
 import { percentile, startServer } from './trial-server.mjs';
 
 /**
- * `npm run bench:live`: how long after it was done in one window a line of a tape, and a step, stands in others. Server and
- * browser are on one machine; figures to read, not a test.
+ * `npm run bench:live`: how long after it was done in one window a line of a tape, and a step, stands in others, and a line that another
+ * machine sends, which takes no processor of this one. Server and windows are on one machine; figures to read, not a test.
  */
 const TIMES = 16;
 ensurePackages();
@@ -27,8 +28,10 @@ try {
     body: await demoArchive('kvist'),
   });
   const { jobId } = await response.json();
-  const { id: roundId } = JSON.parse(readFileSync(path.join(DEMO_JOBS, 'kvist/rounds/01.json'), 'utf8')).rows.rounds[0];
-  for (const others of [1, 2, 4]) {
+  const { rows } = JSON.parse(readFileSync(path.join(DEMO_JOBS, 'kvist/rounds/01.json'), 'utf8'));
+  const [{ id: roundId }] = rows.rounds;
+  for (const others of (process.env.OTHERS ?? '1 2 4').split(' ').map(Number)) {
+    await measureFromAfar(`/jobs/${jobId}/rounds/${roundId}`, rows, others);
     await measure('a line', `/jobs/${jobId}/rounds/${roundId}`, others, typeLine);
     await measure('a step', `/jobs/${jobId}/weld`, others, addStep);
   }
@@ -59,6 +62,51 @@ async function measure(what, where, others, act) {
   const ms = (part) => `${percentile(times, part).toFixed(0)} ms`;
   console.log(`${what}, seen in ${others} other windows: median ${ms(0.5)}, 95 % ${ms(0.95)}, longest ${ms(1)}`);
   for (const page of windows) await page.context().close();
+}
+
+/** Sends lines as a tablet would; each window says itself when it shows one. */
+async function measureFromAfar(where, rows, others) {
+  const {
+    roundId,
+    sequence: _,
+    receivedAt: __,
+    personId: ___,
+    ...template
+  } = rows.readings.find(({ quantity }) => quantity === 'height');
+  const windows = await Promise.all(Array.from({ length: others }, (_, k) => open(where, `Person ${k}`)));
+  await new Promise((resolve) => setTimeout(resolve, 3000));
+  const times = [];
+  for (let i = 0; i < TIMES; i++) {
+    const value = Number((300 + 100 * Math.random()).toFixed(1));
+    const reading = { ...template, id: randomUUID(), lineId: randomUUID(), value, raw: `P1L h ${value.toFixed(1)}` };
+    const seen = windows.map((page) => page.evaluate(untilShown, value.toFixed(1)));
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    const begun = Date.now();
+    const sent = await fetch(`${address}/api/readings`, {
+      method: 'POST',
+      headers: { origin: address, 'content-type': 'application/json' },
+      body: JSON.stringify({ roundId, readings: [reading], strike: null }),
+    });
+    if (!sent.ok) throw new Error(await sent.text());
+    for (const each of await Promise.all(seen)) times.push(each - begun);
+    await new Promise((resolve) => setTimeout(resolve, 600));
+  }
+  const ms = (part) => `${percentile(times, part).toFixed(0)} ms`;
+  console.log(`a line from afar, seen in ${others} windows: median ${ms(0.5)}, 95 % ${ms(0.95)}, longest ${ms(1)}`);
+  for (const page of windows) await page.context().close();
+}
+
+/** Run in a page: the moment a line of the tape is there. */
+function untilShown(text) {
+  return new Promise((resolve) => {
+    const isThere = () => [...document.querySelectorAll('[data-line]')].some((line) => line.textContent.includes(text));
+    const observer = new MutationObserver(() => {
+      if (!isThere()) return;
+      observer.disconnect();
+      resolve(Date.now());
+    });
+    observer.observe(document.body, { childList: true, subtree: true, characterData: true });
+  });
 }
 
 async function open(where, person) {
