@@ -15,14 +15,15 @@ os.setPriority(os.constants.priority.PRIORITY_BELOW_NORMAL);
 const app = next({ dev: false, dir: process.cwd(), hostname: '127.0.0.1' });
 await app.prepare();
 const { openDoors } = await tsImport('../src/server/doors.ts', import.meta.url);
+const { ASIDE_HEADER } = await tsImport('../src/server/pages-aside.ts', import.meta.url);
 const { inside } = openDoors({ data, inside: app.getRequestHandler(), guarded: undefined, names: [] });
 const server = createServer((request, response) => {
-  if (request.headers['x-vinkel-aside'] === secret) return inside(request, response);
+  if (request.headers[ASIDE_HEADER] === secret) return inside(request, response);
   response.writeHead(403).end();
 });
 await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
 const { port } = server.address();
 // The first request opens the database.
-const alive = await fetch(`http://127.0.0.1:${port}/api/alive`, { headers: { 'x-vinkel-aside': secret } });
+const alive = await fetch(`http://127.0.0.1:${port}/api/alive`, { headers: { [ASIDE_HEADER]: secret } });
 if (!alive.ok) throw new Error('the database could not be opened for pages');
 process.send({ port });

@@ -3,7 +3,7 @@ import type { Queryable } from './database';
 /** Tables of a running program, of its own upkeep, or of the server it is on: they are not carried from one database to another. */
 const NOT_CARRIED = [
   ...['migration', 'noted_change', 'journal_mark', 'session', 'tries', 'asked_once', 'job_export'],
-  ...['shop', 'shared'],
+  ...['shop', 'shared', 'shared_by'],
 ];
 
 /** What a shop has in a table: its rows, and a checksum over them all in whatever order they stand. */

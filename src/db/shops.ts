@@ -1,4 +1,5 @@
 import type { Queryable } from './database';
+import { APPLICATION } from './postgres';
 
 /** A shop of a database; one in a data folder, one or more on a server. */
 export interface Shop {
@@ -56,10 +57,10 @@ export async function letShopsIn(tx: Queryable): Promise<void> {
   for (const { sql } of statements) await tx.query(sql);
 }
 
-/** A new shop, or the one there was under another name and role. */
 export const addShop = (tx: Queryable, name: string, role: string): Promise<unknown[]> =>
   tx.query('insert into shop (name, role) values ($1, $2)', [name, role]);
 
+/** The same shop under another name and role. */
 export const renameShop = (tx: Queryable, id: string, name: string, role: string): Promise<unknown[]> =>
   tx.query('update shop set name = $2, role = $3 where id = $1', [id, name, role]);
 
@@ -67,6 +68,15 @@ export const renameShop = (tx: Queryable, id: string, name: string, role: string
 export async function beginShop(tx: Queryable): Promise<boolean> {
   const begun = await tx.query('insert into journal_mark (number) values (0) on conflict do nothing returning number');
   return begun.length > 0;
+}
+
+/** Whether programs serve by the role that asks. */
+export async function isServed(db: Queryable): Promise<boolean> {
+  const programs = await db.query(
+    'select from pg_stat_activity where datname = current_database() and usename = current_user and application_name = $1',
+    [APPLICATION],
+  );
+  return programs.length > 0;
 }
 
 /** Whether nobody has put anything into it: it holds what every new one does. */

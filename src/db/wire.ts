@@ -23,8 +23,8 @@ interface Ends {
 }
 
 /**
- * A wire between the processes of a shop on one database, on a channel of the shop's, by the server's own LISTEN and NOTIFY. A piece is `id number of base64`, the
- * message of all pieces the JSON of `{ from, message }`; the server hands them over in order.
+ * A wire between the processes of a shop on one database, on a channel of the shop's, by the server's own LISTEN and NOTIFY.
+ * A piece is `id number of base64`, the message of all pieces the JSON of `{ from, message }`; the server hands them over in order.
  */
 export function openWire(url: string, channel: string, { heard, back }: Ends): Wire {
   const own = randomUUID();

@@ -167,6 +167,10 @@ describe('two shops on one server', () => {
       .waitFor();
     await there!.goto('/shared');
     await there!.getByRole('cell', { name: 'Long rails' }).waitFor();
+    // No name of the people of a shop comes to another.
+    const told = await (await ask(south!, '/api/shared')).text();
+    expect(told).toContain('Long rails');
+    expect(told).not.toContain('Ronja');
     expect(await there!.getByRole('button', { name: 'Share no more' }).count()).toBe(0);
     await here!
       .getByRole('row', { name: /Long rails/ })

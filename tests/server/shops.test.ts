@@ -209,6 +209,8 @@ describe('a database that was one shop’s', () => {
       await makeReady(database, 'here');
       const archive = await archiveOf('lodd', folder);
       expect(await importJob({ database }, archive)).toMatchObject({ ok: true });
+      await expect(makeShop(owners, 'South')).rejects.toThrow('The program of Workshop is running by this address');
+      await database.close();
       const made = await makeShop(owners, 'South');
       expect(made.map(({ name }) => name)).toEqual(['Workshop', 'South']);
       const [first, second] = made.map(({ url }) => openPostgres(url));
@@ -217,7 +219,6 @@ describe('a database that was one shop’s', () => {
       expect(await listJobs(second!)).toEqual([]);
       await Promise.all([first!.close(), second!.close()]);
     } finally {
-      await database.close();
       removeAll(folder);
     }
   });

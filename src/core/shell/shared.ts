@@ -10,6 +10,7 @@ export interface ListedShared {
   /** The shop's name as it was then. */
   readonly ofShop: string;
   readonly at: string;
+  /** Who shared it; empty where it is of another shop. */
   readonly author: string;
   /** Of the shop that looks. */
   readonly own: boolean;

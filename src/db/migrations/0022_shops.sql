@@ -104,10 +104,19 @@ create table shared (
   of_shop text not null,
   file jsonb not null,
   at timestamptz not null,
-  author text not null,
-  person_id uuid,
   primary key (id, shop_id),
   unique (shop_id, kind, name)
 );
 call keep_apart('shared');
 create policy of_all on shared for select using (true);
+
+-- Who shared it: no other shop is told the names of people.
+create table shared_by (
+  shared_id uuid not null,
+  shop_id uuid not null default shop_here() references shop (id),
+  author text not null check (author <> ''),
+  person_id uuid not null,
+  primary key (shared_id, shop_id),
+  foreign key (shared_id, shop_id) references shared (id, shop_id) on delete cascade
+);
+call keep_apart('shared_by');

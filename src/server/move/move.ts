@@ -10,7 +10,7 @@ import { addContent, addPart, contentIds, contentOf, previewOf } from '@/db/phot
 import { addCredential, allCredentials } from '@/db/people';
 import { APPLICATION, openPostgres, type ServerDatabase } from '@/db/postgres';
 import { shopRows } from '@/db/shop';
-import { isNew } from '@/db/shops';
+import { isNew, isServed } from '@/db/shops';
 import { insert, put, removeByKey } from '@/db/table';
 import { addressOf, makeReady } from '../server-store';
 import { buildAside, openStore } from '../store';
@@ -69,11 +69,7 @@ async function withServer<T>(url: string, work: (server: ServerDatabase) => Prom
   const server = openPostgres(url, `${APPLICATION} move`);
   try {
     await makeReady(server, addressOf(url));
-    const busy = await server.query(
-      'select from pg_stat_activity where datname = current_database() and usename = current_user and application_name = $1',
-      [APPLICATION],
-    );
-    if (busy.length > 0)
+    if (await isServed(server))
       throw new NotMoved(`The program is running on ${addressOf(url)}: stop it there first, on every machine.`);
     return await work(server);
   } finally {

@@ -4,6 +4,7 @@ import {
   addShop,
   givePassword,
   isNew,
+  isServed,
   letShopsIn,
   listShops,
   renameShop,
@@ -55,6 +56,9 @@ export const makeShop = (url: string, called: string): Promise<Told[]> =>
       const shops = await listShops(tx);
       if (shops.some((each) => each.name === name)) throw new NotDone(`There is a shop ${name} already.`);
       const owners = await ownersShop(tx, shops);
+      // One that runs by this address would see the rows of both.
+      if (owners && (await isServed(tx)))
+        throw new NotDone(`The program of ${owners.name} is running by this address: stop it first, on every machine.`);
       const told: Told[] = [];
       const withRole = async (shop: string): Promise<string> => {
         const [role, password] = [`vinkel_${randomBytes(6).toString('hex')}`, newPassword()];

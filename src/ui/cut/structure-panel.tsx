@@ -3,18 +3,16 @@ import { useState } from 'react';
 import { BODIES } from '@/core/shell/bodies';
 import type { CuttingPage, PartView, Worked } from '@/core/report/pages/cutting';
 import { BODY_TYPES, type BodyType } from '@/core/shell/job/entities';
-import { importedStructure, keptStructure, newPressTest, type KeptStructure } from '@/formats/inputs/cut';
+import { keptStructure, newPressTest, type KeptStructure } from '@/formats/inputs/cut';
 import { typedUnit } from '@/formats/preferences';
 import { Button, buttonClass } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
-import { Faults } from '../kit/faults';
-import { SelectField, TextArea, TextField } from '../kit/field';
+import { SelectField, TextField } from '../kit/field';
 import { FormFields } from '../kit/form-fields';
-import { useAction } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
-import { FromShops } from '../shared/from-shops';
 import { usePreferences } from '../shell/preferences-context';
 import type { CuttingActions } from './actions';
+import { StructureImport } from './structure-import';
 
 interface StructureProps {
   readonly page: CuttingPage;
@@ -45,7 +43,7 @@ export function StructurePanel(props: StructureProps) {
           <PressTestDialog {...props} />
           <BeginAnew {...props} />
           <AddMember {...props} />
-          <ImportDialog {...props} />
+          <StructureImport {...props} />
           <a className={buttonClass()} href={`/api/jobs/${page.jobId}/structure`}>
             <FileDown size={18} aria-hidden /> As a file
           </a>
@@ -277,40 +275,6 @@ export function BodyForm({
         {...form.field('body')}
       />
     </FormFields>
-  );
-}
-
-function ImportDialog({ page, actions }: StructureProps) {
-  return (
-    <FormDialog title="A structure from a file" trigger={<Button>From a file …</Button>}>
-      {(close) => <ImportForm {...{ page, actions }} done={close} />}
-    </FormDialog>
-  );
-}
-
-function ImportForm({ page, actions, done }: Pick<StructureProps, 'page' | 'actions'> & { done: () => void }) {
-  const { run, faults, pending } = useAction(actions.importStructure);
-  const [document, setDocument] = useState('');
-  const id = useState(() => crypto.randomUUID())[0];
-  const take = async () => {
-    const outcome = await run(importedStructure.parse({ id, jobId: page.jobId, document }), id);
-    if (outcome.ok) done();
-  };
-  return (
-    <div className="flex flex-col gap-3">
-      <TextField
-        type="file"
-        accept=".json,application/json"
-        label="File"
-        onChange={async ({ target }) => setDocument((await target.files?.[0]?.text()) ?? '')}
-      />
-      <FromShops kind="structure" onFile={({ text }) => setDocument(text)} />
-      <TextArea label="or its text" rows={6} value={document} onChange={({ target }) => setDocument(target.value)} />
-      <Faults faults={faults} />
-      <Button look="main" className="self-start" disabled={pending || document === ''} onClick={take}>
-        Take it in
-      </Button>
-    </div>
   );
 }
 

@@ -48,12 +48,12 @@ export interface KeptActions {
   readonly bringBack: Action<BringBack, { jobId: string }>;
 }
 
-/** Where the data lies that is on a server: who keeps it, and what that asks of whoever runs it. */
 interface OnServer {
   readonly server: { readonly address: string; readonly shop: string };
   readonly folder: string;
 }
 
+/** Where the data lies that is on a server: who keeps it, and what that asks of whoever runs it. */
 export function KeptOnServer({ server, folder }: OnServer) {
   return (
     <main className="mx-auto flex max-w-5xl flex-col gap-5 p-6">
