@@ -9,7 +9,7 @@ import {
   type ShellFrame,
   type Strut,
 } from './shell-frame';
-import { displaced, factorise, type Stiffness } from './stiffness';
+import { displaced, factorise, timesAsStiff, type Stiffness } from './stiffness';
 
 /** A length that must not change, between two nodes; its limit, mm. */
 export interface CriticalLength {
@@ -143,6 +143,12 @@ export function stageStiffness(
   if (!result.ok) return result;
   const sagged = displaced(result.stiffness, weightOf(there.frame));
   return { ok: true, value: { ...there, stiffness: result.stiffness, sagged } };
+}
+
+/** A stage whose every part, its struts too, is so many times as stiff, and no heavier. */
+export function stageTimesAsStiff({ stands, stiffness, sagged }: StageStiffness, times: number): StageStiffness {
+  const stiffer = timesAsStiff(stiffness, times);
+  return { stands, stiffness: stiffer, frame: stiffer.frame, sagged: sagged.map((each) => each / times) };
 }
 
 /**

@@ -1,7 +1,7 @@
 import { minimumDegree } from '../maths/linear/minimum-degree';
 import { BlockFactor } from '../maths/linear/block-factor';
 import { eachElement, type TakeElement } from './elements';
-import { couplingsOf, FREEDOMS, type NodeVector, type ShellFrame } from './shell-frame';
+import { couplingsOf, FREEDOMS, type Material, type NodeVector, type ShellFrame } from './shell-frame';
 
 /** A frame with its stiffness matrix factorised: loads become displacements at once. */
 export interface Stiffness {
@@ -9,6 +9,8 @@ export interface Stiffness {
   readonly factor: BlockFactor;
   /** Number of each freedom of each node in the order of elimination; −1 where it is fixed or nothing turns with it. */
   readonly equation: Int32Array;
+  /** So many times as stiff as what was factorised. */
+  readonly times: number;
 }
 
 /** What a frame is factorised to; or the nodes that nothing holds. */
@@ -53,17 +55,33 @@ export function factorise(frame: ShellFrame): StiffnessResult {
   eachElement(frame, assembler(factor, at, own));
   const free = factor.factorise();
   if (free.length > 0) return { ok: false, loose: looseNodes(frame, equation, free) };
-  return { ok: true, stiffness: { frame, factor, equation } };
+  return { ok: true, stiffness: { frame, factor, equation, times: 1 } };
 }
 
 /** Displacements of all nodes under a load, mm and rad. */
-export function displaced({ factor, equation }: Stiffness, load: NodeVector): NodeVector {
+export function displaced({ factor, equation, times }: Stiffness, load: NodeVector): NodeVector {
   const x = new Float64Array(factor.size);
-  equation.forEach((e, i) => {
-    if (e >= 0) x[e] = load[i]!;
-  });
+  for (let i = 0; i < equation.length; i++) if (equation[i]! >= 0) x[equation[i]!] = load[i]! / times;
   factor.solve(x);
-  return Float64Array.from(equation, (e) => (e < 0 ? 0 : x[e]!));
+  const moved = new Float64Array(equation.length);
+  for (let i = 0; i < equation.length; i++) if (equation[i]! >= 0) moved[i] = x[equation[i]!]!;
+  return moved;
+}
+
+/** The same with everything in it so many times as stiff: it gives as much less, and nothing is factorised for that. */
+export function timesAsStiff(stiffness: Stiffness, times: number): Stiffness {
+  const stiffer = <Part extends Pick<Material, 'E'>>(part: Part): Part => ({ ...part, E: part.E * times });
+  const { members, panels, struts, ...frame } = stiffness.frame;
+  return {
+    ...stiffness,
+    times: stiffness.times * times,
+    frame: {
+      ...frame,
+      members: members.map((member) => ({ ...stiffer(member), G: member.G * times })),
+      panels: panels.map((panel) => ({ ...stiffer(panel), G: panel.G * times })),
+      struts: struts.map(stiffer),
+    },
+  };
 }
 
 /** Which freedoms of each node are unknowns: those that are not fixed, and turns only where a member joins. */

@@ -96,21 +96,14 @@ export class BlockFactor {
     const { panels, widths, rows, pivots, first } = this;
     for (let j = 0; j < panels.length; j++) {
       const [panel, width, at, f] = [panels[j]!, widths[j]!, rows[j]!, first[j]!];
-      for (let r = 1; r < at.length; r++) {
-        let sum = 0;
-        for (let c = 0, start = r * width, end = Math.min(r, width); c < end; c++) sum += panel[start + c]! * x[f + c]!;
-        x[at[r]!]! -= sum;
-      }
+      for (let r = 1; r < width; r++) for (let c = 0; c < r; c++) x[f + r]! -= panel[r * width + c]! * x[f + c]!;
+      takeRowsOff(panel, width, at, x, f);
     }
     for (let i = 0; i < x.length; i++) x[i] = pivots[i] === 0 ? 0 : x[i]! / pivots[i]!;
     for (let j = panels.length - 1; j >= 0; j--) {
       const [panel, width, at, f] = [panels[j]!, widths[j]!, rows[j]!, first[j]!];
-      for (let r = at.length - 1; r > 0; r--) {
-        const own = x[at[r]!]!;
-        if (own !== 0)
-          for (let c = 0, start = r * width, end = Math.min(r, width); c < end; c++)
-            x[f + c]! -= panel[start + c]! * own;
-      }
+      takeColumnsOff(panel, width, at, x, f);
+      for (let r = width - 1; r > 0; r--) for (let c = 0; c < r; c++) x[f + c]! -= panel[r * width + c]! * x[f + r]!;
     }
     return x;
   }
@@ -217,6 +210,58 @@ function subtractProduct(
       for (let c = 0; c < width; c++) sum += panel[s + c]! * scaled[d + c]!;
       target[t]! -= sum;
     }
+}
+
+/** Takes what a solved block says off every later row of its panel; nearly all blocks are six wide. */
+function takeRowsOff(panel: Float64Array, width: number, at: Int32Array, x: Float64Array, f: number): void {
+  if (width === 6) {
+    const [x0, x1, x2] = [x[f]!, x[f + 1]!, x[f + 2]!];
+    const [x3, x4, x5] = [x[f + 3]!, x[f + 4]!, x[f + 5]!];
+    // Nothing is pushed yet before the first load.
+    if (x0 === 0 && x1 === 0 && x2 === 0 && x3 === 0 && x4 === 0 && x5 === 0) return;
+    for (let r = 6, s = 36; r < at.length; r++, s += 6)
+      x[at[r]!]! -=
+        panel[s]! * x0 +
+        panel[s + 1]! * x1 +
+        panel[s + 2]! * x2 +
+        panel[s + 3]! * x3 +
+        panel[s + 4]! * x4 +
+        panel[s + 5]! * x5;
+    return;
+  }
+  for (let r = width; r < at.length; r++) {
+    let sum = 0;
+    for (let c = 0, s = r * width; c < width; c++) sum += panel[s + c]! * x[f + c]!;
+    x[at[r]!]! -= sum;
+  }
+}
+
+/** The other way round: takes what all later rows say off a block. */
+function takeColumnsOff(panel: Float64Array, width: number, at: Int32Array, x: Float64Array, f: number): void {
+  if (width === 6) {
+    let [x0, x1, x2] = [x[f]!, x[f + 1]!, x[f + 2]!];
+    let [x3, x4, x5] = [x[f + 3]!, x[f + 4]!, x[f + 5]!];
+    for (let r = 6, s = 36; r < at.length; r++, s += 6) {
+      const own = x[at[r]!]!;
+      x0 -= panel[s]! * own;
+      x1 -= panel[s + 1]! * own;
+      x2 -= panel[s + 2]! * own;
+      x3 -= panel[s + 3]! * own;
+      x4 -= panel[s + 4]! * own;
+      x5 -= panel[s + 5]! * own;
+    }
+    x[f] = x0;
+    x[f + 1] = x1;
+    x[f + 2] = x2;
+    x[f + 3] = x3;
+    x[f + 4] = x4;
+    x[f + 5] = x5;
+    return;
+  }
+  for (let r = width; r < at.length; r++) {
+    const own = x[at[r]!]!;
+    for (let c = 0, s = r * width; c < width; c++) x[f + c]! -= panel[s + c]! * own;
+  }
 }
 
 /** The later blocks that each block column of the factor reaches, itself first: its neighbours, and what its children reach. */

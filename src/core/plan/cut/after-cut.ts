@@ -3,7 +3,8 @@ import { apart, pushingApart, stageStiffness, type StageStiffness } from '../../
 import { lineBetween, STEEL, type NodeVector } from '../../structure/shell-frame';
 import { frameOf } from '../../structure/shell-model';
 import { displaced } from '../../structure/stiffness';
-import { frameAfter, stiffnessAfter, type CutModel } from './cut-model';
+import { frameAfter, type CutModel } from './cut-model';
+import { stiffnessAfter } from './worked-stages';
 import type { NamedLength } from './lengths';
 import { bracesIn } from './stages';
 import { readableLengths } from './telling';

@@ -2,11 +2,12 @@ import type { Vector } from '../../maths/geometry/vector';
 import { sectionModulus, boxSection } from '../../structure/box-section';
 import type { Section } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
-import { slackOf, stageStiffness } from '../../structure/slack';
+import { slackOf } from '../../structure/slack';
 import { chooseBraces, type Bracing } from '../braces/choose';
 import { touches, type KeepOut } from '../braces/candidates';
 import type { Proposal } from '../proposal';
-import { frameAfter, HANDLING, uncutSags, type CutModel } from './cut-model';
+import { frameAfter, type CutModel } from './cut-model';
+import { HANDLING, stiffnessAfter, uncutSags } from './worked-stages';
 import { bracesIn, END_STIFFNESS } from './stages';
 
 /** A brace that is proposed: between which points, of which tube, on what. */
@@ -94,7 +95,7 @@ export function adviseBraces(
   const soft = cut.stiffness.low;
   const { model } = cut.structure;
   const whole = frameAfter(cut, -1, soft);
-  const uncutState = stageStiffness(whole, []);
+  const uncutState = stiffnessAfter(cut, -1, soft, false);
   if (!uncutState.ok) return { outcome: 'loosePart', nodes: uncutState.loose };
   const sags = uncutSags(cut, soft);
   const { goneIds, left } = cut.stages[stage]!;

@@ -5,15 +5,12 @@ import { stiffnessRange, type Pressed, type StiffnessRange } from '../../structu
 import type { FrameSupport, ShellFrame } from '../../structure/shell-frame';
 import { frameOf, WHOLE } from '../../structure/shell-model';
 import { stiffenedBy } from '../../structure/stiffened';
-import { apart, pushingApart, sagOf, slackOf, stageStiffness, type StageResult } from '../../structure/slack';
+import { apart, pushingApart, stageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import { criticalLengths, type NamedLength } from './lengths';
-import { bracesIn, placedBraces, plannedStages, type PlacedBrace, type PlannedStage } from './stages';
+import { placedBraces, plannedStages, type PlacedBrace, type PlannedStage } from './stages';
 import { knownPoints, latestRound, structureOf, type JobStructure } from './structure-of';
 import { supportsOf, type ModelSupports } from './supports';
-
-/** Somebody leaning on the shell while it is worked at, N. */
-export const HANDLING = 200;
 
 /** Everything that cutting and bracing of a job are worked out from. */
 export interface CutModel {
@@ -78,39 +75,4 @@ export function supportsAfter({ structure, stands, stages }: CutModel, stage: nu
   const gone = stages[stage]?.goneIds;
   if (!gone) return stands.supports;
   return stands.supports.filter(({ node }) => !gone.has(structure.model.nodes[node]!.pointId ?? ''));
-}
-
-/** The shell after a stage with the braces that are in, or with none. */
-export function stiffnessAfter(cut: CutModel, stage: number, stiffness: number, braced: boolean): StageResult {
-  const struts = braced ? bracesIn(cut.braces, cut.stages, stage).map(({ strut }) => strut) : [];
-  return stageStiffness(frameAfter(cut, stage, stiffness), [], struts);
-}
-
-/** How far a length gives, mm: under the hand as it pushes or anywhere pulls, and under the shell's own weight. */
-export interface Give {
-  readonly hand: number;
-  readonly sag: number;
-}
-
-/** How far every length gives in a stage; undefined where an end of it is gone. */
-export function givesIn(
-  cut: CutModel,
-  stage: number,
-  of: Extract<StageResult, { ok: true }>['value'],
-  uncut: readonly number[],
-) {
-  const gone = cut.stages[stage]?.goneIds;
-  const { nodes } = cut.structure.model;
-  return cut.lengths.map((length, d): Give | undefined => {
-    // Where an end left with the metal there is no length any more, though the place still moves.
-    if ([length.from, length.to].some((node) => gone?.has(nodes[node]!.pointId ?? ''))) return undefined;
-    const slack = slackOf(of, length, HANDLING, uncut[d]!);
-    return slack && { hand: Math.max(Math.abs(slack.push), Math.abs(slack.worst)), sag: slack.sag };
-  });
-}
-
-/** How far every length of the uncut shell sags, mm. */
-export function uncutSags(cut: CutModel, stiffness: number): number[] {
-  const whole = stiffnessAfter(cut, -1, stiffness, false);
-  return whole.ok ? sagOf(whole.value, cut.lengths) : cut.lengths.map(() => 0);
 }

@@ -3,10 +3,11 @@ import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { Cutting, leftSideOut, TUBES } from '../../../../tests/support/cutting';
 import { demoRows } from '../../../../tests/support/demo-rows';
-import { apart } from '../../structure/slack';
+import { apart, slackOf, stageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import { adviseBraces, inTheWay, onMetalThatGoes, tubeFor } from './brace-advice';
-import { cutModel, stiffnessAfter, type CutModel } from './cut-model';
+import { cutModel, frameAfter, type CutModel } from './cut-model';
+import { HANDLING, stiffnessAfter } from './worked-stages';
 import { sawList, barsFor } from './saw-list';
 import { slackTable } from './slack-table';
 import { tellingLengths } from './telling';
@@ -22,6 +23,26 @@ describe('what a cut sets loose', () => {
     const { bare } = rowOf(cut, 'DR2').stages[0]!;
     expect(bare!.low / bare!.usual).toBeCloseTo(0.5, 6);
     expect(bare!.high / bare!.usual).toBeCloseTo(2, 6);
+  });
+
+  it('is of the shell at that stiffness as if it were factorised anew, with its forces and its weight', () => {
+    for (const [stage, times] of [
+      [-1, 2],
+      [1, 0.5],
+    ] as const) {
+      const [scaled, anew] = [
+        stiffnessAfter(cut, stage, times, false),
+        stageStiffness(frameAfter(cut, stage, times), []),
+      ];
+      if (!scaled.ok || !anew.ok) throw new Error('it is held');
+      expect(scaled.value.frame).toEqual(anew.value.frame);
+      const largest = Math.max(...anew.value.sagged.map(Math.abs));
+      scaled.value.sagged.forEach((each, i) => expect(each / largest).toBeCloseTo(anew.value.sagged[i]! / largest, 9));
+      const length = cut.lengths.find(({ code }) => code === 'DL2')!;
+      const [a, b] = [scaled, anew].map(({ value }) => slackOf(value, length, HANDLING, 0)!);
+      expect(a!.push / b!.push).toBeCloseTo(1, 9);
+      expect(a!.worst / b!.worst).toBeCloseTo(1, 9);
+    }
   });
 
   it('is the door opening over a sill that is out, more with the floor beside it, and not the other side', () => {
@@ -68,6 +89,17 @@ describe('what a cut sets loose', () => {
 });
 
 describe('the telling lengths of a stage', () => {
+  it('tell by how much more they give under the hand than before it', () => {
+    const cut = modelOf(leftSideOut().rows);
+    const usual = cut.stiffness.usual;
+    const [before, after] = [stiffnessAfter(cut, 0, usual, false), stiffnessAfter(cut, 1, usual, false)];
+    if (!before.ok || !after.ok) throw new Error('it is held');
+    for (const { length, more } of tellingLengths(cut, 1)) {
+      const [a, b] = [before, after].map(({ value }) => slackOf(value, length, HANDLING, 0)!.push);
+      expect(more).toBeCloseTo(Math.abs(b! - a!), 9);
+    }
+  });
+
   it('are three to five that stand on metal that stays, what the cut looses most first', () => {
     const cut = modelOf(leftSideOut().rows);
     const gone = cut.stages[1]!.goneIds;

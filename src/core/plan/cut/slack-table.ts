@@ -1,6 +1,7 @@
 import { pushingApart, type StageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
-import { givesIn, HANDLING, stiffnessAfter, uncutSags, type CutModel, type Give } from './cut-model';
+import type { CutModel } from './cut-model';
+import { givesAfter, HANDLING, stiffnessAfter, type Give } from './worked-stages';
 
 export type SlackWord = 'tight' | 'loose' | 'free';
 
@@ -65,17 +66,13 @@ const largest = (give: Give): number => Math.max(give.hand, Math.abs(give.sag));
 export function slackTable(cut: CutModel): SlackTable {
   const { low, usual, high } = cut.stiffness;
   // The stiffest shell gives least.
-  const at = [high, usual, low].map((stiffness) => {
-    const uncut = uncutSags(cut, stiffness);
-    const gives = (stage: number, braced: boolean) => {
-      const result = stiffnessAfter(cut, stage, stiffness, braced);
-      return result.ok ? givesIn(cut, stage, result.value, uncut) : undefined;
-    };
-    return {
-      whole: gives(-1, false),
-      stages: cut.stages.map((_, k) => ({ bare: gives(k, false), braced: gives(k, true) })),
-    };
-  });
+  const at = [high, usual, low].map((stiffness) => ({
+    whole: givesAfter(cut, -1, stiffness, false),
+    stages: cut.stages.map((_, k) => ({
+      bare: givesAfter(cut, k, stiffness, false),
+      braced: givesAfter(cut, k, stiffness, true),
+    })),
+  }));
   const rangeOf = (
     limit: number,
     d: number,

@@ -1,7 +1,9 @@
-import { apart, pushingApart, type StageStiffness } from '../../structure/slack';
+import { lineBetween } from '../../structure/shell-frame';
+import type { StageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
-import { HANDLING, stiffnessAfter, type CutModel } from './cut-model';
+import type { CutModel } from './cut-model';
 import { SLACK_LIMIT, type NamedLength } from './lengths';
+import { HANDLING, stiffnessAfter } from './worked-stages';
 
 /** A length to be read again after a cut, and how much more it gives than before. */
 export interface TellingLength {
@@ -27,31 +29,29 @@ export function tellingLengths(cut: CutModel, stage: number): TellingLength[] {
   const after = stiffnessAfter(cut, stage, usual, false);
   if (!before.ok || !after.ok) return [];
   const there = readableLengths(cut, stage, after.value);
-  const answers = there.map((length) => {
-    const [a, b] = [before.value, after.value].map((state) => answer(state, length));
-    return {
-      length,
-      changed: Float64Array.from(b!.moved, (value, i) => value - a!.moved[i]!),
-      more: b!.gives - a!.gives,
-    };
+  const [answerBefore, answerAfter] = [before.value, after.value].map(answers) as [Answers, Answers];
+  const changes = there.map((length) => {
+    const [a, b] = [answerBefore(length), answerAfter(length)];
+    const changed = b.moved.map((value, i) => value - a.moved[i]!);
+    return { length, changed, more: b.gives - a.gives };
   });
-  const left = answers.map(({ changed }) => changed);
-  const size = (of: Float64Array) => Math.sqrt(of.reduce((sum, value) => sum + value * value, 0));
+  const left = changes.map(({ changed }) => changed);
+  const size = (of: Float64Array) => Math.sqrt(inner(of, of));
   const told: TellingLength[] = [];
   let first = 0;
-  while (told.length < MOST && told.length < answers.length) {
-    const sizes = left.map((each, i) => size(each) * (answers[i]!.length.dimensionId ? KNOWN : 1));
+  while (told.length < MOST && told.length < changes.length) {
+    const sizes = left.map((each, i) => size(each) * (changes[i]!.length.dimensionId ? KNOWN : 1));
     const k = sizes.indexOf(Math.max(...sizes));
     first = Math.max(first, sizes[k]!);
     if (sizes[k]! <= 0 || (told.length >= LEAST && sizes[k]! < SAYS_LITTLE * first)) break;
-    const { length, more } = answers[k]!;
+    const { length, more } = changes[k]!;
     told.push({ length, more: HANDLING * Math.abs(more) });
     const whole = size(left[k]!);
     const direction = left[k]!.map((value) => value / whole);
-    left.forEach((each) => {
-      const along = each.reduce((sum, value, i) => sum + value * direction[i]!, 0);
-      direction.forEach((value, i) => (each[i]! -= along * value));
-    });
+    for (const each of left) {
+      const along = inner(each, direction);
+      for (let i = 0; i < each.length; i++) each[i]! -= along * direction[i]!;
+    }
     left[k]!.fill(0);
   }
   return told;
@@ -100,9 +100,42 @@ function readBefore({ latest, structure }: CutModel): (length: Pick<NamedLength,
     read.has(`${id(to)} ${id(from)}`);
 }
 
-function answer({ frame, stands, stiffness }: StageStiffness, { from, to }: NamedLength) {
-  if (!stands[from] || !stands[to]) return { moved: new Float64Array(3 * frame.nodes.length), gives: 0 };
-  const unit = displaced(stiffness, pushingApart(frame, from, to));
-  const moved = Float64Array.from({ length: 3 * frame.nodes.length }, (_, i) => unit[6 * Math.floor(i / 3) + (i % 3)]!);
-  return { moved, gives: apart(frame, from, to, unit) };
+/** How all nodes move, and how far apart its ends go, when the ends of a length are pushed apart by a unit force; mm/N. */
+type Answers = (length: Pick<NamedLength, 'from' | 'to'>) => {
+  readonly moved: Float64Array;
+  readonly gives: number;
+};
+
+/** Put together from the answers to unit forces at single nodes, which many lengths share. */
+function answers({ frame, stands, stiffness }: StageStiffness): Answers {
+  const width = 3 * frame.nodes.length;
+  const known = new Map<number, Float64Array>();
+  const toUnit = (freedom: number): Float64Array => {
+    const load = new Float64Array(2 * width);
+    load[freedom] = 1;
+    const all = displaced(stiffness, load);
+    return Float64Array.from({ length: width }, (_, i) => all[6 * Math.floor(i / 3) + (i % 3)]!);
+  };
+  const to = (freedom: number): Float64Array => {
+    const unit = known.get(freedom) ?? toUnit(freedom);
+    known.set(freedom, unit);
+    return unit;
+  };
+  return ({ from, to: end }) => {
+    const moved = new Float64Array(width);
+    if (!stands[from] || !stands[end]) return { moved, gives: 0 };
+    const { along } = lineBetween(frame, from, end);
+    for (let k = 0; k < 3; k++) {
+      const [plus, minus] = [to(6 * end + k), to(6 * from + k)];
+      for (let i = 0; i < width; i++) moved[i]! += along[k]! * (plus[i]! - minus[i]!);
+    }
+    const gives = along.reduce((sum, each, k) => sum + each * (moved[3 * end + k]! - moved[3 * from + k]!), 0);
+    return { moved, gives };
+  };
+}
+
+function inner(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
 }

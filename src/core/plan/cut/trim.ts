@@ -1,7 +1,8 @@
 import { apart, pushingApart } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
-import { stiffnessAfter, type CutModel } from './cut-model';
+import type { CutModel } from './cut-model';
 import { bracesIn, type PlacedBrace } from './stages';
+import { stiffnessAfter } from './worked-stages';
 
 /** How every length answers a quarter of a turn at one brace, mm, in the order of the model's lengths. */
 export interface TurnEffect {

@@ -1,7 +1,8 @@
 import type { CalledItem, Stiffener } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { stiffened, stiffenedBy, stiffenerMass, type StiffenerFault } from '../../structure/stiffened';
-import { givesIn, isOn, stiffnessAfter, uncutSags, type CutModel } from '../cut/cut-model';
+import { isOn, type CutModel } from '../cut/cut-model';
+import { givesAfter } from '../cut/worked-stages';
 
 /** How a length of the whole shell gives under the hand without a stiffener and with it, mm. */
 export interface Stiffening {
@@ -54,8 +55,4 @@ function withAll(cut: CutModel, stiffeners: readonly Stiffener[]): CutModel {
   return { ...cut, structure: { ...cut.structure, model } };
 }
 
-function givesOf(cut: CutModel) {
-  const { usual } = cut.stiffness;
-  const stage = stiffnessAfter(cut, -1, usual, false);
-  return stage.ok ? givesIn(cut, -1, stage.value, uncutSags(cut, usual)) : [];
-}
+const givesOf = (cut: CutModel) => givesAfter(cut, -1, cut.stiffness.usual, false) ?? [];
