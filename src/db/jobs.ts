@@ -65,23 +65,41 @@ export const jobsAlone = (db: Queryable): Promise<(Job & { readonly isSigned: bo
 export const listJobIds = async (db: Queryable): Promise<string[]> =>
   (await db.query<{ id: string }>('select id from job order by id')).map(({ id }) => id);
 
-/** Everything a job consists of, except the pictures themselves, in one round trip; undefined where there is no such job. */
-export async function loadJob(db: Queryable, jobId: string): Promise<JobRows | undefined> {
-  const [all] = await db.query<{ rows: JobRows }>(LOAD_JOB, [jobId]);
-  const rows = all!.rows as unknown as Record<JobTable, Record<string, unknown>[]>;
-  if (rows.jobs.length === 0) return undefined;
-  for (const table of JOB_TABLE_NAMES)
-    for (const key of TIME_KEYS[table])
-      for (const row of rows[table]) if (typeof row[key] === 'string') row[key] = isoTime(row[key]);
-  for (const table of CODED) (rows[table] as { code: string }[]).sort((a, b) => byCode(a.code, b.code));
-  return rows as unknown as JobRows;
+/**
+ * Everything a job consists of, except the pictures themselves, in one round trip.
+ *
+ * @param last the job as it was read before: of a table that is as it was then its own rows are given, so that what was worked out
+ *   of them is known again
+ * @returns undefined where there is no such job
+ */
+export async function loadJob(db: Queryable, jobId: string, last?: JobRows): Promise<JobRows | undefined> {
+  const read = await db.query<{ name: JobTable; text: string }>(LOAD_JOB, [jobId]);
+  const texts = new Map(read.map(({ name, text }) => [name, text]));
+  if (texts.get('jobs') === '[]') return undefined;
+  const before = last && READ_AS.get(last);
+  const rowsOf = (table: JobTable, text: string) =>
+    last && before?.get(table) === text ? last[table] : rowsIn(table, text);
+  const rows = Object.fromEntries(
+    JOB_TABLE_NAMES.map((table) => [table, rowsOf(table, texts.get(table)!)]),
+  ) as unknown as JobRows;
+  READ_AS.set(rows, texts);
+  return rows;
+}
+
+/** What was read of each table, to compare with what is read next. */
+const READ_AS = new WeakMap<JobRows, ReadonlyMap<JobTable, string>>();
+
+function rowsIn(table: JobTable, text: string): readonly unknown[] {
+  const rows = JSON.parse(text) as Record<string, unknown>[];
+  for (const key of TIME_KEYS[table])
+    for (const row of rows) if (typeof row[key] === 'string') row[key] = isoTime(row[key]);
+  return CODED.has(table) ? (rows as { code: string }[]).sort((a, b) => byCode(a.code, b.code)) : rows;
 }
 
 /** Tables read in the order of their codes, as people count and not as the database sorts. */
-const CODED = ['points', 'dimensions', 'seams', 'workItems'] as const satisfies readonly JobTable[];
+const CODED: ReadonlySet<JobTable> = new Set(['points', 'dimensions', 'seams', 'workItems']);
 
-// Aggregated, not built of arguments: PostgreSQL's functions take a hundred, which is fifty tables.
-const LOAD_JOB = `select json_object_agg(name, rows) as rows
+const LOAD_JOB = `select name, rows::text as text
   from (values ${JOB_TABLE_NAMES.map((table) => `('${table}', ${jsonOfJob(table)})`).join(',\n')}) as all_tables (name, rows)`;
 
 /** Removes a whole job, all but the bytes of its pictures: the only delete that append-only rows allow. */

@@ -9,14 +9,15 @@ const shared = globalThis as typeof globalThis & { vinkelRows?: Map<string, Prom
 const KEPT = 4;
 
 /**
- * A job's rows as they are now, read once for as long as nothing is written.
+ * A job's rows as they are now, read once for as long as nothing is written; a table that is as it was is the same one.
  *
  * @returns undefined where there is no such job
  */
 export async function rowsAt(database: Queryable, jobId: string): Promise<RowsAt | undefined> {
   const kept = (shared.vinkelRows ??= new Map());
   const key = `${jobId} ${await markOf(database)}`;
-  const known = kept.get(key) ?? loadJob(database, jobId);
+  const last = [...kept].findLast(([state]) => state.startsWith(`${jobId} `))?.[1];
+  const known = kept.get(key) ?? load(database, jobId, last);
   kept.delete(key);
   kept.set(key, known);
   for (const oldest of kept.keys()) if (kept.size > KEPT) kept.delete(oldest);
@@ -26,3 +27,7 @@ export async function rowsAt(database: Queryable, jobId: string): Promise<RowsAt
   });
   return rows && { rows, key };
 }
+
+/** Where the last could not be read, everything is. */
+const load = async (database: Queryable, jobId: string, last: Promise<JobRows | undefined> | undefined) =>
+  loadJob(database, jobId, await last?.catch(() => undefined));

@@ -43,6 +43,19 @@ describe.each([pglite, postgres])('the schema on $name', (engine) => {
     }
   });
 
+  it('gives the rows read before of every table that is as it was then, and new ones of what changed', async () => {
+    const last = (await loadJob(database, jobId))!;
+    const again = (await loadJob(database, jobId, last))!;
+    for (const table of JOB_TABLE_NAMES) expect(again[table], table).toBe(last[table]);
+    const [step] = last.steps;
+    await database.query('update step set title = $2 where id = $1', [step!.id, 'Another title']);
+    const later = (await loadJob(database, jobId, again))!;
+    await database.query('update step set title = $2 where id = $1', [step!.id, step!.title]);
+    expect(JOB_TABLE_NAMES.filter((table) => later[table] !== last[table])).toEqual(['steps']);
+    expect(later.steps.find(({ id }) => id === step!.id)!.title).toBe('Another title');
+    expect(later).toEqual({ ...(await loadJob(database, jobId))!, steps: later.steps });
+  });
+
   it('keeps the order of the tape', async () => {
     const loaded = (await loadJob(database, jobId))!;
     const sequences = loaded.readings

@@ -1,10 +1,12 @@
 import { AXES } from '../maths/geometry/vector';
+import { onceFor } from '../maths/once';
 import { deviationGradient } from '../maths/rigid/uncertainty';
 import { COVERAGE } from '../maths/statistics/verdict';
 import { uncertainPoint } from '../round/align/align-round';
 import type { RoundJudgement } from '../round/judge/judgement';
 import { disturbedPoints } from '../round/observe/disturbed';
 import { instrumentsInHand, type InHand } from '../shell/instruments';
+import { APART_FROM_ROUNDS } from '../shell/job/apart';
 import type { Job } from '../shell/job/job';
 import { proposeNext, wantedSd, type Wanted } from './propose';
 import { candidatesInHand, targetOf, type Candidate, type Target } from './targets';
@@ -43,6 +45,17 @@ const WORTH_HOLDING = 0.9;
  * @returns undefined where the subject is not undecided
  */
 export function whatDecides(job: Job, judgement: RoundJudgement, subject: Subject): Decision | undefined {
+  const hangsOn = job.without(APART_FROM_ROUNDS);
+  const known = decisionsOf(judgement);
+  const key = `${subject.kind} ${subject.id}`;
+  if (!known.has(key)) known.set(key, decideAnew(hangsOn, judgement, subject));
+  return known.get(key);
+}
+
+/** Several parts of a page ask about the same figure, and the next page too where nothing was read. */
+const decisionsOf = onceFor((_: RoundJudgement) => new Map<string, Decision | undefined>());
+
+function decideAnew(job: Job, judgement: RoundJudgement, subject: Subject): Decision | undefined {
   const figure = subject.kind === 'point' ? pointFigure(judgement, subject.id) : dimensionFigure(judgement, subject.id);
   const { solution } = judgement.net;
   if (!figure || !solution) return undefined;

@@ -1,3 +1,5 @@
+import { onceFor } from '../../maths/once';
+import { APART_FROM_METAL } from '../../shell/job/apart';
 import type { Stiffener } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import type { RoundJudgement } from '../../round/judge/judgement';
@@ -23,8 +25,16 @@ export interface CutModel {
   readonly latest?: RoundJudgement;
 }
 
-/** @returns undefined where there is too little to make a structure of */
-export function cutModel(job: Job): CutModel | undefined {
+/**
+ * Made once for as long as nothing changes that it hangs on.
+ *
+ * @returns undefined where there is too little to make a structure of
+ */
+export const cutModel = (job: Job): CutModel | undefined => modelOnce(job.without(APART_FROM_METAL));
+
+const modelOnce = onceFor(cutModelAnew);
+
+function cutModelAnew(job: Job): CutModel | undefined {
   const latest = latestRound(job);
   const bare = structureOf(job, knownPoints(job, latest));
   if (!bare) return undefined;

@@ -1,3 +1,4 @@
+import { onceFor } from '../../maths/once';
 import { sagOf, slackOf, stageStiffness, stageTimesAsStiff, type StageResult } from '../../structure/slack';
 import { frameAfter, type CutModel } from './cut-model';
 import { bracesIn } from './stages';
@@ -60,13 +61,7 @@ class WorkedStages {
   }
 }
 
-const WORKED = new WeakMap<CutModel, WorkedStages>();
-
-function workedStages(cut: CutModel): WorkedStages {
-  const known = WORKED.get(cut) ?? new WorkedStages(cut);
-  WORKED.set(cut, known);
-  return known;
-}
+const workedStages = onceFor((cut: CutModel) => new WorkedStages(cut));
 
 function once<Value>(known: Map<string, Value>, key: string, make: () => Value): Value {
   if (!known.has(key)) known.set(key, make());

@@ -1,3 +1,5 @@
+import { onceFor } from '../../maths/once';
+import { APART_FROM_METAL } from '../../shell/job/apart';
 import type { Hold, Panel } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { judgeRound } from '../../round/judge/judge-round';
@@ -74,6 +76,25 @@ export const fixedBy = (kind: Hold['kind']): readonly Freedom[] => (kind === 'st
  * @param holds what holds the shell besides what it stands on
  */
 export function pullModel(job: Job, holds: readonly Hold[]): PullModelResult {
+  const metal = job.without(APART_FROM_METAL);
+  const known = modelsOf(metal);
+  const key = keyOf(holds);
+  const result = known.get(key) ?? pullModelAnew(metal, holds);
+  known.set(key, result);
+  return result;
+}
+
+/** What is held where, how and by what it is rated for; which pull it is for makes no model. */
+const keyOf = (holds: readonly Hold[]): string =>
+  holds
+    .map(({ pointId, kind, rating }) => `${pointId} ${kind} ${rating}`)
+    .toSorted()
+    .join();
+
+/** Several pulls are held by the same, and the next page shows them too. */
+const modelsOf = onceFor((_: Job) => new Map<string, PullModelResult>());
+
+function pullModelAnew(job: Job, holds: readonly Hold[]): PullModelResult {
   const cut = cutModel(job);
   if (!cut) return { ok: false, why: 'noStructure' };
   const { model } = cut.structure;

@@ -1,7 +1,9 @@
+import { onceFor } from '../../maths/once';
+import { APART_FROM_METAL } from '../../shell/job/apart';
 import type { CalledItem, Stiffener } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { stiffened, stiffenedBy, stiffenerMass, type StiffenerFault } from '../../structure/stiffened';
-import { isOn, type CutModel } from '../cut/cut-model';
+import { cutModel, isOn, type CutModel } from '../cut/cut-model';
 import { givesAfter } from '../cut/worked-stages';
 
 /** How a length of the whole shell gives under the hand without a stiffener and with it, mm. */
@@ -30,7 +32,10 @@ const NOTICED = 0.005;
  * What every stiffener does by itself to how the whole, uncut shell gives under the hand, at the stiffness the shell is taken to
  * have: the share it gains does not hang on that. One that is on is compared with the shell without it.
  */
-export function stiffenerEffects(job: Job, cut: CutModel | undefined): StiffenerEffect[] {
+export const stiffenerEffects = (job: Job): StiffenerEffect[] => effectsOnce(job.without(APART_FROM_METAL));
+
+const effectsOnce = onceFor((job: Job): StiffenerEffect[] => {
+  const cut = cutModel(job);
   return job.stiffeners.map((stiffener): StiffenerEffect => {
     const common = { stiffener, isOn: isOn(job, stiffener), kilograms: stiffenerMass(stiffener) };
     if (!cut) return { ...common, gains: [] };
@@ -46,7 +51,7 @@ export function stiffenerEffects(job: Job, cut: CutModel | undefined): Stiffener
     const worth = (each: Stiffening) => (each.without - each.with) / each.limit;
     return { ...common, gains: gains.toSorted((a, b) => worth(b) - worth(a)) };
   });
-}
+});
 
 /** The structure as it was before anything was put on, with these. */
 function withAll(cut: CutModel, stiffeners: readonly Stiffener[]): CutModel {

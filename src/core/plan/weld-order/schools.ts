@@ -1,5 +1,6 @@
 import type { Joint, WeldSeam } from '../../shell/job/entities';
 import { add, norm, subtract, type Vector } from '../../maths/geometry/vector';
+import { onceForSame } from '../../maths/once';
 import { conductionOf, riseAt, seenFrom, type HeatSource, type Sheet } from '../../structure/heat';
 import { arcOf, type WeldLayout } from './layout';
 import { laidIn, weldOrder, type LaidPlug, type WeldTask } from './order';
@@ -40,6 +41,8 @@ const EXACTLY = 60;
 const ROUGH = { reach: 300, moment: 0.1 } as const;
 /** s */
 const AFTER = 60;
+/** Those of the seams of a few jobs. */
+const PLANS_KEPT = 200;
 /** Places stepped back over at once. */
 const BLOCK = 3;
 
@@ -71,11 +74,14 @@ export function weldTask(
 }
 
 /** The places of a seam in the order of a school, shrinking towards its free end, with the waits that keep heat apart. */
-export function weldBy(school: School, task: WeldTask, freeEnd: WeldSeam['freeEnd']): WeldPlan {
-  const n = task.plugs.length;
-  const order = school === 'coolest' ? coolest(task) : ordered(school, n, freeEnd);
-  return planOf(school, task, laidIn(task, order));
-}
+export const weldBy = onceForSame(
+  PLANS_KEPT,
+  (school: School, task: WeldTask, freeEnd: WeldSeam['freeEnd']): WeldPlan => {
+    const n = task.plugs.length;
+    const order = school === 'coolest' ? coolest(task) : ordered(school, n, freeEnd);
+    return planOf(school, task, laidIn(task, order));
+  },
+);
 
 function planOf(school: School, task: WeldTask, laid: ReturnType<typeof laidIn>): WeldPlan {
   const waits = laid.order.flatMap(({ begun }, i) => {

@@ -98,9 +98,8 @@ export function pullingPage(job: Job): PullingPage {
   const { rows } = job;
   const judgements = rows.rounds.map((round) => judgeRound(job, round));
   const latest = judgements.findLast(({ round, points }) => round.shell === '' && points.some(({ judged }) => judged));
-  const models = modelsOf(job);
-  const pulls = job.pulls.map((pull) => viewOf(job, pull, judgements, models));
-  const open = models(openHolds(job));
+  const pulls = job.pulls.map((pull) => viewOf(job, pull, judgements));
+  const open = pullModel(job, openHolds(job));
   return {
     jobId: job.row.id,
     points: rows.points.map(({ id, code, name }) => ({ id, code, name })),
@@ -123,20 +122,6 @@ function pullableIn(judgements: readonly RoundJudgement[]): Pullable[] {
   return [...found.values()].toSorted((a, b) => byCode(a.code, b.code));
 }
 
-/** One model for each set of holds. */
-function modelsOf(job: Job): (holds: readonly Hold[]) => PullModelResult {
-  const made = new Map<string, PullModelResult>();
-  return (holds) => {
-    const key = holds
-      .map(({ pointId, kind }) => `${pointId} ${kind}`)
-      .toSorted()
-      .join(', ');
-    const known = made.get(key) ?? pullModel(job, holds);
-    made.set(key, known);
-    return known;
-  };
-}
-
 const isOpen = (event: PullEvent | undefined): boolean => event?.kind !== 'done' && event?.kind !== 'abandoned';
 const lastOf = (job: Job, { id }: CodedPull): PullEvent | undefined =>
   job.pullEvents.findLast(({ pullId }) => pullId === id);
@@ -151,16 +136,11 @@ export function openHolds(job: Job): Hold[] {
   ];
 }
 
-function viewOf(
-  job: Job,
-  pull: CodedPull,
-  judgements: readonly RoundJudgement[],
-  models: (holds: readonly Hold[]) => PullModelResult,
-): PullView {
+function viewOf(job: Job, pull: CodedPull, judgements: readonly RoundJudgement[]): PullView {
   const judgement = judgements.find((each) => each.round.id === pull.roundId);
   const lastEvent = lastOf(job, pull);
   const holds = job.rows.holds.filter(({ itemId }) => itemId === pull.id);
-  const result = models(holds);
+  const result = pullModel(job, holds);
   const course = courseOf(job, pull, judgement);
   const worked = result.ok ? workPull(job, result.model, pull, course.rested) : undefined;
   const expected = expectedSpringBack(worked?.tried);
@@ -313,10 +293,9 @@ export function pullingAdvice(job: Job, ask: (share: number) => void): AdviceRes
 
 /** What is left to be done once the pulls that are planned are made. */
 function afterPlanned(job: Job, model: PullModel): PullModel {
-  const models = modelsOf(job);
   const judgements = job.ownRounds.map((round) => judgeRound(job, round));
   const open = job.pulls.flatMap((pull) => {
-    const view = isOpen(lastOf(job, pull)) ? viewOf(job, pull, judgements, models) : undefined;
+    const view = isOpen(lastOf(job, pull)) ? viewOf(job, pull, judgements) : undefined;
     return view?.worked ? [view.worked.stays] : [];
   });
   const wanted = model.wanted.map((each) => {

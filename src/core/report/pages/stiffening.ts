@@ -30,7 +30,7 @@ export function stiffeningOf(job: Job, cut: CutModel | undefined): StiffeningPag
       ...{ crack, item: job.item(crack.id), plan: crackPlan(crack) },
       done: crackStepsDone(job, crack),
     })),
-    stiffeners: stiffenerEffects(job, cut).map((effect) => ({ ...effect, item: job.item(effect.stiffener.id) })),
+    stiffeners: stiffenerEffects(job).map((effect) => ({ ...effect, item: job.item(effect.stiffener.id) })),
     members: members.map(({ code, name, from, to }) => ({ code, name: `${name || code}, ${ends(from, to)}` })),
     usedCodes: job.rows.workItems
       .filter(({ kind }) => kind === 'crack' || kind === 'stiffener')

@@ -1,3 +1,5 @@
+import { onceFor } from '../../maths/once';
+import { APART_FROM_ROUNDS } from '../../shell/job/apart';
 import type { Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import type { NetSolution } from '../../survey/solve';
@@ -15,15 +17,15 @@ import { judgeAligned, type RoundJudgement } from './judgement';
  * @param last an earlier solution of the round, to start from
  */
 export function judgeRound(job: Job, round: Round, last?: NetSolution): RoundJudgement {
-  const known = JUDGED.get(job) ?? new Map<string, RoundJudgement>();
-  JUDGED.set(job, known);
-  const judgement = known.get(round.id) ?? judgeAnew(job, round, last);
+  const hangsOn = job.without(APART_FROM_ROUNDS);
+  const known = judgedOf(hangsOn);
+  const judgement = known.get(round.id) ?? judgeAnew(hangsOn, round, last);
   known.set(round.id, judgement);
   return judgement;
 }
 
-/** Several parts of one page judge the same rows: each round is judged once for as long as the rows live. */
-const JUDGED = new WeakMap<Job, Map<string, RoundJudgement>>();
+/** Several parts of one page judge the same rows, and the next page too where nothing was read: each round is judged once for them. */
+const judgedOf = onceFor((_: Job) => new Map<string, RoundJudgement>());
 
 function judgeAnew(job: Job, round: Round, last: NetSolution | undefined): RoundJudgement {
   const { measured, net, located } = netOf(job, round, last);

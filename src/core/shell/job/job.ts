@@ -6,7 +6,7 @@ import { byCode } from '../by-code';
 import { mirroredCode } from '../mirrored-code';
 import { chooseReferences, referencesOfClosed, type ChosenReferences } from '../references/chosen';
 import * as entity from './entities';
-import { theJob, type JobRows, type Tables } from './job-rows';
+import { JOB_TABLE_NAMES, theJob, type JobRows, type JobTable, type Tables } from './job-rows';
 
 /**
  * A job's rows, indexed once: everything that is looked up by its identity, code or owner is looked up here. Rows are
@@ -125,6 +125,25 @@ export class Job {
     const job = new Job(rows);
     Job.known.set(rows, job);
     return job;
+  }
+
+  /** By what is left out: the rows last asked for, the newest first. */
+  private static readonly narrowed = new Map<readonly JobTable[], readonly JobRows[]>();
+
+  /**
+   * The job as if some of its tables were empty, for what hangs on nothing in them: the same one for as long as every other table is
+   * the same, so that what is worked out of it is kept while those change.
+   *
+   * @param tables one list for one purpose
+   */
+  without(tables: readonly JobTable[]): Job {
+    const before = Job.narrowed.get(tables) ?? [];
+    const left = JOB_TABLE_NAMES.filter((table) => !tables.includes(table));
+    const rows =
+      before.find((known) => left.every((table) => known[table] === this.rows[table])) ??
+      ({ ...this.rows, ...Object.fromEntries(tables.map((table) => [table, []])) } as JobRows);
+    Job.narrowed.set(tables, [rows, ...before.filter((known) => known !== rows)].slice(0, STATES_KEPT));
+    return Job.of(rows);
   }
 
   get row(): entity.Job {
@@ -266,6 +285,9 @@ export class Job {
     return known;
   }
 }
+
+/** Jobs, or states of one, that are looked at in turn. */
+const STATES_KEPT = 4;
 
 /** The rounds taken on a job's own shell, not on a sister car's. */
 export const ownRounds = ({ rounds }: Tables<'rounds'>): readonly entity.Round[] =>

@@ -1,0 +1,29 @@
+/** Work that hangs on nothing but something that never changes: done once for as long as that lives. */
+export function onceFor<Of extends object, Made>(work: (of: Of) => Made): (of: Of) => Made {
+  const known = new WeakMap<Of, { readonly made: Made }>();
+  return (of) => {
+    const entry = known.get(of) ?? { made: work(of) };
+    known.set(of, entry);
+    return entry.made;
+  };
+}
+
+/**
+ * Work that hangs on nothing but plain data: done once for the same data, asked again or not. What was asked for last is kept.
+ *
+ * @param most answers kept
+ */
+export function onceForSame<Asked extends readonly unknown[], Made>(
+  most: number,
+  work: (...asked: Asked) => Made,
+): (...asked: Asked) => Made {
+  const known = new Map<string, { readonly made: Made }>();
+  return (...asked) => {
+    const key = JSON.stringify(asked);
+    const entry = known.get(key) ?? { made: work(...asked) };
+    known.delete(key);
+    known.set(key, entry);
+    for (const oldest of known.keys()) if (known.size > most) known.delete(oldest);
+    return entry.made;
+  };
+}
