@@ -52,3 +52,15 @@ export const isAway = (error: unknown): error is DatabaseAway => (error as Error
 
 /** Whether a statement may change rows. */
 export const isWrite = (sql: string): boolean => !/^\s*(select|show|explain)\b/i.test(sql);
+
+/** A question longer than this takes longer to plan than to answer: that of all tables of a job twice as long. */
+const LONG = 4000;
+const planNames = new Map<string, string>();
+
+/** The name under which the plan of a question is kept for the next time; undefined where it is planned each time. */
+export function planNameOf(sql: string): string | undefined {
+  if (sql.length < LONG || isWrite(sql)) return undefined;
+  const name = planNames.get(sql) ?? `vinkel_${planNames.size + 1}`;
+  planNames.set(sql, name);
+  return name;
+}

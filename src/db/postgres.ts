@@ -1,5 +1,5 @@
 import pg from 'pg';
-import { camelRows, DatabaseAway, isoTime, TIMESTAMPTZ, type Database, type Queryable } from './database';
+import { camelRows, DatabaseAway, isoTime, planNameOf, TIMESTAMPTZ, type Database, type Queryable } from './database';
 
 /** Under this lock of the server a shop's transactions are one after another; any other first number would do. */
 const WRITER = '86845, (select number from shop where id = shop_here())';
@@ -46,8 +46,11 @@ export function openPostgres(url: string, name = APPLICATION): ServerDatabase {
     return turn;
   };
   const through = (client: pg.Pool | pg.PoolClient): Queryable => ({
-    query: async (sql, parameters = []) =>
-      camelRows((await client.query<Record<string, unknown>>(sql, parameters as unknown[]).catch(said)).rows),
+    query: async (text, parameters = []) => {
+      const name = planNameOf(text);
+      const statement = { text, values: parameters as unknown[], ...(name === undefined ? {} : { name }) };
+      return camelRows((await client.query<Record<string, unknown>>(statement).catch(said)).rows);
+    },
   });
   /** A connection for several statements; broken where it could not be put back as it was. */
   const withClient = async <T>(work: (client: pg.PoolClient) => Promise<T>): Promise<T> => {

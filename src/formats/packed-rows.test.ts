@@ -47,6 +47,18 @@ describe('rows on their way to the browser', () => {
     );
   });
 
+  it('are the ones there were, table by table, where they come again', () => {
+    const come = (rows: JobRows) => JSON.parse(JSON.stringify(packRows(rows)));
+    const before = { packed: come(solbris), rows: unpackRows(come(solbris)) };
+    expect(unpackRows(come(solbris), before)).toBe(before.rows);
+    const read = { ...solbris, readings: solbris.readings.slice(1) };
+    const later = unpackRows(come(read), before);
+    expect(later).toEqual(read);
+    expect(Object.entries(later).filter(([table, rows]) => rows !== before.rows[table as 'readings'])).toEqual([
+      ['readings', read.readings],
+    ]);
+  });
+
   it('are below a megabyte for ten thousand readings', () => {
     const rows = large(10_000);
     expect(JSON.stringify(rows).length).toBeGreaterThan(4e6);

@@ -39,13 +39,23 @@ export function packRows(rows: JobRows): PackedRows {
   ) as PackedRows;
 }
 
-export function unpackRows(packed: PackedRows): JobRows {
-  return Object.fromEntries(
+/**
+ * @param before what came before it and what that was: of a table that came again the same rows are given, and where all did all of
+ *   them, so that what was worked out of them is known again
+ */
+export function unpackRows(
+  packed: PackedRows,
+  before?: { readonly packed: PackedRows; readonly rows: JobRows },
+): JobRows {
+  const cameAgain = (table: JobTable) => JSON.stringify(before?.packed[table]) === JSON.stringify(packed[table]);
+  const rows = Object.fromEntries(
     JOB_TABLE_NAMES.map((table) => {
-      const rows = packed[table];
-      return [table, 'columns' in rows ? unpackTable(rows) : rows];
+      const came = packed[table];
+      if (before && cameAgain(table)) return [table, before.rows[table]];
+      return [table, 'columns' in came ? unpackTable(came) : came];
     }),
   ) as unknown as JobRows;
+  return before && JOB_TABLE_NAMES.every((table) => rows[table] === before.rows[table]) ? before.rows : rows;
 }
 
 function packTable(rows: readonly object[]): PackedTable {

@@ -68,8 +68,13 @@ export function ofRounds(rows: JobRows, roundIds: readonly string[]): JobRows {
     readingStrikes: rows.readingStrikes.filter((strike) => ids.has(strike.readingId)),
     signedRecords: [],
     photographs: [],
+    changes: [],
     steps: [],
     stepEvents: [],
+    stepNeeds: [],
+    stepPeople: [],
+    bookings: [],
+    timers: [],
   };
 }
 
