@@ -1,4 +1,4 @@
-import { cross, norm, scale, subtract, type Matrix3, type Vector } from '../maths/geometry/vector';
+import { cross, dot, norm, scale, subtract, type Matrix3, type Vector } from '../maths/geometry/vector';
 
 /** A shell as a space frame. Millimetres, newtons, MPa, kg/m³; any axes with Z up. */
 export interface ShellFrame {
@@ -73,6 +73,23 @@ export function lineBetween({ nodes }: Pick<ShellFrame, 'nodes'>, from: number, 
   const by = subtract(nodes[to]!.at, nodes[from]!.at);
   const length = norm(by);
   return { length, along: scale(by, 1 / length) };
+}
+
+/** Unit forces that push the ends of a line apart. */
+export function pushingApart(frame: Pick<ShellFrame, 'nodes'>, from: number, to: number): NodeVector {
+  const { along } = lineBetween(frame, from, to);
+  const load = new Float64Array(6 * frame.nodes.length);
+  for (let k = 0; k < 3; k++) {
+    load[6 * from + k] = -along[k]!;
+    load[6 * to + k] = along[k]!;
+  }
+  return load;
+}
+
+/** How far apart two nodes move along their line, to first order. */
+export function apart(frame: Pick<ShellFrame, 'nodes'>, from: number, to: number, moved: NodeVector): number {
+  const at = (node: number) => [moved[6 * node]!, moved[6 * node + 1]!, moved[6 * node + 2]!] as const;
+  return dot(lineBetween(frame, from, to).along, subtract(at(to), at(from)));
 }
 
 /** So nearly vertical a member takes the global Y for its local y. */

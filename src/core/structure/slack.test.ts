@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { parseSlack, frameOf, lengthsOf, stagesOf } from '@/formats/shell-file';
 import { readFileSync } from 'node:fs';
 import { solveFrame } from './frame';
-import { weightOf } from './shell-frame';
-import { apart, frameAt, pushingApart, slackByStage, stageStiffness, standing } from './slack';
+import { apart, pushingApart, weightOf } from './shell-frame';
+import { frameAt, slackByStage, stageStiffness, standing } from './slack';
 
 const parsed = parseSlack(JSON.parse(readFileSync('tests/samples/open-box.slack.json', 'utf8')));
 if (!parsed.ok) throw new Error(JSON.stringify(parsed.faults));

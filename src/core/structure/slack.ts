@@ -1,7 +1,8 @@
-import { dot, subtract } from '../maths/geometry/vector';
 import {
+  apart,
   joinsOf,
   lineBetween,
+  pushingApart,
   weightOf,
   type Member,
   type NodeVector,
@@ -9,7 +10,7 @@ import {
   type ShellFrame,
   type Strut,
 } from './shell-frame';
-import { displaced, factorise, timesAsStiff, type Stiffness } from './stiffness';
+import { displaced, factorise, timesAsStiff, withBars, type Stiffness } from './stiffness';
 
 /** A length that must not change, between two nodes; its limit, mm. */
 export interface CriticalLength {
@@ -105,23 +106,6 @@ export function standing(frame: ShellFrame): StandingFrame {
   };
 }
 
-/** Unit forces that push the ends of a line apart. */
-export function pushingApart(frame: Pick<ShellFrame, 'nodes'>, from: number, to: number): NodeVector {
-  const { along } = lineBetween(frame, from, to);
-  const load = new Float64Array(6 * frame.nodes.length);
-  for (let k = 0; k < 3; k++) {
-    load[6 * from + k] = -along[k]!;
-    load[6 * to + k] = along[k]!;
-  }
-  return load;
-}
-
-/** How far apart two nodes move along their line, to first order. */
-export function apart(frame: Pick<ShellFrame, 'nodes'>, from: number, to: number, moved: NodeVector): number {
-  const at = (node: number) => [moved[6 * node]!, moved[6 * node + 1]!, moved[6 * node + 2]!] as const;
-  return dot(lineBetween(frame, from, to).along, subtract(at(to), at(from)));
-}
-
 /** A stage factorised: what a length's slack is read off. */
 export interface StageStiffness extends StandingFrame {
   readonly stiffness: Stiffness;
@@ -149,6 +133,14 @@ export function stageStiffness(
 export function stageTimesAsStiff({ stands, stiffness, sagged }: StageStiffness, times: number): StageStiffness {
   const stiffer = timesAsStiff(stiffness, times);
   return { stands, stiffness: stiffer, frame: stiffer.frame, sagged: sagged.map((each) => each / times) };
+}
+
+/** A stage with braces put in between nodes that stand, without factorising it again; undefined where one does not. */
+export function withBraces(stage: StageStiffness, struts: readonly Strut[]): StageStiffness | undefined {
+  const { stands } = stage;
+  if (!struts.every(({ from, to }) => stands[from] && stands[to])) return undefined;
+  const stiffness = withBars(stage.stiffness, struts);
+  return { stands, stiffness, frame: stiffness.frame, sagged: displaced(stiffness, weightOf(stiffness.frame)) };
 }
 
 /**

@@ -1,7 +1,18 @@
 import { minimumDegree } from '../maths/linear/minimum-degree';
 import { BlockFactor } from '../maths/linear/block-factor';
+import { inner } from '../maths/linear/inner';
+import { Symmetric, type SymmetricFactor } from '../maths/linear/symmetric';
 import { eachElement, type TakeElement } from './elements';
-import { couplingsOf, FREEDOMS, type Material, type NodeVector, type ShellFrame } from './shell-frame';
+import {
+  couplingsOf,
+  FREEDOMS,
+  lineBetween,
+  pushingApart,
+  type Material,
+  type NodeVector,
+  type ShellFrame,
+  type Strut,
+} from './shell-frame';
 
 /** A frame with its stiffness matrix factorised: loads become displacements at once. */
 export interface Stiffness {
@@ -11,6 +22,18 @@ export interface Stiffness {
   readonly equation: Int32Array;
   /** So many times as stiff as what was factorised. */
   readonly times: number;
+  /** Bars that were put in since. */
+  readonly bars?: Bars;
+}
+
+/** Bars in a frame that was factorised without them. */
+interface Bars {
+  /** Unit forces that push the ends of each apart. */
+  readonly lines: readonly NodeVector[];
+  /** What the frame without them answers to these, mm/N. */
+  readonly answers: readonly NodeVector[];
+  /** Of each pair how far the one opens under a unit force in the other, and how far each gives itself. */
+  readonly gives: SymmetricFactor;
 }
 
 /** What a frame is factorised to; or the nodes that nothing holds. */
@@ -59,7 +82,40 @@ export function factorise(frame: ShellFrame): StiffnessResult {
 }
 
 /** Displacements of all nodes under a load, mm and rad. */
-export function displaced({ factor, equation, times }: Stiffness, load: NodeVector): NodeVector {
+export function displaced(stiffness: Stiffness, load: NodeVector): NodeVector {
+  const moved = solved(stiffness, load);
+  const { bars } = stiffness;
+  if (!bars) return moved;
+  const opened = Float64Array.from(bars.lines, (line) => inner(line, moved));
+  const forces = bars.gives.solve(opened);
+  bars.answers.forEach((answer, b) => {
+    for (let i = 0; i < moved.length; i++) moved[i]! -= forces[b]! * answer[i]!;
+  });
+  return moved;
+}
+
+/**
+ * The same frame with pin-ended bars put in between nodes that stand, at the cost of one solution a bar: with B their lines, k their
+ * stiffnesses and Z = K⁻¹ B, a load's displacements u become u − Z (k⁻¹ + BᵀZ)⁻¹ Bᵀu (Woodbury 1950).
+ */
+export function withBars(stiffness: Stiffness, struts: readonly Strut[]): Stiffness {
+  const { frame } = stiffness;
+  const lines = struts.map(({ from, to }) => pushingApart(frame, from, to));
+  const answers = lines.map((line) => displaced(stiffness, line));
+  const gives = Symmetric.zeros(struts.length);
+  struts.forEach(({ from, to, A, E }, i) => {
+    for (let j = 0; j <= i; j++) gives.set(i, j, inner(lines[i]!, answers[j]!));
+    gives.set(i, i, gives.get(i, i) + lineBetween(frame, from, to).length / (E * A));
+  });
+  return {
+    ...stiffness,
+    frame: { ...frame, struts: [...frame.struts, ...struts] },
+    bars: { lines, answers, gives: gives.factor()! },
+  };
+}
+
+/** Of what was factorised, without bars that were put in since. */
+function solved({ factor, equation, times }: Stiffness, load: NodeVector): NodeVector {
   const x = new Float64Array(factor.size);
   for (let i = 0; i < equation.length; i++) if (equation[i]! >= 0) x[equation[i]!] = load[i]! / times;
   factor.solve(x);

@@ -1,4 +1,5 @@
-import { apart, pushingApart, sagOf, type CriticalLength, type StageStiffness } from '../../structure/slack';
+import { apart, pushingApart } from '../../structure/shell-frame';
+import { sagOf, type CriticalLength, type StageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import type { BraceCandidate } from './candidates';
 

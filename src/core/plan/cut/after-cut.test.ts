@@ -3,7 +3,7 @@ import { Job } from '@/core/shell/job/job';
 import { leftSideOut } from '../../../../tests/support/cutting';
 import { seeded, type Random } from '../../maths/random/seeded';
 import type { NodeVector } from '../../structure/shell-frame';
-import { apart, pushingApart } from '../../structure/slack';
+import { apart, pushingApart } from '../../structure/shell-frame';
 import { displaced } from '../../structure/stiffness';
 import { judgeAfterCut, releasedParts, shiftedBy, type Cause, type ReadAgain } from './after-cut';
 import { cutModel } from './cut-model';

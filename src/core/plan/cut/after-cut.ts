@@ -1,6 +1,6 @@
 import { COVERAGE } from '../../maths/statistics/verdict';
-import { apart, pushingApart, stageStiffness, type StageStiffness } from '../../structure/slack';
-import { lineBetween, STEEL, type NodeVector } from '../../structure/shell-frame';
+import { stageStiffness, type StageStiffness } from '../../structure/slack';
+import { apart, pushingApart, lineBetween, STEEL, type NodeVector } from '../../structure/shell-frame';
 import { frameOf } from '../../structure/shell-model';
 import { displaced } from '../../structure/stiffness';
 import { frameAfter, type CutModel } from './cut-model';

@@ -7,7 +7,8 @@ import { stiffnessRange, type Pressed, type StiffnessRange } from '../../structu
 import type { FrameSupport, ShellFrame } from '../../structure/shell-frame';
 import { frameOf, WHOLE } from '../../structure/shell-model';
 import { stiffenedBy } from '../../structure/stiffened';
-import { apart, pushingApart, stageStiffness } from '../../structure/slack';
+import { apart, pushingApart } from '../../structure/shell-frame';
+import { stageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import { criticalLengths, type NamedLength } from './lengths';
 import { placedBraces, plannedStages, type PlacedBrace, type PlannedStage } from './stages';

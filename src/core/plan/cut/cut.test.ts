@@ -3,12 +3,14 @@ import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { Cutting, leftSideOut, TUBES } from '../../../../tests/support/cutting';
 import { demoRows } from '../../../../tests/support/demo-rows';
-import { apart, slackOf, stageStiffness } from '../../structure/slack';
+import { apart } from '../../structure/shell-frame';
+import { slackOf, stageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import { adviseBraces, inTheWay, onMetalThatGoes, tubeFor } from './brace-advice';
 import { cutModel, frameAfter, type CutModel } from './cut-model';
 import { HANDLING, stiffnessAfter } from './worked-stages';
 import { sawList, barsFor } from './saw-list';
+import { bracesIn } from './stages';
 import { slackTable } from './slack-table';
 import { tellingLengths } from './telling';
 import { turnEffects, turnsFor } from './trim';
@@ -85,6 +87,41 @@ describe('what a cut sets loose', () => {
     expect(pressed.stiffness.tested).toBe(true);
     expect(pressed.stiffness.high / pressed.stiffness.low).toBeLessThan(2);
     expect(pressed.stiffness.usual).toBeLessThan(1);
+  });
+});
+
+describe('braces in a stage', () => {
+  it('hold as if the shell were factorised with them, soft and stiff', () => {
+    const cut = modelOf(demoRows('solbris'));
+    const stages = cut.stages.flatMap((_, stage) =>
+      bracesIn(cut.braces, cut.stages, stage).length > 1 ? [stage] : [],
+    );
+    expect(stages.length).toBeGreaterThan(0);
+    for (const stage of stages)
+      for (const times of [0.5, 1, 2]) {
+        const struts = bracesIn(cut.braces, cut.stages, stage).map(({ strut }) => strut);
+        const [put, anew] = [
+          stiffnessAfter(cut, stage, times, true),
+          stageStiffness(frameAfter(cut, stage, times), [], struts),
+        ];
+        if (!put.ok || !anew.ok) throw new Error('it is held');
+        expect(put.value.frame).toEqual(anew.value.frame);
+        const largest = Math.max(...anew.value.sagged.map(Math.abs));
+        anew.value.sagged.forEach((each, i) => expect(put.value.sagged[i]! / largest).toBeCloseTo(each / largest, 8));
+        for (const length of cut.lengths) {
+          const [a, b] = [put, anew].map(({ value }) => slackOf(value, length, HANDLING, 0));
+          expect(a?.push).toBeCloseTo(b?.push ?? 0, 8);
+          expect(Math.abs(a?.worst ?? 0)).toBeCloseTo(Math.abs(b?.worst ?? 0), 8);
+        }
+      }
+  });
+
+  it('leave what is worked out of the bare shell as it was when one of them is moved', () => {
+    const rows = demoRows('solbris');
+    const moved = { ...rows, braces: rows.braces.map((brace, i) => (i > 0 ? brace : { ...brace, fromOff: 12 })) };
+    const [before, after] = [modelOf(rows), modelOf(moved)];
+    expect(after.braces).not.toEqual(before.braces);
+    expect(stiffnessAfter(after, 0, 1, false)).toBe(stiffnessAfter(before, 0, 1, false));
   });
 });
 

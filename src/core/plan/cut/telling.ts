@@ -1,3 +1,5 @@
+import { inner } from '../../maths/linear/inner';
+import { onceFor } from '../../maths/once';
 import { lineBetween } from '../../structure/shell-frame';
 import type { StageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
@@ -25,8 +27,8 @@ const SAYS_LITTLE = 0.01;
  */
 export function tellingLengths(cut: CutModel, stage: number): TellingLength[] {
   const { usual } = cut.stiffness;
-  const before = stiffnessAfter(cut, stage - 1, usual, false);
-  const after = stiffnessAfter(cut, stage, usual, false);
+  const before = stiffnessAfter(cut, stage - 1, 1, false);
+  const after = stiffnessAfter(cut, stage, 1, false);
   if (!before.ok || !after.ok) return [];
   const there = readableLengths(cut, stage, after.value);
   const [answerBefore, answerAfter] = [before.value, after.value].map(answers) as [Answers, Answers];
@@ -45,7 +47,7 @@ export function tellingLengths(cut: CutModel, stage: number): TellingLength[] {
     first = Math.max(first, sizes[k]!);
     if (sizes[k]! <= 0 || (told.length >= LEAST && sizes[k]! < SAYS_LITTLE * first)) break;
     const { length, more } = changes[k]!;
-    told.push({ length, more: HANDLING * Math.abs(more) });
+    told.push({ length, more: (HANDLING * Math.abs(more)) / usual });
     const whole = size(left[k]!);
     const direction = left[k]!.map((value) => value / whole);
     for (const each of left) {
@@ -106,10 +108,13 @@ type Answers = (length: Pick<NamedLength, 'from' | 'to'>) => {
   readonly gives: number;
 };
 
+/** What nodes answer to a unit force at a freedom, by its number. */
+const unitAnswers = onceFor((_: StageStiffness['stiffness']) => new Map<number, Float64Array>());
+
 /** Put together from the answers to unit forces at single nodes, which many lengths share. */
 function answers({ frame, stands, stiffness }: StageStiffness): Answers {
   const width = 3 * frame.nodes.length;
-  const known = new Map<number, Float64Array>();
+  const known = unitAnswers(stiffness);
   const toUnit = (freedom: number): Float64Array => {
     const load = new Float64Array(2 * width);
     load[freedom] = 1;
@@ -132,10 +137,4 @@ function answers({ frame, stands, stiffness }: StageStiffness): Answers {
     const gives = along.reduce((sum, each, k) => sum + each * (moved[3 * end + k]! - moved[3 * from + k]!), 0);
     return { moved, gives };
   };
-}
-
-function inner(a: Float64Array, b: Float64Array): number {
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
-  return sum;
 }

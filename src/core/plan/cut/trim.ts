@@ -1,4 +1,4 @@
-import { apart, pushingApart } from '../../structure/slack';
+import { apart, pushingApart } from '../../structure/shell-frame';
 import { displaced } from '../../structure/stiffness';
 import type { CutModel } from './cut-model';
 import { bracesIn, type PlacedBrace } from './stages';

@@ -1,5 +1,14 @@
-import { onceFor } from '../../maths/once';
-import { sagOf, slackOf, stageStiffness, stageTimesAsStiff, type StageResult } from '../../structure/slack';
+import { onceFor, onceForSame } from '../../maths/once';
+import type { ShellFrame, Strut } from '../../structure/shell-frame';
+import {
+  sagOf,
+  slackOf,
+  stageStiffness,
+  stageTimesAsStiff,
+  withBraces,
+  type StageResult,
+  type StageStiffness,
+} from '../../structure/slack';
 import { frameAfter, type CutModel } from './cut-model';
 import { bracesIn } from './stages';
 
@@ -15,6 +24,15 @@ export interface Give {
 /** How far every length of the model gives; undefined where an end of it is gone. */
 type Gives = readonly (Give | undefined)[];
 
+/** Stages kept without their braces: those of a few jobs. */
+const STAGES_KEPT = 24;
+
+/** A shell at the stiffness of its sheet, with no brace in; the same one for the same shell, whatever braces are planned. */
+const bareStage = onceForSame(STAGES_KEPT, (frame: ShellFrame): StageResult => stageStiffness(frame, []));
+
+/** How lengths give in a bare stage, by these lengths and by how they sag in the uncut shell. */
+const bareGives = onceFor((_: StageStiffness) => new Map<string, Gives>());
+
 /**
  * The stages of a cut model factorised, and how its lengths give in them, each worked out once. Where no brace is in, the shell
  * is one at every stiffness: everything it gives goes by one over it.
@@ -26,36 +44,53 @@ class WorkedStages {
   constructor(private readonly cut: CutModel) {}
 
   after(stage: number, stiffness: number, braced: boolean): StageResult {
-    const { braces, stages } = this.cut;
-    const struts = braced ? bracesIn(braces, stages, stage).map(({ strut }) => strut) : [];
-    if (struts.length > 0)
-      return once(this.results, `${stage} ${stiffness} braced`, () =>
-        stageStiffness(frameAfter(this.cut, stage, stiffness), [], struts),
-      );
-    return once(this.results, `${stage} ${stiffness}`, () => {
-      const base = once(this.results, `${stage}`, () => stageStiffness(frameAfter(this.cut, stage, 1), []));
-      return base.ok ? { ok: true, value: stageTimesAsStiff(base.value, stiffness) } : base;
+    const struts = braced ? this.strutsIn(stage) : [];
+    const base = this.base(stage);
+    // At its own stiffness it is the same one, and what was worked out of it is known.
+    const bare = once(this.results, `${stage} ${stiffness}`, (): StageResult =>
+      base.ok && stiffness !== 1 ? { ok: true, value: stageTimesAsStiff(base.value, stiffness) } : base,
+    );
+    if (struts.length === 0) return bare;
+    return once(this.results, `${stage} ${stiffness} braced`, (): StageResult => {
+      const value = bare.ok ? withBraces(bare.value, struts) : undefined;
+      return value ? { ok: true, value } : stageStiffness(frameAfter(this.cut, stage, stiffness), [], struts);
     });
   }
 
   givesAfter(stage: number, stiffness: number, braced: boolean): Gives | undefined {
-    if (braced && bracesIn(this.cut.braces, this.cut.stages, stage).length > 0)
-      return once(this.gives, `${stage} ${stiffness}`, () => this.workedOut(stage, stiffness, true));
-    const base = once(this.gives, `${stage}`, () => this.workedOut(stage, 1, false));
-    return base?.map((give) => give && { hand: give.hand / stiffness, sag: give.sag / stiffness });
+    if (braced && this.strutsIn(stage).length > 0)
+      return once(this.gives, `${stage} ${stiffness}`, () => {
+        const of = this.after(stage, stiffness, true);
+        return of.ok ? this.givesIn(of.value, stage, uncutSags(this.cut, stiffness)) : undefined;
+      });
+    return this.bareAfter(stage)?.map((give) => give && { hand: give.hand / stiffness, sag: give.sag / stiffness });
   }
 
-  private workedOut(stage: number, stiffness: number, braced: boolean): Gives | undefined {
-    const { cut } = this;
-    const of = this.after(stage, stiffness, braced);
+  private base(stage: number): StageResult {
+    return once(this.results, `${stage}`, () => bareStage(frameAfter(this.cut, stage, 1)));
+  }
+
+  private strutsIn(stage: number): readonly Strut[] {
+    return bracesIn(this.cut.braces, this.cut.stages, stage).map(({ strut }) => strut);
+  }
+
+  private bareAfter(stage: number): Gives | undefined {
+    const of = this.base(stage);
     if (!of.ok) return undefined;
+    const uncut = uncutSags(this.cut, 1);
+    const gone = [...(this.cut.stages[stage]?.goneIds ?? [])];
+    const key = JSON.stringify([this.cut.lengths.map(({ from, to }) => [from, to]), gone, uncut]);
+    return once(bareGives(of.value), key, () => this.givesIn(of.value, stage, uncut));
+  }
+
+  private givesIn(of: StageStiffness, stage: number, uncut: readonly number[]): Gives {
+    const { cut } = this;
     const gone = cut.stages[stage]?.goneIds;
     const { nodes } = cut.structure.model;
-    const uncut = uncutSags(cut, stiffness);
     return cut.lengths.map((length, d): Give | undefined => {
       // Where an end left with the metal there is no length any more, though the place still moves.
       if ([length.from, length.to].some((node) => gone?.has(nodes[node]!.pointId ?? ''))) return undefined;
-      const slack = slackOf(of.value, length, HANDLING, uncut[d]!);
+      const slack = slackOf(of, length, HANDLING, uncut[d]!);
       return slack && { hand: Math.max(Math.abs(slack.push), Math.abs(slack.worst)), sag: slack.sag };
     });
   }

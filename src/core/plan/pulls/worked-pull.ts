@@ -4,7 +4,7 @@ import type { CodedPull } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import type { NodeVector } from '../../structure/shell-frame';
 import { displaced } from '../../structure/stiffness';
-import { apart } from '../../structure/slack';
+import { apart } from '../../structure/shell-frame';
 import { mainAxis, movedAt } from './moves';
 import type { PullModel } from './pull-model';
 import { roomOf, takenOf } from './room';

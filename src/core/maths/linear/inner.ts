@@ -1,0 +1,6 @@
+/** Σ aᵢ bᵢ. */
+export function inner(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
+}
