@@ -106,6 +106,16 @@ export default tseslint.config(
     },
   },
   {
+    files: ['src/{ui,app}/**/*.{ts,tsx}'],
+    ignores: ['src/ui/kit/link.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { name: 'next/link', message: 'Links are ui/kit/link: they fetch nothing ahead.' },
+      ],
+    },
+  },
+  {
     files: ['src/{ui,app}/**/*.tsx'],
     rules: {
       // A component that has grown beyond this does two things.

@@ -21,7 +21,7 @@ import type { WeldedElsewhere } from '@/core/plan/weld-order/shrinkage';
 import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
 import { cuttingPage, type CuttingPage } from '@/core/report/pages/cutting';
-import { calendarPage, type CalendarPage } from '@/core/report/pages/calendar';
+import { calendarPage, tomorrowFirst, type CalendarPage, type TomorrowFirst } from '@/core/report/pages/calendar';
 import { verificationBoard, type VerificationBoard } from '@/core/report/pages/verification';
 import { ordersOf, weldingPage, type WeldingPage } from '@/core/report/pages/welding';
 import { fittingPage, type FittingPage } from '@/core/report/pages/fitting';
@@ -43,6 +43,7 @@ import type { NetSolution } from '@/core/survey/solve';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { walkTargets, type Aim, type Target } from '@/core/walk/targets';
 import type { Subject } from '@/core/walk/decide';
+import { shopClock } from '@/formats/shop-time';
 import type { People } from '@/core/walk/stretches';
 
 /** What a task can say while it runs. */
@@ -205,6 +206,9 @@ export const TASKS = {
     ordersOf(job, input, run.progress) ?? null,
   verification: (job: Job, { elsewhere }: Elsewhere): VerificationBoard => verificationBoard(job, elsewhere),
   calendar: (job: Job, { now }: { readonly now: number }): CalendarPage => calendarPage(job, now),
+  /** What is first tomorrow, by the shop's clock. */
+  tomorrow: (job: Job, { now, zone }: { readonly now: number; readonly zone: string }): TomorrowFirst[] =>
+    tomorrowFirst(job, now, shopClock(zone)),
   cutting: (job: Job, input: { readonly at?: number; readonly advise: boolean }): CuttingPage =>
     cuttingPage(job, input),
   setUp: async (job: Job, { shown }: { readonly shown?: string }, run: Running): Promise<SetUpPage> =>

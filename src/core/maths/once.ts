@@ -1,3 +1,9 @@
+/** What is known under a key; made where nothing is. */
+export function once<Key, Made>(known: Map<Key, Made>, key: Key, make: () => Made): Made {
+  if (!known.has(key)) known.set(key, make());
+  return known.get(key)!;
+}
+
 /** Work that hangs on nothing but something that never changes: done once for as long as that lives. */
 export function onceFor<Of extends object, Made>(work: (of: Of) => Made): (of: Of) => Made {
   const known = new WeakMap<Of, { readonly made: Made }>();

@@ -1,5 +1,5 @@
 import { AXES } from '../maths/geometry/vector';
-import { onceFor } from '../maths/once';
+import { once, onceFor } from '../maths/once';
 import { deviationGradient } from '../maths/rigid/uncertainty';
 import { COVERAGE } from '../maths/statistics/verdict';
 import { uncertainPoint } from '../round/align/align-round';
@@ -46,10 +46,7 @@ const WORTH_HOLDING = 0.9;
  */
 export function whatDecides(job: Job, judgement: RoundJudgement, subject: Subject): Decision | undefined {
   const hangsOn = job.without(APART_FROM_ROUNDS);
-  const known = decisionsOf(judgement);
-  const key = `${subject.kind} ${subject.id}`;
-  if (!known.has(key)) known.set(key, decideAnew(hangsOn, judgement, subject));
-  return known.get(key);
+  return once(decisionsOf(judgement), `${subject.kind} ${subject.id}`, () => decideAnew(hangsOn, judgement, subject));
 }
 
 /** Several parts of a page ask about the same figure, and the next page too where nothing was read. */

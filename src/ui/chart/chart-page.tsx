@@ -1,7 +1,7 @@
 'use client';
 
 import type { ColumnDef } from '@tanstack/react-table';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useMemo } from 'react';
 import type { Point, Reference } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';

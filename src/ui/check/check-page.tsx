@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useState, type FormEvent } from 'react';
 import type { BroughtInput, Checked, KnownRecord } from '@/formats/inputs/check';
 import { Button } from '../kit/button';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { CuttingPage } from '@/core/report/pages/cutting';
 import { savedStage, type SavedStage } from '@/formats/inputs/cut';
 import { Button, buttonClass } from '../kit/button';
@@ -28,7 +28,6 @@ export function StageStrip({ page, stage, room, saveStage }: StripProps) {
       {page.stages.map(({ id, name, ordinal, state, panels }, i) => (
         <Link
           key={id}
-          prefetch={false}
           href={`/jobs/${page.jobId}/${room}?stage=${ordinal}`}
           aria-current={i === stage ? 'step' : undefined}
           className={buttonClass(i === stage ? 'main' : 'plain')}

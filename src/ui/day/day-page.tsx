@@ -1,7 +1,7 @@
 'use client';
 
 import { Printer } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { ReactNode } from 'react';
 import type { BeforeCut, DaySheet } from '@/core/days/day';
 import type { Job, Round } from '@/core/shell/job/entities';
@@ -133,11 +133,7 @@ function Moved({ jobId, day: { moved, latestRound } }: { jobId: string; day: Day
     <Question title="What moved, and after which step?">
       <p className="text-sm">
         From{' '}
-        <Link
-          prefetch={false}
-          className="underline"
-          href={`/jobs/${jobId}/verify?from=${change.earlier.id}&to=${change.later.id}`}
-        >
+        <Link className="underline" href={`/jobs/${jobId}/verify?from=${change.earlier.id}&to=${change.later.id}`}>
           “{change.earlier.name}” to “{change.later.name}”
         </Link>
         {after.length > 0 ? `, after: ${after.map(format.name).join('; ')}.` : '.'}
@@ -179,7 +175,7 @@ function Holding({ jobId, day: { holding } }: { jobId: string; day: DayView }) {
         <ul>
           {holding.map(({ brace, dimensions }) => (
             <li key={brace.id} className="border-b border-faint py-1">
-              <Link prefetch={false} className="font-medium underline" href={`/jobs/${jobId}/brace`}>
+              <Link className="font-medium underline" href={`/jobs/${jobId}/brace`}>
                 {brace.code}
               </Link>{' '}
               {BRACE_WORD[brace.kind]}, {brace.section}: holds{' '}
@@ -251,7 +247,7 @@ function Doubtful({
         <ul className="pb-1">
           {contradicted.map(({ round: of, subject, value, cause }) => (
             <li key={of.id + subject + value} className="border-b border-faint py-1">
-              <Link prefetch={false} className="font-medium underline" href={`/jobs/${jobId}/rounds/${of.id}`}>
+              <Link className="font-medium underline" href={`/jobs/${jobId}/rounds/${of.id}`}>
                 {subject} {format.length(value)}
               </Link>{' '}
               in “{of.name}” does not fit the rest
@@ -277,7 +273,7 @@ function Doubtful({
         </tbody>
       </table>
       {doubts.length > most && round ? (
-        <Link prefetch={false} className="text-sm underline" href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
+        <Link className="text-sm underline" href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
           and {doubts.length - most} more on the sheet
         </Link>
       ) : null}

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { DeviceSentAway, PairingCode, SwitchedFloor } from '@/formats/inputs/floor';

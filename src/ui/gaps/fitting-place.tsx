@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { GapsPage } from '@/core/report/pages/gaps';
 import type { Round } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';

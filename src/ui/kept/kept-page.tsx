@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { counted } from '@/core/report/vocabulary/words';

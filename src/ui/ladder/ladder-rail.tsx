@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { usePathname } from 'next/navigation';
 import type { LadderRung } from '@/core/days/ladder';
 import { useFormat } from '../shell/preferences-context';
@@ -30,7 +30,6 @@ export function LadderRail({ jobId, rungs, next }: { jobId: string; rungs: reado
         {PAGES.map(([path, text]) => (
           <li key={path}>
             <Link
-              prefetch={false}
               href={base + path}
               aria-current={here === base + path ? 'page' : undefined}
               className="flex min-h-11 items-center px-2 hover:bg-faint aria-[current=page]:bg-faint aria-[current=page]:font-semibold"
@@ -66,7 +65,6 @@ function Rung({ rung, href, current }: { rung: LadderRung; href: string; current
   return (
     <li className="shrink-0 lg:border-b-2 lg:border-ink lg:last:border-b-0">
       <Link
-        prefetch={false}
         href={href}
         aria-current={current ? 'page' : rung.state === 'here' ? 'step' : undefined}
         className={`flex min-h-11 items-center gap-2 px-2 hover:bg-faint aria-[current=page]:bg-faint ${rung.state === 'here' ? 'font-semibold' : ''} ${rung.state === 'ahead' ? 'text-soft' : ''}`}

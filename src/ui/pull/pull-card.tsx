@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { watchedIn } from '@/core/plan/pulls/worked-pull';
 import type { PullingPage, PullView } from '@/core/report/pages/pulling';
 import { ATTACH_RULE, ATTACH_WORD, goneText, partsText, whyNotText } from '@/core/report/pull-words';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useState } from 'react';
 import { watchedIn } from '@/core/plan/pulls/worked-pull';
 import { isCleared, rigKey, RIG_CHECKS, strokeKey } from '@/core/plan/pulls/rig-check';

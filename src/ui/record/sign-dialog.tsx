@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { OPEN_WORD } from '@/core/report/vocabulary/words';

@@ -1,5 +1,5 @@
 import { Printer } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { RecordOpen } from '@/core/shell/record-document';
 import { SignDialog, type RecordSigning } from './sign-dialog';
 import { Button, buttonClass } from '../kit/button';

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Job } from '@/core/shell/job/job';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { Reference } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { inOrder } from '@/core/shell/references/chosen';

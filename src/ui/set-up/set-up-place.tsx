@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useMemo } from 'react';
 import { buildSetUp } from '@/core/plan/set-up/build';
 import { plannedMounts, weightOf, type PlannedSetUp, type SetUpPage } from '@/core/report/pages/set-up';
@@ -188,7 +188,6 @@ function SetUps({
         : page.setUps.map(({ id, name, now }) => (
             <Link
               key={id}
-              prefetch={false}
               href={`/jobs/${jobId}/set-up?shown=${id}`}
               aria-current={id === shown ? 'true' : undefined}
               className={buttonClass(id === shown ? 'main' : 'plain')}

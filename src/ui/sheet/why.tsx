@@ -1,7 +1,7 @@
 'use client';
 
 import { Job } from '@/core/shell/job/job';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { memo, useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { AXES } from '@/core/maths/geometry/vector';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Keyboard, Settings2 } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from 'next/navigation';
 import { Popover } from 'radix-ui';
 import { useEffect, useState, type ReactNode } from 'react';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Plus } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Job } from '@/core/shell/job/entities';
@@ -52,11 +52,11 @@ export function JobList({ jobs, counts, find, most, actions }: JobListProps) {
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-2xl">Jobs</h1>
         <div className="ml-auto flex flex-wrap gap-2">
-          <Link prefetch={false} href="/kept" className={buttonClass('quiet')}>
+          <Link href="/kept" className={buttonClass('quiet')}>
             Kept data
           </Link>
           <ImportJob />
-          <Link prefetch={false} href="/jobs/new" className={buttonClass('main')}>
+          <Link href="/jobs/new" className={buttonClass('main')}>
             <Plus size={18} aria-hidden /> New job
           </Link>
         </div>
@@ -97,7 +97,7 @@ function FindJob({ find, found }: { find: string; found: number }) {
             <span role="status" className="min-h-11 content-center">
               {counted(found, 'job')} with “<span data-typed>{find}</span>”
             </span>
-            <Link prefetch={false} href="/" className="min-h-11 content-center underline">
+            <Link href="/" className="min-h-11 content-center underline">
               All jobs
             </Link>
           </>
@@ -127,7 +127,7 @@ function Jobs({ jobs, of, find, most, actions }: JobsProps) {
       {jobs.length < of ? (
         <p className="flex flex-wrap items-center gap-3">
           {jobs.length} of {counted(of, 'job')}, those last measured.{' '}
-          <Link prefetch={false} scroll={false} href={`/?${more}`} className={buttonClass()}>
+          <Link scroll={false} href={`/?${more}`} className={buttonClass()}>
             Show {Math.min(JOBS_SHOWN, of - jobs.length)} more
           </Link>
         </p>
@@ -140,7 +140,6 @@ function JobLink({ job }: { job: ListedJob }) {
   const format = useFormat();
   return (
     <Link
-      prefetch={false}
       href={`/jobs/${job.id}`}
       className="grid min-w-64 grow gap-x-6 px-2 py-3 hover:bg-faint md:grid-cols-[1.5fr_1fr_11rem]"
     >
@@ -176,7 +175,6 @@ function JobTools({ job, actions }: { job: ListedJob; actions: JobListActions })
       <Faults faults={[...putting.faults, ...removing.faults]} />
       {away ? null : (
         <Link
-          prefetch={false}
           href={`/jobs/new?after=${job.id}`}
           className={buttonClass('quiet')}
           aria-label={`Next car, begun from ${job.name}`}

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { BoardCell, VerificationBoard } from '@/core/report/pages/verification';
 import { beforeFinalText, CALL_TEXT, reasonText } from '@/core/report/verification-words';
 import { STATE_WORD } from '@/core/report/vocabulary/words';
@@ -143,7 +143,6 @@ function Cell({ jobId, cell, code }: CellProps) {
   const { verdict, change, deviation, expected } = cell;
   return (
     <Link
-      prefetch={false}
       href={`/jobs/${jobId}/rounds/${cell.roundId}`}
       className="flex min-h-11 min-w-24 items-center gap-2 hover:bg-faint"
     >

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { isLaid, placeKey, tooWarmBeside, type JointView, type SeamPlan } from '@/core/report/pages/welding';
 import { betweenKey } from '@/core/plan/weld-order/between';
 import { BETWEEN_WORD, clock, layoutFaultText, layoutNoteText, placeWord, SCHOOL_WORD } from '@/core/report/weld-words';

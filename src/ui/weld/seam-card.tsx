@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { JointView, SeamPlan, WeldingPage } from '@/core/report/pages/welding';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { StiffeningPage } from '@/core/report/pages/stiffening';
 import { STIFFENER_WORD, stiffenerFaultText, stiffeningText } from '@/core/report/stiffening-words';
 import { STIFFENER_KINDS, type Stiffener } from '@/core/shell/job/entities';

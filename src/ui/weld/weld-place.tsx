@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { WeldingPage } from '@/core/report/pages/welding';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { unpacked } from '../kit/unpacked';

@@ -2,7 +2,7 @@
 
 import { byCode } from '@/core/shell/by-code';
 import { ownRounds } from '@/core/shell/job/job';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from 'next/navigation';
 import type { Tables } from '@/core/shell/job/job-rows';
 import type { RoundChange } from '@/core/findings/change';

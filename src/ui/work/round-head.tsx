@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { CodedPull, Phase, Round } from '@/core/shell/job/entities';
 import type { Tables } from '@/core/shell/job/job-rows';
 import type { Action } from '../kit/use-action';
@@ -56,20 +56,10 @@ export function RoundHead({
           <Link className={tab} href={`${base}/sheet`} aria-current={here === 'sheet' ? 'page' : undefined}>
             Sheet
           </Link>
-          <Link
-            className={tab}
-            href={`${base}/sides`}
-            aria-current={here === 'sides' ? 'page' : undefined}
-            prefetch={false}
-          >
+          <Link className={tab} href={`${base}/sides`} aria-current={here === 'sides' ? 'page' : undefined}>
             Left/right
           </Link>
-          <Link
-            className={tab}
-            href={`${base}/space`}
-            aria-current={here === 'space' ? 'page' : undefined}
-            prefetch={false}
-          >
+          <Link className={tab} href={`${base}/space`} aria-current={here === 'space' ? 'page' : undefined}>
             In space
           </Link>
         </nav>

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { type Round } from '@/core/shell/job/entities';
 
 import type { ListedRound } from '@/core/report/pages/rounds';
@@ -55,10 +55,10 @@ export function Rounds({
                 </span>
               ) : null}
             </p>
-            <Link prefetch={false} className={buttonClass()} href={`/jobs/${jobId}/rounds/${round.id}`}>
+            <Link className={buttonClass()} href={`/jobs/${jobId}/rounds/${round.id}`}>
               Measure
             </Link>
-            <Link prefetch={false} className={buttonClass()} href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
+            <Link className={buttonClass()} href={`/jobs/${jobId}/rounds/${round.id}/sheet`}>
               Sheet
             </Link>
           </li>

@@ -1,5 +1,7 @@
 import type { Vector } from '../../maths/geometry/vector';
 import { sectionModulus, boxSection } from '../../structure/box-section';
+import { once, onceFor } from '../../maths/once';
+import { APART_FROM_METAL } from '../../shell/job/apart';
 import type { Section } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { slackOf } from '../../structure/slack';
@@ -86,7 +88,20 @@ export const stressShare = (section: Pick<Section, 'width' | 'height' | 'wall'>,
  *
  * @param forbidden pairs of points somebody said no to
  */
-export function adviseBraces(
+export const adviseBraces = (
+  job: Job,
+  cut: CutModel,
+  stage: number,
+  forbidden: readonly (readonly [string, string])[],
+): BraceAdvice =>
+  once(adviceOn(cut), JSON.stringify([stage, forbidden]), () =>
+    adviseAnew(job.without(APART_FROM_METAL), cut, stage, forbidden),
+  );
+
+/** The next page of the same shell proposes the same. */
+const adviceOn = onceFor((_: CutModel) => new Map<string, BraceAdvice>());
+
+function adviseAnew(
   job: Job,
   cut: CutModel,
   stage: number,

@@ -1,5 +1,5 @@
 import { inner } from '../../maths/linear/inner';
-import { onceFor } from '../../maths/once';
+import { once, onceFor } from '../../maths/once';
 import { lineBetween } from '../../structure/shell-frame';
 import type { StageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
@@ -121,11 +121,7 @@ function answers({ frame, stands, stiffness }: StageStiffness): Answers {
     const all = displaced(stiffness, load);
     return Float64Array.from({ length: width }, (_, i) => all[6 * Math.floor(i / 3) + (i % 3)]!);
   };
-  const to = (freedom: number): Float64Array => {
-    const unit = known.get(freedom) ?? toUnit(freedom);
-    known.set(freedom, unit);
-    return unit;
-  };
+  const to = (freedom: number) => once(known, freedom, () => toUnit(freedom));
   return ({ from, to: end }) => {
     const moved = new Float64Array(width);
     if (!stands[from] || !stands[end]) return { moved, gives: 0 };

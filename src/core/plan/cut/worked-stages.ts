@@ -1,4 +1,4 @@
-import { onceFor, onceForSame } from '../../maths/once';
+import { once, onceFor, onceForSame } from '../../maths/once';
 import type { ShellFrame, Strut } from '../../structure/shell-frame';
 import {
   sagOf,
@@ -97,11 +97,6 @@ class WorkedStages {
 }
 
 const workedStages = onceFor((cut: CutModel) => new WorkedStages(cut));
-
-function once<Value>(known: Map<string, Value>, key: string, make: () => Value): Value {
-  if (!known.has(key)) known.set(key, make());
-  return known.get(key)!;
-}
 
 /**
  * The shell after a stage, with the braces that are in or with none.

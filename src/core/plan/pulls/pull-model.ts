@@ -1,4 +1,4 @@
-import { onceFor } from '../../maths/once';
+import { once, onceFor } from '../../maths/once';
 import { APART_FROM_METAL } from '../../shell/job/apart';
 import type { Hold, Panel } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
@@ -77,11 +77,7 @@ export const fixedBy = (kind: Hold['kind']): readonly Freedom[] => (kind === 'st
  */
 export function pullModel(job: Job, holds: readonly Hold[]): PullModelResult {
   const metal = job.without(APART_FROM_METAL);
-  const known = modelsOf(metal);
-  const key = keyOf(holds);
-  const result = known.get(key) ?? pullModelAnew(metal, holds);
-  known.set(key, result);
-  return result;
+  return once(modelsOf(metal), keyOf(holds), () => pullModelAnew(metal, holds));
 }
 
 /** What is held where, how and by what it is rated for; which pull it is for makes no model. */

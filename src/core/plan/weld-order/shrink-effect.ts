@@ -1,4 +1,5 @@
 import { dot, norm, scale, subtract, add, type Vector } from '../../maths/geometry/vector';
+import { once, onceFor } from '../../maths/once';
 import { braceState } from '../../findings/brace-pull';
 import type { WeldSeam } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
@@ -74,15 +75,10 @@ function offSegment(at: Vector, a: Vector, b: Vector): number {
 }
 
 /** Seams of one panel are welded into the same shell: each is factorised once. */
-const FRAMES = new WeakMap<CutModel, Map<string, StageStiffness | undefined>>();
+const framesOf = onceFor((_: CutModel) => new Map<string, StageStiffness | undefined>());
 
-function shellAround(job: Job, cut: CutModel, panelId: string, stiffness: number): StageStiffness | undefined {
-  const known = FRAMES.get(cut) ?? new Map<string, StageStiffness | undefined>();
-  FRAMES.set(cut, known);
-  const key = `${panelId} ${stiffness}`;
-  if (!known.has(key)) known.set(key, frameWhileWelding(job, cut, panelId, stiffness));
-  return known.get(key);
-}
+const shellAround = (job: Job, cut: CutModel, panelId: string, stiffness: number): StageStiffness | undefined =>
+  once(framesOf(cut), `${panelId} ${stiffness}`, () => frameWhileWelding(job, cut, panelId, stiffness));
 
 /** The shell as a panel is welded into it: other metal that is out is out, and the braces that are in are in. */
 function frameWhileWelding(job: Job, cut: CutModel, panelId: string, stiffness: number): StageStiffness | undefined {

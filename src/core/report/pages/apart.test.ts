@@ -21,7 +21,7 @@ async function workedOut(job: Job) {
       judgement.points.map(({ point }) => settle(job, judgement, { kind: 'point', id: point.id })),
     ),
     pages: [
-      cuttingPage(job, { advise: false }),
+      cuttingPage(job, { advise: true }),
       fittingPage(job),
       pullingPage(job),
       roundsPage(job),

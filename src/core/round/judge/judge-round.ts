@@ -1,4 +1,4 @@
-import { onceFor } from '../../maths/once';
+import { once, onceFor } from '../../maths/once';
 import { APART_FROM_ROUNDS } from '../../shell/job/apart';
 import type { Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
@@ -18,14 +18,11 @@ import { judgeAligned, type RoundJudgement } from './judgement';
  */
 export function judgeRound(job: Job, round: Round, last?: NetSolution): RoundJudgement {
   const hangsOn = job.without(APART_FROM_ROUNDS);
-  const known = judgedOf(hangsOn);
-  const judgement = known.get(round.id) ?? judgeAnew(hangsOn, round, last);
-  known.set(round.id, judgement);
-  return judgement;
+  return once(judgedOf(hangsOn), round, () => judgeAnew(hangsOn, round, last));
 }
 
 /** Several parts of one page judge the same rows, and the next page too where nothing was read: each round is judged once for them. */
-const judgedOf = onceFor((_: Job) => new Map<string, RoundJudgement>());
+const judgedOf = onceFor((_: Job) => new Map<Round, RoundJudgement>());
 
 function judgeAnew(job: Job, round: Round, last: NetSolution | undefined): RoundJudgement {
   const { measured, net, located } = netOf(job, round, last);

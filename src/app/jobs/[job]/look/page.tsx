@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/kit/link';
 import { jobRows } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { RungPage, type JobParams } from '../rung-page';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/kit/link';
 import { savePanel } from '@/server/actions/cut';
 import {
   addBench,

@@ -1,5 +1,5 @@
 import { only } from '@/core/shell/job/job-rows';
-import Link from 'next/link';
+import { Link } from '@/ui/kit/link';
 import { Job } from '@/core/shell/job/job';
 import { acceptedSubjects } from '@/core/report/record/accepted';
 import { runTask } from '@/server/tasks';

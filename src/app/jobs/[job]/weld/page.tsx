@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/kit/link';
 import { addStepsInTurn } from '@/server/actions/steps';
 import { saveCrack, saveStiffener, saveWeldSeam, setWeldMarks } from '@/server/actions/welding';
 import { recordItemEvent, withdraw } from '@/server/actions/work';
