@@ -8,8 +8,9 @@ import { ensureBuild, ensurePackages } from './ensure.mjs';
 import { percentile, startServer } from './trial-server.mjs';
 
 /**
- * `npm run bench:live`: how long after it was done in one window a line of a tape, and a step, stands in others, and a line that another
- * machine sends, which takes no processor of this one. Server and windows are on one machine; figures to read, not a test.
+ * `npm run bench:live`: how long after it was done in one window a line of a tape, a step and a brace stand in others; and how long after
+ * another machine sent it, which takes no processor of this one. Server and windows are on one machine; figures to read, not a test.
+ * `OTHERS="1 2 4"`: windows that look on.
  */
 const TIMES = 16;
 ensurePackages();
@@ -22,23 +23,31 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-background-networking', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
 });
 try {
-  const response = await fetch(`${address}/api/archive`, {
-    method: 'POST',
-    headers: { origin: address, 'content-type': 'application/zip' },
-    body: await demoArchive('kvist'),
-  });
-  const { jobId } = await response.json();
+  const [van, estate] = [await takenIn('kvist'), await takenIn('solbris')];
   const { rows } = JSON.parse(readFileSync(path.join(DEMO_JOBS, 'kvist/rounds/01.json'), 'utf8'));
-  const [{ id: roundId }] = rows.rounds;
+  const round = `/jobs/${van}/rounds/${rows.rounds[0].id}`;
+  const [weld, brace] = [`/jobs/${estate}/weld`, `/jobs/${estate}/brace`];
+  const afar = { line: lineSender(rows), step: await stepSender(weld), brace: await braceSender(brace) };
   for (const others of (process.env.OTHERS ?? '1 2 4').split(' ').map(Number)) {
-    await measureFromAfar(`/jobs/${jobId}/rounds/${roundId}`, rows, others);
-    await measure('a line', `/jobs/${jobId}/rounds/${roundId}`, others, typeLine);
-    await measure('a step', `/jobs/${jobId}/weld`, others, addStep);
+    await measureFromAfar('a line', round, others, afar.line);
+    await measureFromAfar('a step', weld, others, afar.step);
+    await measureFromAfar('a brace', brace, others, afar.brace);
+    await measure('a line', round, others, typeLine);
+    await measure('a step', weld, others, addStep);
   }
 } finally {
   await browser.close();
   await server.stop();
   rmSync(folder, { recursive: true, force: true });
+}
+
+async function takenIn(name) {
+  const response = await fetch(`${address}/api/archive`, {
+    method: 'POST',
+    headers: { origin: address, 'content-type': 'application/zip' },
+    body: await demoArchive(name),
+  });
+  return (await response.json()).jobId;
 }
 
 /** Does something in one window, and waits until each of the others shows it. */
@@ -64,42 +73,30 @@ async function measure(what, where, others, act) {
   for (const page of windows) await page.context().close();
 }
 
-/** Sends lines as a tablet would; each window says itself when it shows one. */
-async function measureFromAfar(where, rows, others) {
-  const {
-    roundId,
-    sequence: _,
-    receivedAt: __,
-    personId: ___,
-    ...template
-  } = rows.readings.find(({ quantity }) => quantity === 'height');
+/** Each window says itself when it shows what another machine sent. */
+async function measureFromAfar(what, where, others, send) {
   const windows = await Promise.all(Array.from({ length: others }, (_, k) => open(where, `Person ${k}`)));
-  await new Promise((resolve) => setTimeout(resolve, 3000));
+  await new Promise((resolve) => setTimeout(resolve, 4000));
   const times = [];
   for (let i = 0; i < TIMES; i++) {
-    const value = Number((300 + 100 * Math.random()).toFixed(1));
-    const reading = { ...template, id: randomUUID(), lineId: randomUUID(), value, raw: `P1L h ${value.toFixed(1)}` };
-    const seen = windows.map((page) => page.evaluate(untilShown, value.toFixed(1)));
+    const text = (300 + 100 * Math.random()).toFixed(1);
+    const seen = windows.map((page) => page.evaluate(untilShown, text));
     await new Promise((resolve) => setTimeout(resolve, 100));
     const begun = Date.now();
-    const sent = await fetch(`${address}/api/readings`, {
-      method: 'POST',
-      headers: { origin: address, 'content-type': 'application/json' },
-      body: JSON.stringify({ roundId, readings: [reading], strike: null }),
-    });
-    if (!sent.ok) throw new Error(await sent.text());
+    await send(text);
     for (const each of await Promise.all(seen)) times.push(each - begun);
     await new Promise((resolve) => setTimeout(resolve, 600));
   }
   const ms = (part) => `${percentile(times, part).toFixed(0)} ms`;
-  console.log(`a line from afar, seen in ${others} windows: median ${ms(0.5)}, 95 % ${ms(0.95)}, longest ${ms(1)}`);
+  console.log(`${what} from afar, seen in ${others} windows: median ${ms(0.5)}, 95 % ${ms(0.95)}, longest ${ms(1)}`);
   for (const page of windows) await page.context().close();
 }
 
-/** Run in a page: the moment a line of the tape is there. */
+/** Run in a page: the moment a text is there. */
 function untilShown(text) {
   return new Promise((resolve) => {
-    const isThere = () => [...document.querySelectorAll('[data-line]')].some((line) => line.textContent.includes(text));
+    const isThere = () =>
+      [...document.querySelectorAll('[data-line], li, td')].some((place) => place.textContent.includes(text));
     const observer = new MutationObserver(() => {
       if (!isThere()) return;
       observer.disconnect();
@@ -107,6 +104,73 @@ function untilShown(text) {
     });
     observer.observe(document.body, { childList: true, subtree: true, characterData: true });
   });
+}
+
+/** Sends lines as a tablet does. */
+function lineSender(rows) {
+  const reading = rows.readings.find(({ quantity }) => quantity === 'height');
+  const { roundId, sequence: _, receivedAt: __, personId: ___, ...template } = reading;
+  return async (text) => {
+    const line = {
+      ...template,
+      ...{ id: randomUUID(), lineId: randomUUID(), value: Number(text), raw: `P1L h ${text}` },
+    };
+    const sent = await fetch(`${address}/api/readings`, {
+      method: 'POST',
+      headers: { origin: address, 'content-type': 'application/json' },
+      body: JSON.stringify({ roundId, readings: [line], strike: null }),
+    });
+    if (!sent.ok) throw new Error(await sent.text());
+  };
+}
+
+/** Does again, from no window, what one window did once: `again` writes what is sent the next time. */
+async function sender(where, act, again) {
+  const page = await open(where, 'Afar');
+  await page.waitForTimeout(2000);
+  const [request] = await Promise.all([
+    page.waitForRequest((each) => each.method() === 'POST' && 'next-action' in each.headers()),
+    act(page),
+  ]);
+  await page.waitForTimeout(2000);
+  const { accept, 'content-type': type, 'next-action': action } = request.headers();
+  const state = request.headers()['next-router-state-tree'];
+  const cookies = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`);
+  await page.context().close();
+  let [form, , window] = JSON.parse(request.postData());
+  return async (text) => {
+    form = again(form, text);
+    const sent = await fetch(request.url(), {
+      method: 'POST',
+      headers: {
+        ...{ accept, 'content-type': type, 'next-action': action, 'next-router-state-tree': state },
+        ...{ origin: address, cookie: cookies.join('; ') },
+      },
+      body: JSON.stringify([form, randomUUID(), window]),
+    });
+    const answer = await sent.text();
+    if (!answer.includes('"ok":true')) throw new Error(answer);
+  };
+}
+
+function stepSender(where) {
+  const again = (form, text) => ({ ...form, id: randomUUID(), title: `Step ${text}` });
+  return sender(where, (page) => addStep(page, 'one'), again);
+}
+
+/** A brace that is called otherwise and moved: what is worked out of the shell with it is worked out anew. */
+function braceSender(where) {
+  const rename = async (page) => {
+    const list = page.getByRole('region', { name: 'Braces', exact: true });
+    await list.getByRole('button', { name: 'Correct …' }).first().click();
+    await page.getByLabel('Code').fill('B0');
+    await page.getByRole('button', { name: 'Keep it so' }).click();
+  };
+  return sender(where, rename, ({ item, brace, ...form }, text) => ({
+    ...form,
+    item: { ...item, code: `B${text}`, name: `B${text}`, version: item.version + 1 },
+    brace: { ...brace, fromOff: Number(text) / 100, version: brace.version + 1 },
+  }));
 }
 
 async function open(where, person) {
