@@ -53,7 +53,7 @@ export const isAway = (error: unknown): error is DatabaseAway => (error as Error
 /** Whether a statement may change rows. */
 export const isWrite = (sql: string): boolean => !/^\s*(select|show|explain)\b/i.test(sql);
 
-/** A question longer than this takes longer to plan than to answer: that of all tables of a job twice as long. */
+/** A question longer than this takes longer to plan than to answer: that of all tables of a job three times as long. */
 const LONG = 4000;
 const planNames = new Map<string, string>();
 

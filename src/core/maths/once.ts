@@ -1,5 +1,12 @@
+/** A `Map` or a `WeakMap`. */
+interface Known<Key, Made> {
+  has(key: Key): boolean;
+  get(key: Key): Made | undefined;
+  set(key: Key, made: Made): unknown;
+}
+
 /** What is known under a key; made where nothing is. */
-export function once<Key, Made>(known: Map<Key, Made>, key: Key, make: () => Made): Made {
+export function once<Key, Made>(known: Known<Key, Made>, key: Key, make: () => Made): Made {
   if (!known.has(key)) known.set(key, make());
   return known.get(key)!;
 }

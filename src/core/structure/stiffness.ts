@@ -97,9 +97,12 @@ export function displaced(stiffness: Stiffness, load: NodeVector): NodeVector {
 /**
  * The same frame with pin-ended bars put in between nodes that stand, at the cost of one solution a bar: with B their lines, k their
  * stiffnesses and Z = K⁻¹ B, a load's displacements u become u − Z (k⁻¹ + BᵀZ)⁻¹ Bᵀu (Woodbury 1950).
+ *
+ * @throws where bars were put in before: they are put in all at once
  */
 export function withBars(stiffness: Stiffness, struts: readonly Strut[]): Stiffness {
   const { frame } = stiffness;
+  if (stiffness.bars) throw new Error('bars are put into a frame all at once');
   const lines = struts.map(({ from, to }) => pushingApart(frame, from, to));
   const answers = lines.map((line) => displaced(stiffness, line));
   const gives = Symmetric.zeros(struts.length);

@@ -5,7 +5,7 @@ import { COVERAGE } from '../maths/statistics/verdict';
 import { uncertainPoint } from '../round/align/align-round';
 import type { RoundJudgement } from '../round/judge/judgement';
 import { disturbedPoints } from '../round/observe/disturbed';
-import { instrumentsInHand, type InHand } from '../shell/instruments';
+import { instrumentsInHand } from '../shell/instruments';
 import { APART_FROM_ROUNDS } from '../shell/job/apart';
 import type { Job } from '../shell/job/job';
 import { proposeNext, wantedSd, type Wanted } from './propose';
@@ -79,16 +79,10 @@ function decideAnew(job: Job, judgement: RoundJudgement, subject: Subject): Deci
 }
 
 /** Every figure of a page asks for the same candidates. */
-const CANDIDATES = new WeakMap<RoundJudgement, { readonly hands: readonly InHand[]; readonly all: Candidate[] }>();
+const CANDIDATES = new WeakMap<RoundJudgement, Candidate[]>();
 
-function candidatesFor(job: Job, judgement: RoundJudgement): Candidate[] {
-  const known = CANDIDATES.get(judgement);
-  if (known) return known.all;
-  const hands = instrumentsInHand(job);
-  const all = candidatesInHand(job, judgement, hands);
-  CANDIDATES.set(judgement, { hands, all });
-  return all;
-}
+const candidatesFor = (job: Job, judgement: RoundJudgement): Candidate[] =>
+  once(CANDIDATES, judgement, () => candidatesInHand(job, judgement, instrumentsInHand(job)));
 
 interface Figure {
   readonly deviation: number;

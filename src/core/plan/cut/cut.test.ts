@@ -4,7 +4,7 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import { Cutting, leftSideOut, TUBES } from '../../../../tests/support/cutting';
 import { demoRows } from '../../../../tests/support/demo-rows';
 import { apart } from '../../structure/shell-frame';
-import { slackOf, stageStiffness } from '../../structure/slack';
+import { slackOf, stageStiffness, withBraces } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import { adviseBraces, inTheWay, onMetalThatGoes, tubeFor } from './brace-advice';
 import { cutModel, frameAfter, type CutModel } from './cut-model';
@@ -114,6 +114,13 @@ describe('braces in a stage', () => {
           expect(Math.abs(a?.worst ?? 0)).toBeCloseTo(Math.abs(b?.worst ?? 0), 8);
         }
       }
+  });
+
+  it('are put in all at once', () => {
+    const cut = modelOf(demoRows('solbris'));
+    const put = stiffnessAfter(cut, 0, 1, true);
+    if (!put.ok) throw new Error('it is held');
+    expect(() => withBraces(put.value, put.value.frame.struts)).toThrow('all at once');
   });
 
   it('leave what is worked out of the bare shell as it was when one of them is moved', () => {

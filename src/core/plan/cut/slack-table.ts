@@ -1,5 +1,5 @@
 import { pushingApart } from '../../structure/shell-frame';
-import { type StageStiffness } from '../../structure/slack';
+import type { StageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import type { CutModel } from './cut-model';
 import { givesAfter, HANDLING, stiffnessAfter, type Give } from './worked-stages';

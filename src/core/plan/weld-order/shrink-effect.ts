@@ -1,5 +1,6 @@
 import { dot, norm, scale, subtract, add, type Vector } from '../../maths/geometry/vector';
 import { once, onceFor } from '../../maths/once';
+import { APART_FROM_METAL } from '../../shell/job/apart';
 import { braceState } from '../../findings/brace-pull';
 import type { WeldSeam } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
@@ -78,7 +79,9 @@ function offSegment(at: Vector, a: Vector, b: Vector): number {
 const framesOf = onceFor((_: CutModel) => new Map<string, StageStiffness | undefined>());
 
 const shellAround = (job: Job, cut: CutModel, panelId: string, stiffness: number): StageStiffness | undefined =>
-  once(framesOf(cut), `${panelId} ${stiffness}`, () => frameWhileWelding(job, cut, panelId, stiffness));
+  once(framesOf(cut), `${panelId} ${stiffness}`, () =>
+    frameWhileWelding(job.without(APART_FROM_METAL), cut, panelId, stiffness),
+  );
 
 /** The shell as a panel is welded into it: other metal that is out is out, and the braces that are in are in. */
 function frameWhileWelding(job: Job, cut: CutModel, panelId: string, stiffness: number): StageStiffness | undefined {

@@ -1,3 +1,4 @@
+import { onceFor } from '../../maths/once';
 import type { Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { judgeRound } from './judge-round';
@@ -13,11 +14,7 @@ export interface SeamsRead {
   readonly last?: RoundJudgement;
 }
 
-const known = new WeakMap<Job, SeamsRead>();
-
-export function seamsAsLastRead(job: Job): SeamsRead {
-  const before = known.get(job);
-  if (before) return before;
+export const seamsAsLastRead = onceFor((job: Job): SeamsRead => {
   const read = job.ownRounds
     .map((round) => judgeRound(job, round))
     .filter(({ measured }) => measured.gaps.length > 0)
@@ -26,7 +23,7 @@ export function seamsAsLastRead(job: Job): SeamsRead {
   const lastRead = (i: number) => read.findLast(({ seams: of }) => of[i]!.stations.some(({ measured }) => measured));
   const seams = judgeSeams(job, unread).map((seam, i) => lastRead(i)?.seams[i] ?? seam);
   const last = read.at(-1)?.judgement;
-  const made: SeamsRead = {
+  return {
     seams,
     readIn: Object.fromEntries(
       seams.flatMap(({ seam }, i) => {
@@ -36,9 +33,7 @@ export function seamsAsLastRead(job: Job): SeamsRead {
     ),
     ...(last ? { last } : {}),
   };
-  known.set(job, made);
-  return made;
-}
+});
 
 /** Every station of every seam as the round of these that read it last found it. */
 export function stationsAsLastRead(job: Job, judgements: readonly RoundJudgement[]) {

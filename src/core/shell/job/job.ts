@@ -1,4 +1,5 @@
 import { grouped } from '../../maths/grouped';
+import { once } from '../../maths/once';
 import type { Vector } from '../../maths/geometry/vector';
 import { BODIES } from '../bodies';
 import { morphed } from '../bodies/body';
@@ -45,6 +46,7 @@ export class Job {
   private onBody: ReadonlyMap<string, Vector> | undefined;
   private readonly ofClosed = new Map<string, ChosenReferences>();
   private chosen: ChosenReferences | undefined;
+  private readonly narrower = new Map<readonly JobTable[], Job>();
 
   private constructor(readonly rows: JobRows) {
     this.pointById = byId(rows.points);
@@ -128,7 +130,7 @@ export class Job {
   }
 
   /** By what is left out: the rows last asked for, the newest first. */
-  private static readonly narrowed = new Map<readonly JobTable[], readonly JobRows[]>();
+  private static readonly lastNarrowed = new Map<readonly JobTable[], readonly JobRows[]>();
 
   /**
    * The job as if some of its tables were empty, for what hangs on nothing in them: the same one for as long as every other table is
@@ -137,12 +139,16 @@ export class Job {
    * @param tables one list for one purpose
    */
   without(tables: readonly JobTable[]): Job {
-    const before = Job.narrowed.get(tables) ?? [];
+    return once(this.narrower, tables, () => this.narrowed(tables));
+  }
+
+  private narrowed(tables: readonly JobTable[]): Job {
+    const before = Job.lastNarrowed.get(tables) ?? [];
     const left = JOB_TABLE_NAMES.filter((table) => !tables.includes(table));
     const rows =
       before.find((known) => left.every((table) => known[table] === this.rows[table])) ??
       ({ ...this.rows, ...Object.fromEntries(tables.map((table) => [table, []])) } as JobRows);
-    Job.narrowed.set(tables, [rows, ...before.filter((known) => known !== rows)].slice(0, STATES_KEPT));
+    Job.lastNarrowed.set(tables, [rows, ...before.filter((known) => known !== rows)].slice(0, STATES_KEPT));
     return Job.of(rows);
   }
 
