@@ -20,6 +20,7 @@ const SILENT = 60_000;
  */
 export class Live {
   private readonly listeners = new Set<Listener>();
+  private readonly watchers = new Set<(change: Changed) => void>();
   private readonly source = new AsyncLocalStorage<Source>();
   private readonly afar = new Map<string, { readonly at: number; readonly windows: readonly WindowHere[] }>();
   private pass: ((message: Passed) => void) | undefined;
@@ -45,8 +46,15 @@ export class Live {
     };
   }
 
+  /** Hears what is written in this process, until the way back is called. */
+  watch(hear: (change: Changed) => void): () => void {
+    this.watchers.add(hear);
+    return () => void this.watchers.delete(hear);
+  }
+
   /** Rows were written in this process. */
   changed(change: Changed): void {
+    for (const hear of this.watchers) hear(change);
     this.tellOf(change, this.writing());
   }
 

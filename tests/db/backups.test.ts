@@ -83,6 +83,26 @@ describe('a backup', () => {
     await third.close();
   });
 
+  it('is of one moment, whatever is typed while it is taken', async () => {
+    const first = await openStore(data.folder);
+    await bring(first, 'kvist');
+    await bring(first, 'lodd');
+    const typing = async () => {
+      for (let i = 0; i < 12; i++) await typeReading(first, `meanwhile ${i}`);
+    };
+    const [place] = await Promise.all([takeBackup(first, new Date().toISOString()), typing()]);
+    const before = [await hash(first, idOf('kvist')), await hash(first, idOf('lodd'))];
+    const [{ jobs }] = (await backupsIn(first.backups)) as [Backup];
+    expect(jobs.map(({ id }) => id).sort()).toEqual([idOf('kvist'), idOf('lodd')].sort());
+    await proveBackup({ backup: place, scratchIn: first.folder });
+    await first.close();
+    rmSync(data.in('database'), { recursive: true });
+    const second = await openStore(data.folder);
+    expect(second.opening).toMatchObject({ rebuiltFrom: place, faults: [] });
+    expect([await hash(second, idOf('kvist')), await hash(second, idOf('lodd'))]).toEqual(before);
+    await second.close();
+  });
+
   it('that cannot be restored any more gives way to the one before; half a database never stands', async () => {
     const first = await openStore(data.folder);
     await bring(first, 'kvist');
