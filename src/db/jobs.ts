@@ -68,26 +68,26 @@ export const listJobIds = async (db: Queryable): Promise<string[]> =>
 /**
  * Everything a job consists of, except the pictures themselves, in one round trip.
  *
- * @param last the job as it was read before: of a table that is as it was then its own rows are given, so that what was worked out
- *   of them is known again
+ * @param last the job as it was read before: of a table that is as it was then its own rows are given, and where all are, the job
+ *   itself, so that what was worked out of them is known again
  * @returns undefined where there is no such job
  */
 export async function loadJob(db: Queryable, jobId: string, last?: JobRows): Promise<JobRows | undefined> {
   const read = await db.query<{ name: JobTable; text: string }>(LOAD_JOB, [jobId]);
   const texts = new Map(read.map(({ name, text }) => [name, text]));
   if (texts.get('jobs') === '[]') return undefined;
-  const before = last && READ_AS.get(last);
-  const rowsOf = (table: JobTable, text: string) =>
-    last && before?.get(table) === text ? last[table] : rowsIn(table, text);
-  const rows = Object.fromEntries(
-    JOB_TABLE_NAMES.map((table) => [table, rowsOf(table, texts.get(table)!)]),
-  ) as unknown as JobRows;
-  READ_AS.set(rows, texts);
+  const before = last && readAs.get(last);
+  const isAsBefore = (table: JobTable) => before?.get(table) === texts.get(table);
+  if (last && JOB_TABLE_NAMES.every(isAsBefore)) return last;
+  const rowsOf = (table: JobTable) => (last && isAsBefore(table) ? last[table] : rowsIn(table, texts.get(table)!));
+  const rows = Object.fromEntries(JOB_TABLE_NAMES.map((table) => [table, rowsOf(table)])) as unknown as JobRows;
+  readAs.set(rows, texts);
   return rows;
 }
 
-/** What was read of each table, to compare with what is read next. */
-const READ_AS = new WeakMap<JobRows, ReadonlyMap<JobTable, string>>();
+/** What was read of each table, to compare with what is read next; shared by all bundles of the server, as the rows are. */
+const shared = globalThis as typeof globalThis & { vinkelReadAs?: WeakMap<JobRows, ReadonlyMap<JobTable, string>> };
+const readAs = (shared.vinkelReadAs ??= new WeakMap());
 
 function rowsIn(table: JobTable, text: string): readonly unknown[] {
   const rows = JSON.parse(text) as Record<string, unknown>[];

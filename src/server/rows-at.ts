@@ -2,32 +2,48 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
 import { markOf } from '@/db/journal/mark';
-import type { RowsAt } from './tasks';
 
-/** Rows of the jobs last looked at, shared by all bundles of the server. */
-const shared = globalThis as typeof globalThis & { vinkelRows?: Map<string, Promise<JobRows | undefined>> };
-const KEPT = 4;
+interface Kept {
+  /** What stood in the database when it was asked for. */
+  readonly mark: number;
+  readonly asked: Promise<JobRows | undefined>;
+  /** What came, or what was known before where nothing came yet. */
+  known?: JobRows;
+}
+
+/** The jobs last looked at, by their ids, shared by all bundles of the server. */
+const shared = globalThis as typeof globalThis & { vinkelRows?: Map<string, Kept> };
+const kept = (shared.vinkelRows ??= new Map());
+const JOBS_KEPT = 6;
 
 /**
- * A job's rows as they are now, read once for as long as nothing is written; a table that is as it was is the same one.
+ * A job's rows as they are now, read once for as long as nothing is written. A table that is as it was is the same one, and a job
+ * of which all are is the same job, whatever was written to others.
  *
  * @returns undefined where there is no such job
  */
-export async function rowsAt(database: Queryable, jobId: string): Promise<RowsAt | undefined> {
-  const kept = (shared.vinkelRows ??= new Map());
-  const key = `${jobId} ${await markOf(database)}`;
-  const last = [...kept].findLast(([state]) => state.startsWith(`${jobId} `))?.[1];
-  const known = kept.get(key) ?? load(database, jobId, last);
-  kept.delete(key);
-  kept.set(key, known);
-  for (const oldest of kept.keys()) if (kept.size > KEPT) kept.delete(oldest);
-  const rows = await known.catch((error: unknown) => {
-    kept.delete(key);
-    throw error;
-  });
-  return rows && { rows, key };
+export async function rowsAt(database: Queryable, jobId: string): Promise<JobRows | undefined> {
+  const mark = await markOf(database);
+  const last = kept.get(jobId);
+  const now = last?.mark === mark ? last : reading(database, jobId, mark, last?.known);
+  kept.delete(jobId);
+  kept.set(jobId, now);
+  for (const oldest of kept.keys()) if (kept.size > JOBS_KEPT) kept.delete(oldest);
+  return now.asked;
 }
 
-/** Where the last could not be read, everything is. */
-const load = async (database: Queryable, jobId: string, last: Promise<JobRows | undefined> | undefined) =>
-  loadJob(database, jobId, await last?.catch(() => undefined));
+function reading(database: Queryable, jobId: string, mark: number, known: JobRows | undefined): Kept {
+  const now: Kept = { mark, asked: loadJob(database, jobId, known), known };
+  now.asked.then(
+    (rows) => (now.known = rows),
+    () => kept.get(jobId) === now && kept.delete(jobId),
+  );
+  return now;
+}
+
+/**
+ * The same inside of a transaction, before it writes: waits for nobody else's reading, which may be waiting for this transaction
+ * to end.
+ */
+export const rowsWithin = (tx: Queryable, jobId: string): Promise<JobRows | undefined> =>
+  loadJob(tx, jobId, kept.get(jobId)?.known);

@@ -11,7 +11,7 @@ import { weldedElsewhere } from '@/db/welds';
 import { packRows, type PackedRows } from '@/formats/packed-rows';
 import { rowsAt } from './rows-at';
 import { store } from './store';
-import { runTask, type RowsAt } from './tasks';
+import { runTask } from './tasks';
 
 /** The jobs last worked on, of those in which a text is found, and how many there are. */
 export async function jobsListed({ find, most }: Required<Sought>): Promise<ListedJobs> {
@@ -28,13 +28,11 @@ interface ListedJobs extends Required<Sought> {
   readonly counts: Awaited<ReturnType<typeof countJobs>>;
 }
 
-/** The rows of a job and the revision they were read at; a page of no job is not found. */
-export const jobAt = cache(async (jobId: string): Promise<RowsAt> => {
+/** The rows of a job; a page of no job is not found. */
+export const jobRows = cache(async (jobId: string): Promise<JobRows> => {
   const isId = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(jobId);
   return (isId ? await rowsAt((await store()).database, jobId) : undefined) ?? notFound();
 });
-
-export const jobRows = async (jobId: string): Promise<JobRows> => (await jobAt(jobId)).rows;
 
 /** A job and what a task makes of it, for a page. */
 export async function jobAnd<Name extends TaskName>(
@@ -42,8 +40,8 @@ export async function jobAnd<Name extends TaskName>(
   task: Name,
   input: TaskInput<Name>,
 ): Promise<{ readonly rows: JobRows; readonly made: TaskResult<Name> }> {
-  const at = await jobAt(jobId);
-  return { rows: at.rows, made: await runTask(task, at, input) };
+  const rows = await jobRows(jobId);
+  return { rows, made: await runTask(task, rows, input) };
 }
 
 /** A job's rows and one of its rounds; a page of no such round is not found. */

@@ -1,5 +1,6 @@
-import { JOB_TABLE_NAMES, type JobRows } from '@/core/shell/job/job-rows';
-import { ROWS_KEPT, type SentRows, type TaskMessage, type TaskRequest } from './serve';
+import type { JobRows } from '@/core/shell/job/job-rows';
+import { KnownRows } from './known-rows';
+import type { TaskMessage, TaskRequest } from './serve';
 import type { TaskInput, TaskName, TaskResult } from './tasks';
 
 /** A worker as the pool sees it, in the browser or in a thread of the server. */
@@ -27,7 +28,7 @@ const USUAL_BUDGET = 60_000;
 const GRACE = 1500;
 
 interface Job {
-  readonly request: Omit<TaskRequest, 'rows'>;
+  readonly request: Omit<TaskRequest, 'rows' | 'forget'>;
   readonly rows: JobRows;
   readonly options: TaskOptions;
   readonly resolve: (result: unknown) => void;
@@ -37,30 +38,22 @@ interface Job {
 
 interface Worker {
   channel: Channel;
-  /** The rows it has by their keys, the last used last. */
-  has: Map<string, JobRows>;
+  readonly known: KnownRows;
   doing?: Job;
   timer?: ReturnType<typeof setTimeout>;
 }
 
-/** The tables that differ from those of the rows a worker was given last, and where the others are. */
-function toSend(rows: JobRows, has: ReadonlyMap<string, JobRows>): SentRows {
-  const last = [...has].at(-1);
-  if (!last) return { tables: rows };
-  const [rest, known] = last;
-  const changed = JOB_TABLE_NAMES.filter((table) => rows[table] !== known[table]);
-  return { tables: Object.fromEntries(changed.map((table) => [table, rows[table]])), rest };
-}
-
 /**
- * A few workers that share the tasks: one at a time each, first come first served, a task going to a worker that has its
- * rows already where one is free. Cancelling takes a task out of the queue, or ends the worker that runs it and starts
+ * A few workers that share the tasks: one at a time each, first come first served, a task going to the free worker that
+ * knows most of its job. Cancelling takes a task out of the queue, or ends the worker that runs it and starts
  * another in its place.
  */
 export class TaskPool {
   private readonly workers: Worker[] = [];
   private readonly queue: Job[] = [];
+  private readonly keys = new WeakMap<JobRows, string>();
   private lastId = 0;
+  private lastKey = 0;
 
   /**
    * @param start makes a worker that answers to `receive`; `failed` where it cannot be started or dies
@@ -71,18 +64,17 @@ export class TaskPool {
     private readonly most: number,
   ) {}
 
-  /** @param rowsKey the same for the same rows: they are sent to each worker once */
+  /** The same rows are sent to each worker once; of others of the same job the tables that are not the same ones. */
   run<Name extends TaskName>(
     task: Name,
     rows: JobRows,
-    rowsKey: string,
     input: TaskInput<Name>,
     options: TaskOptions = {},
   ): Promise<TaskResult<Name>> {
     return new Promise<unknown>((resolve, reject) => {
       const { signal } = options;
       if (signal?.aborted) return reject(new TaskEnded('cancelled'));
-      const request = { id: ++this.lastId, task, input, rowsKey };
+      const request = { id: ++this.lastId, task, input, rowsKey: this.keyOf(rows) };
       const job: Job = { request, rows, options, resolve, reject, detach: () => undefined };
       const cancel = () => this.cancel(job);
       signal?.addEventListener('abort', cancel);
@@ -101,29 +93,32 @@ export class TaskPool {
   private next(): void {
     const [job] = this.queue;
     if (!job) return;
-    const worker = this.freeWorker(job.request.rowsKey);
+    const worker = this.freeWorker(job);
     if (!worker) return;
     this.queue.shift();
-    const { rowsKey } = job.request;
-    const rows = worker.has.has(rowsKey) ? undefined : toSend(job.rows, worker.has);
-    worker.has.delete(rowsKey);
-    worker.has.set(rowsKey, job.rows);
-    for (const oldest of worker.has.keys()) if (worker.has.size > ROWS_KEPT) worker.has.delete(oldest);
+    const { request } = job;
+    const sent = worker.known.take(request.task, request.rowsKey, job.rows);
     worker.doing = job;
     worker.timer = setTimeout(() => this.end(worker, new TaskEnded('tooLong')), job.options.budget ?? USUAL_BUDGET);
-    worker.channel.post(rows ? { ...job.request, rows } : job.request);
+    worker.channel.post({ ...request, ...sent });
     this.next();
   }
 
-  private freeWorker(rowsKey: string): Worker | undefined {
+  private keyOf(rows: JobRows): string {
+    const key = this.keys.get(rows) ?? `rows ${++this.lastKey}`;
+    this.keys.set(rows, key);
+    return key;
+  }
+
+  private freeWorker({ request, rows }: Job): Worker | undefined {
     const free = this.workers.filter(({ doing }) => !doing);
-    const knowing = free.find(({ has }) => has.has(rowsKey));
-    if (knowing) return knowing;
-    return this.workers.length < this.most && free.length === 0 ? this.startWorker() : free[0];
+    if (free.length === 0) return this.workers.length < this.most ? this.startWorker() : undefined;
+    const worth = new Map(free.map((worker) => [worker, worker.known.worth(request.task, rows)]));
+    return free.reduce((best, worker) => (worth.get(worker)! > worth.get(best)! ? worker : best));
   }
 
   private startWorker(): Worker {
-    const worker = { has: new Map<string, JobRows>() } as unknown as Worker;
+    const worker = { known: new KnownRows() } as unknown as Worker;
     worker.channel = this.start(
       (message) => this.receive(worker, message),
       (error) => this.end(worker, error),

@@ -16,15 +16,14 @@ export interface TaskRequest {
   readonly input: unknown;
   readonly rowsKey: string;
   readonly rows?: SentRows;
+  /** Keys of rows that are not asked for again. */
+  readonly forget: readonly string[];
 }
 
 export type TaskMessage =
   | { readonly id: number; readonly kind: 'done'; readonly result: unknown }
   | { readonly id: number; readonly kind: 'failed'; readonly message: string; readonly stack?: string }
   | { readonly id: number; readonly kind: 'progress'; readonly share: number };
-
-/** Rows of so many states of jobs are kept: those of the last pages looked at. */
-export const ROWS_KEPT = 4;
 
 /** What both kinds of worker do with a message: runs the task on the rows it names and posts what comes of it. */
 export function taskServer(
@@ -39,15 +38,13 @@ export function taskServer(
   };
   const jobFor = (rowsKey: string, rows: SentRows | undefined): Job | undefined => {
     const job = rows ? Job.of(whole(rows)) : jobs.get(rowsKey);
-    if (!job) return undefined;
-    jobs.delete(rowsKey);
-    jobs.set(rowsKey, job);
-    for (const oldest of jobs.keys()) if (jobs.size > ROWS_KEPT) jobs.delete(oldest);
+    if (job) jobs.set(rowsKey, job);
     return job;
   };
-  return async ({ id, task, input, rowsKey, rows }) => {
+  return async ({ id, task, input, rowsKey, rows, forget }) => {
     try {
       const job = jobFor(rowsKey, rows);
+      for (const key of forget) jobs.delete(key);
       if (!job) throw new Error(`the rows of ${rowsKey} never came`);
       const run = TASKS[task] as (job: Job, input: unknown, running: Running) => unknown;
       post({

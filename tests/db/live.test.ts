@@ -2,10 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import '../support/request';
 import { benchPerTest, valueOf } from '../support/bench';
+import type { Database } from '@/db/database';
 import type { LiveEvent } from '@/formats/live';
+import { createJob } from '@/server/actions/jobs';
 import { putMember } from '@/server/actions/people';
 import { addStep } from '@/server/actions/steps';
 import { live, type Listener } from '@/server/live';
+import { rowsAt, rowsWithin } from '@/server/rows-at';
+import { store } from '@/server/store';
 import { takeTapeEntry } from '@/server/readings';
 
 const shop = benchPerTest();
@@ -82,5 +86,44 @@ describe('open windows of a job', () => {
     await aMoment();
     expect([sent.kinds(), sent.ended()]).toEqual([[], true]);
     sent.close();
+  });
+});
+
+describe('a job that is read again', () => {
+  it('is the same while nobody writes to it, whatever is written to others', async () => {
+    const { database } = await store();
+    const first = await rowsAt(database, shop().jobId);
+    const other = { ...shop().fields(), id: randomUUID() };
+    valueOf(await createJob({ ...other, afterId: null }));
+    valueOf(await addStep(step(other.id)));
+    expect(await rowsAt(database, shop().jobId)).toBe(first);
+    valueOf(await addStep(step(shop().jobId)));
+    const later = await rowsAt(database, shop().jobId);
+    expect(later!.steps).toHaveLength(first!.steps.length + 1);
+    expect(later!.points).toBe(first!.points);
+  });
+
+  it('within a transaction is not waited for outside of it', async () => {
+    const { database } = await store();
+    valueOf(await addStep(step(shop().jobId)));
+    let release = (): void => undefined;
+    const held = new Promise<void>((resolve) => (release = resolve));
+    let isReading = (): void => undefined;
+    const reading = new Promise<void>((resolve) => (isReading = resolve));
+    const waiting: Database = {
+      ...database,
+      query: async (sql, parameters) => {
+        if (!sql.includes('journal_mark')) {
+          isReading();
+          await held;
+        }
+        return database.query(sql, parameters);
+      },
+    };
+    const outside = rowsAt(waiting, shop().jobId);
+    await reading;
+    const inside = await database.transaction((tx) => rowsWithin(tx, shop().jobId));
+    release();
+    expect(inside).toEqual(await outside);
   });
 });

@@ -13,7 +13,7 @@ import { insert, rowById } from '@/db/table';
 import { contentHash } from '../archive/export';
 import { done, failed } from '@/formats/outcome';
 import { edit, overtaken } from '../edit';
-import { rowsAt } from '../rows-at';
+import { rowsWithin } from '../rows-at';
 import { runTask } from '../tasks';
 import { useCase, type Context } from '../use-case';
 
@@ -27,10 +27,10 @@ type NewFields = NextCar['fields'];
 /** All that is written is a new job's own: what is the shop's is there already. */
 const beginAfter = (afterId: string, fields: NewFields, { database, signature, newId }: Context) =>
   database.transaction(async (tx) => {
-    const before = await rowsAt(tx, afterId);
+    const before = await rowsWithin(tx, afterId);
     if (!before) return failed('afterId', 'this job is not here any more');
     const springs = await runTask('springBacks', before, undefined);
-    const rows = nextCar(Job.of(before.rows), springs, { fields, ...signature, newId });
+    const rows = nextCar(Job.of(before), springs, { fields, ...signature, newId });
     for (const table of JOB_TABLE_NAMES) if (!isShopTable(table)) await insert(tx, table, rows[table] as never[]);
     return done({ jobId: fields.id });
   });

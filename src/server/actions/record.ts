@@ -9,7 +9,7 @@ import { signing } from '@/formats/inputs/log';
 import { done, failed } from '@/formats/outcome';
 import { saidAgain } from '../people/said-again';
 import { hashOfRecord } from '../record-hash';
-import { rowsAt } from '../rows-at';
+import { rowsWithin } from '../rows-at';
 import { runTask } from '../tasks';
 import { signingCase } from '../use-case';
 
@@ -23,12 +23,12 @@ export const signRecord = signingCase(signing, async ({ id, jobId, passphrase, a
   if (!proved.ok) return proved;
   // Read and written in one transaction: nothing can be typed between what is read and what is signed.
   return database.transaction(async (tx) => {
-    const at = await rowsAt(tx, jobId);
-    if (!at) return failed('job', 'this job is not here any more');
-    const { signedRecords } = at.rows;
+    const rows = await rowsWithin(tx, jobId);
+    if (!rows) return failed('job', 'this job is not here any more');
+    const { signedRecords } = rows;
     const known = signedRecords.find((record) => record.id === id);
     if (known) return done({ number: known.number });
-    const record = await runTask('record', at, { madeAt: '' });
+    const record = await runTask('record', rows, { madeAt: '' });
     const reasons = new Map(accepted.map((each) => [keyOf(each), each.reason.trim()]));
     const snapshot = { ...signedWith(record, (each) => reasons.get(keyOf(each)) ?? ''), madeAt: now };
     const bare = (snapshot.open ?? []).filter(({ reason }) => reason === '');
@@ -37,7 +37,7 @@ export const signRecord = signingCase(signing, async ({ id, jobId, passphrase, a
     const number = Math.max(0, ...signedRecords.map((each) => each.number)) + 1;
     const signed = { id, jobId, number, signedBy: actor.name, personId: actor.personId, signedAt: now, snapshot };
     await insert(tx, 'signedRecords', [{ ...signed, hash: hashOfRecord(signed) }]);
-    const steps = ladderOf(Job.of(at.rows)).rungs.flatMap(({ steps: own }) => own);
+    const steps = ladderOf(Job.of(rows)).rungs.flatMap(({ steps: own }) => own);
     await insert(
       tx,
       'stepEvents',

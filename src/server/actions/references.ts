@@ -13,8 +13,8 @@ import * as input from '@/formats/inputs/references';
 import type { MakeOf } from '@/formats/inputs/references';
 import { done, failed } from '@/formats/outcome';
 import { readTypedFigures } from '@/formats/typed-figures';
-import { rowsAt } from '../rows-at';
-import { runTask, type RowsAt } from '../tasks';
+import { rowsWithin } from '../rows-at';
+import { runTask } from '../tasks';
 import { useCase } from '../use-case';
 
 /** Structural points of an older shell, where nothing else says how far off is accepted, mm. */
@@ -25,10 +25,9 @@ const USUAL_GAP_LIMIT = 1;
 /** Makes a reference out of what was measured or typed, and ranks it: a planned change first, anything else last. */
 export const makeReference = useCase(input.newReference, ({ jobId, name, source, of }, { database, now, newId }) =>
   database.transaction(async (tx) => {
-    const at = await rowsAt(tx, jobId);
-    if (!at) return failed('job', 'this job is not here any more');
-    const { rows } = at;
-    const made = await draftOf(at, of);
+    const rows = await rowsWithin(tx, jobId);
+    if (!rows) return failed('job', 'this job is not here any more');
+    const made = await draftOf(rows, of);
     if (!made.ok) return failed('of', made.reason);
     const referenceId = newId();
     const first = of.kind === 'plannedChange';
@@ -61,20 +60,20 @@ export const makeReference = useCase(input.newReference, ({ jobId, name, source,
 );
 
 /** What a new reference will say: computed away from here, or read from what was typed. */
-async function draftOf(at: RowsAt, of: MakeOf): Promise<DraftResult> {
+async function draftOf(rows: JobRows, of: MakeOf): Promise<DraftResult> {
   switch (of.kind) {
     case 'earlierRound':
-      return runTask('derive', at, { kind: of.kind, roundIds: [of.roundId] });
+      return runTask('derive', rows, { kind: of.kind, roundIds: [of.roundId] });
     case 'mirroredSide':
-      return runTask('derive', at, { kind: of.kind, roundIds: [of.roundId], good: of.good });
+      return runTask('derive', rows, { kind: of.kind, roundIds: [of.roundId], good: of.good });
     case 'sisterCar':
-      return runTask('derive', at, { kind: of.kind, roundIds: of.roundIds, pointIds: of.through });
+      return runTask('derive', rows, { kind: of.kind, roundIds: of.roundIds, pointIds: of.through });
     case 'removedPart':
-      return runTask('derive', at, { kind: 'keptPart', roundIds: [of.roundId], pointIds: of.through });
+      return runTask('derive', rows, { kind: 'keptPart', roundIds: [of.roundId], pointIds: of.through });
     case 'plannedChange':
-      return runTask('derive', at, { kind: of.kind, roundIds: [], pointIds: of.pointIds, offset: of.offset });
+      return runTask('derive', rows, { kind: of.kind, roundIds: [], pointIds: of.pointIds, offset: of.offset });
     default:
-      return typedDraft(at.rows, of);
+      return typedDraft(rows, of);
   }
 }
 

@@ -91,12 +91,12 @@ export const dropRound = useCase(input.roundId, (roundId, { database }) =>
 /** What is still open in a round, to be seen before it is closed. */
 export const openInRound = measuringCase(input.roundId, async (roundId, { database }) => {
   const round = await rowById(database, 'rounds', roundId);
-  const at = round && (await rowsAt(database, round.jobId));
-  if (!at) return failed('round', 'this round is not here any more');
-  const { value } = await runTask('judge', at, { roundId });
+  const rows = round && (await rowsAt(database, round.jobId));
+  if (!rows) return failed('round', 'this round is not here any more');
+  const { value } = await runTask('judge', rows, { roundId });
   return done({
     doubtful: value.net.doubts.length,
-    loose: value.net.loose.map(({ id }) => at.rows.points.find((point) => point.id === id)?.code ?? ''),
+    loose: value.net.loose.map(({ id }) => rows.points.find((point) => point.id === id)?.code ?? ''),
     unmeasured: value.dimensions.filter(({ measured }) => !measured).map(({ dimension }) => dimension.code),
     undecided: [...value.points, ...value.dimensions].filter(({ judged }) => judged?.verdict === 'undecided').length,
   });

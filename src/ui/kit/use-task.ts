@@ -19,15 +19,6 @@ function startWorker(receive: (message: TaskMessage) => void, failed: (error: Er
 
 let pool: TaskPool | undefined;
 
-const keys = new WeakMap<JobRows, string>();
-let lastKey = 0;
-
-function keyOf(rows: JobRows): string {
-  const known = keys.get(rows) ?? `rows ${++lastKey}`;
-  keys.set(rows, known);
-  return known;
-}
-
 /** Runs a task in the pool of this window. */
 export const runTask = <Name extends TaskName>(
   task: Name,
@@ -35,7 +26,7 @@ export const runTask = <Name extends TaskName>(
   input: TaskInput<Name>,
   options: { readonly signal?: AbortSignal; readonly onProgress?: (share: number) => void } = {},
 ): Promise<TaskResult<Name>> =>
-  (pool ??= new TaskPool(startWorker, WORKERS)).run(task, rows, keyOf(rows), input, options);
+  (pool ??= new TaskPool(startWorker, WORKERS)).run(task, rows, input, options);
 
 export interface TaskState<T> {
   /** The last result there is; of the rows and input before while `busy`. */

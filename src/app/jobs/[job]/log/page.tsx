@@ -1,11 +1,11 @@
-import { only } from '@/core/shell/job/job-rows';
+import { only, type JobRows } from '@/core/shell/job/job-rows';
 import { AXES } from '@/core/maths/geometry/vector';
 import { takenBack } from '@/core/report/taken-back';
 import { Job } from '@/core/shell/job/job';
 import { correctTag, tagPart, writeLogEntry } from '@/server/actions/log';
 import { withdraw } from '@/server/actions/work';
-import { runTask, type RowsAt } from '@/server/tasks';
-import { jobAt } from '@/server/views';
+import { runTask } from '@/server/tasks';
+import { jobRows } from '@/server/views';
 import type { Acceptance } from '@/ui/log/entry-form';
 import { LogPage } from '@/ui/log/log-page';
 
@@ -18,9 +18,8 @@ export default async function Page({
   params: Promise<{ job: string }>;
   searchParams: Query;
 }) {
-  const at = await jobAt((await params).job);
-  const { rows } = at;
-  const acceptance = await acceptanceFrom(at, await searchParams);
+  const rows = await jobRows((await params).job);
+  const acceptance = await acceptanceFrom(rows, await searchParams);
   return (
     <LogPage
       rows={only(
@@ -38,10 +37,10 @@ export default async function Page({
 }
 
 /** The deviation the address names, as the round judges it now. */
-async function acceptanceFrom(at: RowsAt, query: Awaited<Query>): Promise<Acceptance | undefined> {
-  const round = at.rows.rounds.find((each) => each.id === query.round);
+async function acceptanceFrom(rows: JobRows, query: Awaited<Query>): Promise<Acceptance | undefined> {
+  const round = rows.rounds.find((each) => each.id === query.round);
   if (!round) return undefined;
-  const { value: judgement } = await runTask('judge', at, { roundId: round.id });
+  const { value: judgement } = await runTask('judge', rows, { roundId: round.id });
   const dimension = judgement.dimensions.find((each) => each.dimension.id === query.dimension);
   if (dimension?.judged)
     return {

@@ -1,7 +1,7 @@
 import { signRecord } from '@/server/actions/record';
 import { signsWithPassphrase } from '@/server/people/listed';
 import { recordOf } from '@/server/record';
-import { jobAt } from '@/server/views';
+import { jobRows } from '@/server/views';
 import { RecordPage } from '@/ui/record/record-page';
 
 interface Props {
@@ -12,7 +12,7 @@ interface Props {
 export default async function Page({ params, searchParams }: Props) {
   const { job } = await params;
   const { record: number } = await searchParams;
-  const { record, signature, signatures } = await recordOf(await jobAt(job), number);
+  const { record, signature, signatures } = await recordOf(await jobRows(job), number);
   return (
     <RecordPage
       {...{ jobId: job, record, signature, signatures }}

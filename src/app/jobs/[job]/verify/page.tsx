@@ -3,7 +3,7 @@ import { Link } from '@/ui/kit/link';
 import { Job } from '@/core/shell/job/job';
 import { acceptedSubjects } from '@/core/report/record/accepted';
 import { runTask } from '@/server/tasks';
-import { elsewhere, jobAt } from '@/server/views';
+import { elsewhere, jobRows } from '@/server/views';
 import { buttonClass } from '@/ui/kit/button';
 import { readAxles } from '@/server/actions/welding';
 import { Axles } from '@/ui/verify/axles';
@@ -14,19 +14,19 @@ import { RungPage, type JobParams } from '../rung-page';
 type Query = { readonly searchParams: Promise<{ from?: string; to?: string }> };
 
 export default async function Page({ params, searchParams }: JobParams & Query) {
-  const at = await jobAt((await params).job);
+  const rows = await jobRows((await params).job);
   const { from, to } = await searchParams;
-  const job = Job.of(at.rows);
-  const rounds = job.ownRounds.filter((round) => at.rows.readings.some(({ roundId }) => roundId === round.id));
+  const job = Job.of(rows);
+  const rounds = job.ownRounds.filter((round) => rows.readings.some(({ roundId }) => roundId === round.id));
   const later = rounds.find((round) => round.id === to) ?? rounds.at(-1);
   const earlier = rounds.find((round) => round.id === from) ?? rounds.filter((round) => round !== later).at(-1);
-  const compared = earlier && later && (await runTask('compare', at, { earlierId: earlier.id, laterId: later.id }));
+  const compared = earlier && later && (await runTask('compare', rows, { earlierId: earlier.id, laterId: later.id }));
   const view: CompareView | undefined =
     later && compared ? { ...compared, accepted: [...acceptedSubjects(job, later)] } : undefined;
-  const board = await runTask('verification', at, await elsewhere(job.row.id));
+  const board = await runTask('verification', rows, await elsewhere(job.row.id));
   return (
     <RungPage
-      rows={at.rows}
+      rows={rows}
       rung="verify"
       place={
         <>
@@ -42,7 +42,7 @@ export default async function Page({ params, searchParams }: JobParams & Query) 
         </>
       }
     >
-      <Compare rows={only(at.rows, 'jobs', 'rounds', 'points')} view={view} />
+      <Compare rows={only(rows, 'jobs', 'rounds', 'points')} view={view} />
       <p>
         <Link className={buttonClass('main')} href={`/jobs/${job.row.id}/record`}>
           To the record

@@ -6,13 +6,13 @@ import { readPreferences } from '@/formats/preferences';
 import { machineZone } from '@/formats/shop-time';
 import { preferencesCookie } from '@/server/preferences';
 import { recordOf } from '@/server/record';
-import { jobAt, photographPreviews } from '@/server/views';
+import { jobRows, photographPreviews } from '@/server/views';
 
 /** The record as a PDF, A4 or Letter, in the reader's units and words. */
 export async function GET(request: Request, { params }: { params: Promise<{ job: string }> }): Promise<Response> {
   const query = new URL(request.url).searchParams;
-  const at = await jobAt((await params).job);
-  const { record, signature } = await recordOf(at, query.get('record'));
+  const rows = await jobRows((await params).job);
+  const { record, signature } = await recordOf(rows, query.get('record'));
   const pdf = await renderRecordPdf({
     record,
     signature,
@@ -23,7 +23,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ job:
   return new Response(new Uint8Array(pdf), {
     headers: {
       'content-type': 'application/pdf',
-      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(fileName(theJob(at.rows).name))}-record.pdf`,
+      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(fileName(theJob(rows).name))}-record.pdf`,
     },
   });
 }

@@ -1,12 +1,12 @@
 import { theJob } from '@/core/shell/job/job-rows';
 import { fileName } from '@/formats/file-name';
 import { signedRecordFile } from '@/formats/signed-record';
-import { jobAt } from '@/server/views';
+import { jobRows } from '@/server/views';
 
 /** A signed record as a file that can be brought back and checked. */
 export async function GET(request: Request, { params }: { params: Promise<{ job: string }> }): Promise<Response> {
   const number = new URL(request.url).searchParams.get('record');
-  const { rows } = await jobAt((await params).job);
+  const rows = await jobRows((await params).job);
   const record = rows.signedRecords.find((each) => String(each.number) === number);
   if (!record?.hash)
     return Response.json({ faults: [{ path: 'record', message: 'no such record was signed' }] }, { status: 404 });

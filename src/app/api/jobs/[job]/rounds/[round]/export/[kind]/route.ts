@@ -6,7 +6,7 @@ import { sheetDxf } from '@/formats/export/dxf';
 import { pointsPly } from '@/formats/export/ply';
 import { downloadHeaders, fileName } from '@/formats/file-name';
 import { runTask } from '@/server/tasks';
-import { jobAt } from '@/server/views';
+import { jobRows } from '@/server/views';
 
 type Params = { readonly params: Promise<{ job: string; round: string; kind: string }> };
 
@@ -15,11 +15,10 @@ const USUAL_FACTOR = 20;
 /** A judged round to take along: `dxf`, `csv` or `ply`; `?times=` exaggerates the drawing. */
 export async function GET(request: Request, { params }: Params): Promise<Response> {
   const { job, round: roundId, kind } = await params;
-  const at = await jobAt(job);
-  const { rows } = at;
+  const rows = await jobRows(job);
   const round = rows.rounds.find((each) => each.id === roundId);
   if (!round) return new Response('no such round', { status: 404 });
-  const { value: judgement } = await runTask('judge', at, { roundId });
+  const { value: judgement } = await runTask('judge', rows, { roundId });
   const times = Number(new URL(request.url).searchParams.get('times'));
   const factor = times >= 1 && times <= 500 ? times : USUAL_FACTOR;
   const title = [theJob(rows).name, `Round ${round.number}: ${round.name}`];
