@@ -10,7 +10,8 @@ import { percentile, startServer } from './trial-server.mjs';
 /**
  * `npm run bench:live`: how long after it was done in one window a line of a tape, a step and a brace stand in others; and how long after
  * another machine sent it, which takes no processor of this one. Server and windows are on one machine; figures to read, not a test.
- * `OTHERS="1 2 4"`: windows that look on.
+ * Windows on machines of their own take nothing from the server: for them it is said when all of them had been sent it.
+ * `OTHERS="1 2 4"`: windows that look on; `AFAR="2 5 10"`: those on machines of their own.
  */
 const TIMES = 16;
 ensurePackages();
@@ -29,10 +30,14 @@ try {
   const round = `/jobs/${van}/rounds/${rows.rounds[0].id}`;
   const [weld, brace] = [`/jobs/${estate}/weld`, `/jobs/${estate}/brace`];
   const afar = { line: lineSender(rows), step: await stepSender(weld), brace: await braceSender(brace) };
+  for (const windows of (process.env.AFAR ?? '2 5 10').split(' ').map(Number)) {
+    await measureSent('a step', estate, windows, afar.step);
+    await measureSent('a brace', estate, windows, afar.brace);
+  }
   for (const others of (process.env.OTHERS ?? '1 2 4').split(' ').map(Number)) {
     await measureFromAfar('a line', round, others, afar.line);
-    await measureFromAfar('a step', weld, others, afar.step);
-    await measureFromAfar('a brace', brace, others, afar.brace);
+    await measureFromAfar('a step', weld, others, afar.step.send);
+    await measureFromAfar('a brace', brace, others, afar.brace.send);
     await measure('a line', round, others, typeLine);
     await measure('a step', weld, others, addStep);
   }
@@ -83,10 +88,48 @@ async function measureSeen(what, where, others, act) {
     for (const each of await Promise.all(seen)) times.push(each - begun);
     await new Promise((resolve) => setTimeout(resolve, 600));
   }
-  const ms = (part) => `${percentile(times, part).toFixed(0)} ms`;
-  const first = Math.max(...times.slice(0, others));
-  console.log(`${what}: median ${ms(0.5)}, 95 % ${ms(0.95)}, longest ${ms(1)}, the first ${first} ms`);
+  report(what, times, others);
   for (const page of windows) await page.context().close();
+}
+
+/** @param times of all windows, one change after another */
+function report(what, times, windows) {
+  const ms = (part) => `${percentile(times, part).toFixed(0)} ms`;
+  const first = Math.max(...times.slice(0, windows));
+  console.log(`${what}: median ${ms(0.5)}, 95 % ${ms(0.95)}, longest ${ms(1)}, the first ${first.toFixed(0)} ms`);
+}
+
+/** Windows without a browser: each listens, asks for the page when it hears of something and reads it to its end. */
+async function measureSent(what, jobId, count, { send, asked }) {
+  const windows = Array.from({ length: count }, () => ({ id: randomUUID(), stop: new AbortController() }));
+  const waiting = new Map();
+  const listen = async ({ id, stop }) => {
+    const live = await fetch(`${address}/api/jobs/${jobId}/live?window=${id}`, {
+      headers: { cookie: asked.headers.cookie },
+      signal: stop.signal,
+    });
+    for await (const chunk of live.body.pipeThrough(new TextDecoderStream())) {
+      if (!chunk.includes('"kind":"rows"')) continue;
+      const page = await (await fetch(asked.url, { headers: asked.headers })).text();
+      waiting.get(id)?.(page);
+    }
+  };
+  for (const window of windows) listen(window).catch(() => undefined);
+  await new Promise((resolve) => setTimeout(resolve, 1000));
+  const times = [];
+  for (let i = 0; i < TIMES; i++) {
+    const text = (300 + 100 * Math.random()).toFixed(1);
+    const sent = windows.map(
+      ({ id }) =>
+        new Promise((resolve) => waiting.set(id, (page) => page.includes(text) && resolve(performance.now()))),
+    );
+    const begun = performance.now();
+    await send(text);
+    for (const each of await Promise.all(sent)) times.push(each - begun);
+    await new Promise((resolve) => setTimeout(resolve, 600));
+  }
+  report(`${what} from afar, sent to ${count} windows elsewhere`, times, count);
+  for (const { stop } of windows) stop.abort();
 }
 
 /** Run in a page: the moment a text is there. */
@@ -121,12 +164,17 @@ function lineSender(rows) {
   };
 }
 
-/** Does again, from no window, what one window did once: `again` writes what is sent the next time. */
+/**
+ * Does again, from no window, what one window did once: `again` writes what is sent the next time.
+ *
+ * @returns how to send it, and how the window asked for its page after it
+ */
 async function sender(where, act, again) {
   const page = await open(where, 'Afar');
   await page.waitForTimeout(2000);
-  const [request] = await Promise.all([
+  const [request, refresh] = await Promise.all([
     page.waitForRequest((each) => each.method() === 'POST' && 'next-action' in each.headers()),
+    page.waitForRequest((each) => each.url().includes('_rsc=')),
     act(page),
   ]);
   await page.waitForTimeout(2000);
@@ -135,7 +183,9 @@ async function sender(where, act, again) {
   const cookies = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`);
   await page.context().close();
   let [form, , window] = JSON.parse(request.postData());
-  return async (text) => {
+  const wanted = Object.entries(refresh.headers()).filter(([name]) => /^(rsc|next-)/.test(name));
+  const asked = { url: refresh.url(), headers: { ...Object.fromEntries(wanted), cookie: cookies.join('; ') } };
+  const send = async (text) => {
     form = again(form, text);
     const sent = await fetch(request.url(), {
       method: 'POST',
@@ -148,6 +198,7 @@ async function sender(where, act, again) {
     const answer = await sent.text();
     if (!answer.includes('"ok":true')) throw new Error(answer);
   };
+  return { send, asked };
 }
 
 function stepSender(where) {
@@ -177,6 +228,8 @@ async function open(where, person) {
   const page = await context.newPage();
   await page.addInitScript(notePresses);
   await page.goto(where);
+  // A window that was never here first keeps the program's files, as a tablet does once.
+  await page.locator('html[data-offline=ready]').waitFor();
   return page;
 }
 

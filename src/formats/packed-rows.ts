@@ -1,3 +1,4 @@
+import { onceFor } from '@/core/maths/once';
 import { JOB_TABLE_NAMES, type JobRows, type JobTable } from '@/core/shell/job/job-rows';
 
 /*
@@ -58,7 +59,8 @@ export function unpackRows(
   return before && JOB_TABLE_NAMES.every((table) => rows[table] === before.rows[table]) ? before.rows : rows;
 }
 
-function packTable(rows: readonly object[]): PackedTable {
+/** Once for the same rows: a page is sent to every window that has it open. */
+const packTable = onceFor((rows: readonly object[]): PackedTable => {
   const fields = [...new Set(rows.flatMap((row) => Object.keys(row)))];
   return {
     rows: rows.length,
@@ -66,7 +68,7 @@ function packTable(rows: readonly object[]): PackedTable {
       fields.map((field) => [field, packColumn(rows.map((row) => (row as Record<string, Value>)[field]))]),
     ),
   };
-}
+});
 
 function packColumn(values: readonly Value[]): Column {
   // Values that are no plain ones (a record's snapshot) go as they are.

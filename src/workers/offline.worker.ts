@@ -66,8 +66,8 @@ registerRoute(
   },
 );
 
-/** So long after a page was last fetched in pieces it is asked for whole, ms: a page others work at is fetched often. */
-const QUIET = 2_000;
+/** So long after a page was last fetched in pieces it is asked for whole, ms: a page others work at is fetched often, and whole it costs twice. */
+const QUIET = 10_000;
 const waiting = new Map<string, number>();
 
 async function keepWholeLater({ href }: URL): Promise<void> {

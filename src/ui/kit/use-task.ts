@@ -25,8 +25,7 @@ export const runTask = <Name extends TaskName>(
   rows: JobRows,
   input: TaskInput<Name>,
   options: { readonly signal?: AbortSignal; readonly onProgress?: (share: number) => void } = {},
-): Promise<TaskResult<Name>> =>
-  (pool ??= new TaskPool(startWorker, WORKERS)).run(task, rows, input, options);
+): Promise<TaskResult<Name>> => (pool ??= new TaskPool(startWorker, WORKERS)).run(task, rows, input, options);
 
 export interface TaskState<T> {
   /** The last result there is; of the rows and input before while `busy`. */

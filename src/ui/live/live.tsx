@@ -33,7 +33,7 @@ function aMoment() {
 }
 
 /** What comes close together is fetched once, ms. */
-const TOGETHER = 30;
+const TOGETHER = 10;
 /**
  * While others read line after line, a page that only looks on rests so many times as long as it took to fetch: twenty tapes
  * would have every open page made anew twenty times a second otherwise.
