@@ -10,9 +10,9 @@ ensureDebianPackages(['chromium', 'postgresql', 'poppler-utils']);
 
 const bin = (name) => path.join('node_modules', '.bin', name);
 /** In memory where there is enough of it: a data folder for each test is a thousand files to write, and to remove again. */
-const results = mkdtempSync(path.join(memory() ?? os.tmpdir(), 'vinkel-tests-'));
+const folder = mkdtempSync(path.join(memory() ?? os.tmpdir(), 'vinkel-tests-'));
 // The database server of the tests goes through it as somebody else.
-chmodSync(results, 0o711);
+chmodSync(folder, 0o711);
 let passed = 0;
 let failed = 0;
 
@@ -50,7 +50,7 @@ function failuresOf(said) {
 
 /** Runs a command, showing what it says while it goes on, and returns that. */
 async function run(command, args) {
-  const env = { ...process.env, TMPDIR: results };
+  const env = { ...process.env, TMPDIR: folder };
   const child = spawn(bin(command), args, { stdio: ['inherit', 'pipe', 'pipe'], env });
   let said = '';
   for (const stream of [child.stdout, child.stderr])
@@ -65,7 +65,7 @@ async function run(command, args) {
 /** Runs a project of tests and counts them. */
 async function tests(project) {
   console.log(`\n${project} tests …`);
-  const output = path.join(results, `${project}.json`);
+  const output = path.join(folder, `${project}.json`);
   const { status, said } = await run('vitest', [
     ...['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
   ]);
@@ -86,7 +86,7 @@ await check('Types', 'tsc', ['--noEmit']);
 ensureBuild();
 await lint;
 for (const project of ['unit', 'ui', 'db', 'server', 'e2e']) await tests(project);
-rmSync(results, { recursive: true, force: true });
+rmSync(folder, { recursive: true, force: true });
 
 for (const each of wrong) console.log(`\nWhat went wrong once more: ${each}`);
 console.log(`\n${passed} passed, ${failed} failed`);

@@ -1,4 +1,5 @@
 import { setTimeout as later } from 'node:timers/promises';
+import { putLast } from '@/core/maths/once';
 import { claim, outcomeOf, release, settle } from '@/db/asked-once';
 import type { Queryable } from '@/db/database';
 import { failed, type Outcome } from '@/formats/outcome';
@@ -26,8 +27,7 @@ export async function once<T>(
   const before = known.get(request);
   if (before) return before as Promise<Outcome<T>>;
   const outcome = acrossProcesses(request, together, work);
-  known.set(request, outcome);
-  for (const oldest of known.keys()) if (known.size > REMEMBERED) known.delete(oldest);
+  putLast(known, request, outcome, REMEMBERED);
   outcome.then(
     ({ ok }) => ok || known.delete(request),
     () => known.delete(request),

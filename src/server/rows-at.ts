@@ -1,3 +1,4 @@
+import { putLast } from '@/core/maths/once';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Queryable } from '@/db/database';
 import { loadJob } from '@/db/jobs';
@@ -26,9 +27,7 @@ export async function rowsAt(database: Queryable, jobId: string): Promise<JobRow
   const mark = await markOf(database);
   const last = kept.get(jobId);
   const now = last?.mark === mark ? last : reading(database, jobId, mark, last?.known);
-  kept.delete(jobId);
-  kept.set(jobId, now);
-  for (const oldest of kept.keys()) if (kept.size > JOBS_KEPT) kept.delete(oldest);
+  putLast(kept, jobId, now, JOBS_KEPT);
   return now.asked;
 }
 

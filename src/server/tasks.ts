@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { once } from '@/core/maths/once';
+import { once, putLast } from '@/core/maths/once';
 import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { TaskPool, type Channel, type TaskOptions } from '@/workers/pool';
@@ -46,8 +46,7 @@ export function runTask<Name extends TaskName>(
   const result = existsSync(THREAD)
     ? (shared.vinkelTasks ??= new TaskPool(startThread, THREADS)).run(task, rows, input, options)
     : runHere(task, rows, input);
-  results.set(named, result);
-  for (const oldest of results.keys()) if (results.size > KEPT) results.delete(oldest);
+  putLast(results, named, result, KEPT);
   result.catch(() => results.delete(named));
   return result;
 }

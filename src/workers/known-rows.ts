@@ -1,3 +1,4 @@
+import { putLast } from '@/core/maths/once';
 import { JOB_TABLE_NAMES, type JobRows } from '@/core/shell/job/job-rows';
 import type { SentRows } from './serve';
 import type { TaskName } from './tasks';
@@ -36,10 +37,8 @@ export class KnownRows {
     const known = this.jobs.get(id) ?? { states: new Map<string, JobRows>(), did: new Set<TaskName>() };
     const sent = known.states.has(key) ? undefined : difference(rows, known.states);
     known.did.add(task);
-    putLast(known.states, key, rows);
-    putLast(this.jobs, id, known);
-    const forget = dropOldest(known.states, STATES).map(([state]) => state);
-    for (const [, { states }] of dropOldest(this.jobs, JOBS)) forget.push(...states.keys());
+    const forget = putLast(known.states, key, rows, STATES).map(([state]) => state);
+    for (const [, { states }] of putLast(this.jobs, id, known, JOBS)) forget.push(...states.keys());
     return { ...(sent ? { rows: sent } : {}), forget };
   }
 }
@@ -51,15 +50,4 @@ function difference(rows: JobRows, states: ReadonlyMap<string, JobRows>): SentRo
   const [rest, known] = nearest;
   const changed = JOB_TABLE_NAMES.filter((table) => rows[table] !== known[table]);
   return { tables: Object.fromEntries(changed.map((table) => [table, rows[table]])), rest };
-}
-
-function putLast<Value>(map: Map<string, Value>, key: string, value: Value): void {
-  map.delete(key);
-  map.set(key, value);
-}
-
-function dropOldest<Value>(map: Map<string, Value>, most: number): [string, Value][] {
-  const dropped = [...map].slice(0, Math.max(0, map.size - most));
-  for (const [key] of dropped) map.delete(key);
-  return dropped;
 }

@@ -21,6 +21,15 @@ export function onceFor<Of extends object, Made>(work: (of: Of) => Made): (of: O
   };
 }
 
+/** Puts something last and lets the oldest go where there are more than so many; gives what was let go. */
+export function putLast<Key, Value>(map: Map<Key, Value>, key: Key, value: Value, most: number): [Key, Value][] {
+  map.delete(key);
+  map.set(key, value);
+  const dropped = [...map].slice(0, Math.max(0, map.size - most));
+  for (const [oldest] of dropped) map.delete(oldest);
+  return dropped;
+}
+
 /**
  * Work that hangs on nothing but plain data: done once for the same data, asked again or not. What was asked for last is kept.
  *
@@ -34,9 +43,7 @@ export function onceForSame<Asked extends readonly unknown[], Made>(
   return (...asked) => {
     const key = JSON.stringify(asked);
     const entry = known.get(key) ?? { made: work(...asked) };
-    known.delete(key);
-    known.set(key, entry);
-    for (const oldest of known.keys()) if (known.size > most) known.delete(oldest);
+    putLast(known, key, entry, most);
     return entry.made;
   };
 }

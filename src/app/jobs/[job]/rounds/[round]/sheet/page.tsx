@@ -2,13 +2,13 @@ import { only } from '@/core/shell/job/job-rows';
 import { chooseReference } from '@/server/actions/references';
 import { openInRound, recordRoundEvent, setControl } from '@/server/actions/rounds';
 import { runTask } from '@/server/tasks';
-import { jobRows, roundRows, rowsForRounds, type RoundParams } from '@/server/views';
+import { roundRows, rowsForRounds, type RoundParams } from '@/server/views';
 import { Deviations } from '@/ui/sheet/deviations';
 import { RoundHead } from '@/ui/work/round-head';
 
 export default async function Page({ params }: { params: Promise<RoundParams> }) {
   const { rows, round } = await roundRows(await params);
-  const ghosts = await runTask('ghosts', await jobRows(round.jobId), { roundId: round.id });
+  const ghosts = await runTask('ghosts', rows, { roundId: round.id });
   return (
     <div className="flex flex-col gap-3">
       <RoundHead

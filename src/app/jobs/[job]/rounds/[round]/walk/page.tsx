@@ -4,7 +4,7 @@ import { chartedTargets } from '@/core/walk/targets';
 import { readPreferences } from '@/formats/preferences';
 import { preferencesCookie } from '@/server/preferences';
 import { runTask } from '@/server/tasks';
-import { jobRows, roundRows, type RoundParams } from '@/server/views';
+import { roundRows, type RoundParams } from '@/server/views';
 import { WalkSheet } from '@/ui/tape/walk-sheet';
 
 /** Spread of a tape and a height stick, for the plan, mm. */
@@ -13,7 +13,7 @@ const HANDS = { height: 0.7, constant: 0.6, perMetre: 0.3 };
 export default async function Page({ params }: { params: Promise<RoundParams> }) {
   const { rows, round } = await roundRows(await params);
   const { people } = readPreferences(await preferencesCookie());
-  const walk = await runTask('walk', await jobRows(round.jobId), { roundId: round.id, hands: HANDS, people });
+  const walk = await runTask('walk', rows, { roundId: round.id, hands: HANDS, people });
   return (
     <WalkSheet
       rows={only(rows, 'jobs', 'points')}
