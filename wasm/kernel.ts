@@ -241,6 +241,233 @@ export function less(matrix: usize, size: i32, u: usize, v: usize, count: i32): 
     }
 }
 
+function int(array: usize, i: i32): i32 {
+  return load<i32>(array + ((<usize>i) << 2));
+}
+
+/** Takes two rows of six at `row`, times six rows of six at `by`, off two rows of six at `to`. */
+function takeSixOff(row: usize, by: usize, to: usize): void {
+  let s0 = v128.load(to);
+  let s1 = v128.load(to, 16);
+  let s2 = v128.load(to, 32);
+  let t0 = v128.load(to, 48);
+  let t1 = v128.load(to, 64);
+  let t2 = v128.load(to, 80);
+  for (let k: usize = 0; k < 48; k += 8) {
+    const x = v128.load64_splat(row + k);
+    const y = v128.load64_splat(row + k, 48);
+    const l = v128.load(by);
+    const m = v128.load(by, 16);
+    const n = v128.load(by, 32);
+    s0 = f64x2.sub(s0, f64x2.mul(x, l));
+    t0 = f64x2.sub(t0, f64x2.mul(y, l));
+    s1 = f64x2.sub(s1, f64x2.mul(x, m));
+    t1 = f64x2.sub(t1, f64x2.mul(y, m));
+    s2 = f64x2.sub(s2, f64x2.mul(x, n));
+    t2 = f64x2.sub(t2, f64x2.mul(y, n));
+    by += 48;
+  }
+  v128.store(to, s0);
+  v128.store(to, s1, 16);
+  v128.store(to, s2, 32);
+  v128.store(to, t0, 48);
+  v128.store(to, t1, 64);
+  v128.store(to, t2, 80);
+}
+
+/** The same of `count` rows of `width` elements, times `width` rows of `across`. */
+function takeRowsOff(row: usize, by: usize, to: usize, count: i32, across: i32, width: i32): void {
+  for (let a = 0; a < count; a++)
+    for (let b = 0; b < across; b++) {
+      let sum: f64 = 0;
+      for (let c = 0; c < width; c++) sum += load<f64>(at(row, a, width, c)) * load<f64>(at(by, c, across, b));
+      const place = at(to, a, across, b);
+      store<f64>(place, load<f64>(place) - sum);
+    }
+}
+
+/** L D Lᵀ of a panel of `rows` rows by `width`, its own rows first; 0 where a pivot is nothing. */
+function factorisePanel(panel: usize, rows: i32, width: i32, pivots: usize, diagonals: usize, nothing: f64): i32 {
+  for (let c = 0; c < width; c++) {
+    let pivot = load<f64>(at(panel, c, width, c));
+    for (let k = 0; k < c; k++) {
+      const share = load<f64>(at(panel, c, width, k));
+      pivot -= share * share * load<f64>(pivots + <usize>k * WORD);
+    }
+    if (!(pivot > nothing * load<f64>(diagonals + <usize>c * WORD))) return 0;
+    store<f64>(pivots + <usize>c * WORD, pivot);
+    for (let r = c + 1; r < rows; r++) {
+      let sum = load<f64>(at(panel, r, width, c));
+      for (let k = 0; k < c; k++)
+        sum -=
+          load<f64>(at(panel, r, width, k)) * load<f64>(at(panel, c, width, k)) * load<f64>(pivots + <usize>k * WORD);
+      store<f64>(at(panel, r, width, c), sum / pivot);
+    }
+  }
+  return 1;
+}
+
+/**
+ * Factorises the panels at `values` in place, as `core/maths/linear/block-factor.ts` does; 0 where a pivot is nothing. Of block
+ * column j the panel begins at element `panelAt[j]`, the blocks it reaches at `reachAt[j]` of `reach`, and the rows at which these
+ * begin at `reachAt[j] + j` of `begins`, one more than there are blocks. `scaled` is room for a block.
+ */
+export function factoriseBlocks(
+  count: i32,
+  widths: usize,
+  first: usize,
+  panelAt: usize,
+  reachAt: usize,
+  reach: usize,
+  begins: usize,
+  values: usize,
+  pivots: usize,
+  diagonals: usize,
+  scaled: usize,
+  nothing: f64,
+): i32 {
+  for (let j = 0; j < count; j++) {
+    const width = int(widths, j);
+    const panel = values + <usize>int(panelAt, j) * WORD;
+    for (let c = 0; c < width; c++)
+      store<f64>(diagonals + <usize>(int(first, j) + c) * WORD, load<f64>(at(panel, c, width, c)));
+  }
+  for (let j = 0; j < count; j++) {
+    const width = int(widths, j);
+    if (width == 0) continue;
+    const panel = values + <usize>int(panelAt, j) * WORD;
+    const own = int(reachAt, j);
+    const blocks = int(reachAt, j + 1) - own;
+    const begin = begins + ((<usize>(own + j)) << 2);
+    const pivot = pivots + <usize>int(first, j) * WORD;
+    const diagonal = diagonals + <usize>int(first, j) * WORD;
+    if (!factorisePanel(panel, int(begin, blocks), width, pivot, diagonal, nothing)) return 0;
+    for (let p = 1; p < blocks; p++) {
+      const i = int(reach, own + p);
+      const across = int(widths, i);
+      const target = values + <usize>int(panelAt, i) * WORD;
+      const places = reach + ((<usize>int(reachAt, i)) << 2);
+      const offsets = begins + ((<usize>(int(reachAt, i) + i)) << 2);
+      for (let b = 0; b < across; b++)
+        for (let c = 0; c < width; c++)
+          store<f64>(
+            at(scaled, c, across, b),
+            load<f64>(at(panel, int(begin, p) + b, width, c)) * load<f64>(pivot + <usize>c * WORD),
+          );
+      let place = 0;
+      for (let q = p; q < blocks; q++) {
+        while (int(places, place) != int(reach, own + q)) place++;
+        const from = int(begin, q);
+        let rows = int(begin, q + 1) - from;
+        let source = at(panel, from, width, 0);
+        let to = at(target, int(offsets, place), across, 0);
+        if (width == 6 && across == 6)
+          for (; rows > 1; rows -= 2) {
+            takeSixOff(source, scaled, to);
+            source += 96;
+            to += 96;
+          }
+        if (rows > 0) takeRowsOff(source, scaled, to, rows, across, width);
+      }
+    }
+  }
+  return 1;
+}
+
+/** Takes a row of `width` elements at `row`, times those at `x`, off the element at `to`. */
+function takeRowOff(row: usize, x: usize, to: usize, width: i32): void {
+  let sum: f64;
+  if (width == 6) {
+    const all = f64x2.add(
+      f64x2.add(f64x2.mul(v128.load(row), v128.load(x)), f64x2.mul(v128.load(row, 16), v128.load(x, 16))),
+      f64x2.mul(v128.load(row, 32), v128.load(x, 32)),
+    );
+    sum = f64x2.extract_lane(all, 0) + f64x2.extract_lane(all, 1);
+  } else {
+    sum = 0;
+    for (let c = 0; c < width; c++) sum += load<f64>(row + <usize>c * WORD) * load<f64>(x + <usize>c * WORD);
+  }
+  store<f64>(to, load<f64>(to) - sum);
+}
+
+/** Takes `value` times a row of `width` elements at `row` off those at `to`. */
+function takeTimesOff(row: usize, value: f64, to: usize, width: i32): void {
+  if (width == 6) {
+    const both = f64x2.splat(value);
+    v128.store(to, f64x2.sub(v128.load(to), f64x2.mul(both, v128.load(row))));
+    v128.store(to, f64x2.sub(v128.load(to, 16), f64x2.mul(both, v128.load(row, 16))), 16);
+    v128.store(to, f64x2.sub(v128.load(to, 32), f64x2.mul(both, v128.load(row, 32))), 32);
+  } else
+    for (let c = 0; c < width; c++) {
+      const place = to + <usize>c * WORD;
+      store<f64>(place, load<f64>(place) - value * load<f64>(row + <usize>c * WORD));
+    }
+}
+
+/** Turns the right-hand side at `x` into the solution by what `factoriseBlocks` made; where a pivot is 0 its element becomes 0. */
+export function solveBlocks(
+  count: i32,
+  widths: usize,
+  first: usize,
+  panelAt: usize,
+  reachAt: usize,
+  reach: usize,
+  values: usize,
+  pivots: usize,
+  x: usize,
+): void {
+  for (let j = 0; j < count; j++) {
+    const width = int(widths, j);
+    const own = x + <usize>int(first, j) * WORD;
+    let row = values + <usize>int(panelAt, j) * WORD;
+    const next = <usize>width * WORD;
+    for (let r = 0; r < width; r++) {
+      for (let c = 0; c < r; c++) {
+        const place = own + <usize>r * WORD;
+        const share = load<f64>(row + <usize>c * WORD) * load<f64>(own + <usize>c * WORD);
+        store<f64>(place, load<f64>(place) - share);
+      }
+      row += next;
+    }
+    for (let p = int(reachAt, j) + 1; p < int(reachAt, j + 1); p++) {
+      const i = int(reach, p);
+      const to = x + <usize>int(first, i) * WORD;
+      for (let a = 0; a < int(widths, i); a++) {
+        takeRowOff(row, own, to + <usize>a * WORD, width);
+        row += next;
+      }
+    }
+  }
+  const size = int(first, count);
+  for (let i = 0; i < size; i++) {
+    const place = x + <usize>i * WORD;
+    const pivot = load<f64>(pivots + <usize>i * WORD);
+    store<f64>(place, pivot == 0 ? 0 : load<f64>(place) / pivot);
+  }
+  for (let j = count - 1; j >= 0; j--) {
+    const width = int(widths, j);
+    const own = x + <usize>int(first, j) * WORD;
+    const panel = values + <usize>int(panelAt, j) * WORD;
+    const next = <usize>width * WORD;
+    let row = panel + <usize>width * next;
+    for (let p = int(reachAt, j) + 1; p < int(reachAt, j + 1); p++) {
+      const i = int(reach, p);
+      const from = x + <usize>int(first, i) * WORD;
+      for (let a = 0; a < int(widths, i); a++) {
+        takeTimesOff(row, load<f64>(from + <usize>a * WORD), own, width);
+        row += next;
+      }
+    }
+    for (let r = width - 1; r > 0; r--) {
+      const value = load<f64>(own + <usize>r * WORD);
+      for (let c = 0; c < r; c++) {
+        const place = own + <usize>c * WORD;
+        store<f64>(place, load<f64>(place) - load<f64>(at(panel, r, width, c)) * value);
+      }
+    }
+  }
+}
+
 /** Where memory of the caller's own begins. */
 export function free(): usize {
   return __heap_base;

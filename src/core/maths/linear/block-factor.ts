@@ -1,3 +1,6 @@
+import { kernel } from './kernel';
+import type { BlockShape } from './loops';
+
 /** Which blocks of a symmetric matrix of blocks are not empty, in the order they are eliminated. */
 export interface BlockPattern {
   /** Rows and columns of each block on the diagonal; may be none. */
@@ -25,6 +28,9 @@ export class BlockFactor {
   /** Where in a panel the rows of each of these begin. */
   private readonly begins: readonly Int32Array[];
   private readonly panels: readonly Float64Array[];
+  /** All panels, one behind the other. */
+  private readonly values: Float64Array;
+  private readonly shape: BlockShape;
   /** The number of every row of a panel. */
   private readonly rows: readonly Int32Array[];
   private readonly pivots: Float64Array;
@@ -41,7 +47,10 @@ export class BlockFactor {
       blocks.forEach((block, p) => (begins[p + 1] = begins[p]! + this.widths[block]!));
       return begins;
     });
-    this.panels = this.reach.map((_, j) => new Float64Array(this.begins[j]!.at(-1)! * this.widths[j]!));
+    this.shape = shapeOf(this.widths, this.first, this.reach, this.begins);
+    const { panelAt } = this.shape;
+    this.values = new Float64Array(panelAt[count]!);
+    this.panels = this.reach.map((_, j) => this.values.subarray(panelAt[j], panelAt[j + 1]));
     this.rows = this.reach.map((blocks, j) => {
       const rows = new Int32Array(this.begins[j]!.at(-1)!);
       blocks.forEach((block, p) => {
@@ -54,7 +63,7 @@ export class BlockFactor {
 
   /** Elements of the factor, those of whole blocks on the diagonal too. */
   get fill(): number {
-    return this.panels.reduce((sum, panel) => sum + panel.length, 0);
+    return this.values.length;
   }
 
   /**
@@ -76,7 +85,12 @@ export class BlockFactor {
    *
    * @returns directions without resistance, each with 1 at the pivot it was found at; none where the matrix is regular
    */
-  factorise(): Float64Array[] {
+  factorise(by = kernel): Float64Array[] {
+    return by.factoriseBlocks(this.shape, this.values, this.pivots, NOTHING) ? [] : this.plainly();
+  }
+
+  /** The same without a kernel, column after column. */
+  private plainly(): Float64Array[] {
     const { widths, first } = this;
     const diagonals = new Float64Array(this.size);
     this.panels.forEach((panel, j) => {
@@ -92,7 +106,8 @@ export class BlockFactor {
   }
 
   /** Solves A x = b in place. Along a direction without resistance the pivot's own element becomes 0. */
-  solve(x: Float64Array): Float64Array {
+  solve(x: Float64Array, by = kernel): Float64Array {
+    if (by.solveBlocks(this.shape, this.values, this.pivots, x)) return x;
     const { panels, widths, rows, pivots, first } = this;
     for (let j = 0; j < panels.length; j++) {
       const [panel, width, at, f] = [panels[j]!, widths[j]!, rows[j]!, first[j]!];
@@ -168,6 +183,33 @@ export class BlockFactor {
     }
     return direction;
   }
+}
+
+function shapeOf(
+  widths: Int32Array,
+  first: Int32Array,
+  reaches: readonly Int32Array[],
+  begins: readonly Int32Array[],
+): BlockShape {
+  const ends = (sizes: readonly number[]) => {
+    const at = new Int32Array(sizes.length + 1);
+    sizes.forEach((size, j) => (at[j + 1] = at[j]! + size));
+    return at;
+  };
+  const joined = (lists: readonly Int32Array[]) => {
+    const all = new Int32Array(lists.reduce((sum, { length }) => sum + length, 0));
+    let next = 0;
+    for (const list of lists) {
+      all.set(list, next);
+      next += list.length;
+    }
+    return all;
+  };
+  return {
+    ...{ widths, first, reach: joined(reaches), begins: joined(begins) },
+    panelAt: ends(begins.map((rows, j) => rows.at(-1)! * widths[j]!)),
+    reachAt: ends(reaches.map(({ length }) => length)),
+  };
 }
 
 interface Shape {

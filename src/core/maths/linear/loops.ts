@@ -1,3 +1,17 @@
+/** Where a sparse factor in blocks keeps what: see `block-factor.ts`. */
+export interface BlockShape {
+  readonly widths: Int32Array;
+  /** The number of the first row of each block, and of all. */
+  readonly first: Int32Array;
+  /** Where each panel begins among all elements, and where they end. */
+  readonly panelAt: Int32Array;
+  /** Where the blocks that a panel reaches begin in `reach`, and where they end. */
+  readonly reachAt: Int32Array;
+  readonly reach: Int32Array;
+  /** The rows at which they begin, from `reachAt[j] + j` on, and where the last ends. */
+  readonly begins: Int32Array;
+}
+
 /** The inner loops every dense computation spends its time in. Matrices are row major and not kept. */
 export interface Kernel {
   readonly name: 'plain' | 'simd';
@@ -15,4 +29,14 @@ export interface Kernel {
   readonly times: (matrix: Float64Array, size: number, v: Float64Array) => Float64Array;
   /** A − Σ (u vᵀ + v uᵀ)/2 over the rows of u and v, in place. */
   readonly less: (matrix: Float64Array, size: number, u: Float64Array, v: Float64Array) => void;
+  /**
+   * Factorises the panels of a sparse factor into L D Lᵀ, in place, each pivot more than this share of its diagonal element; false,
+   * with nothing changed, where one is not, or where this kernel has no faster way than its caller.
+   */
+  readonly factoriseBlocks: (shape: BlockShape, values: Float64Array, pivots: Float64Array, nothing: number) => boolean;
+  /**
+   * Turns a right-hand side into the solution by what `factoriseBlocks` made of the panels, in place; false, with nothing changed,
+   * where this kernel has no faster way. Panels that were solved by before may be remembered: they are not to be changed.
+   */
+  readonly solveBlocks: (shape: BlockShape, values: Float64Array, pivots: Float64Array, x: Float64Array) => boolean;
 }

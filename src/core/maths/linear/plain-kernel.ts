@@ -219,4 +219,9 @@ function less(matrix: Float64Array, size: number, u: Float64Array, v: Float64Arr
  * and what that one is tested against. Everything is written as products of rows, three rows with three rows at a
  * time: a third of the memory read that one with one needs, and as many sums as the registers hold.
  */
-export const plainKernel: Kernel = { name: 'plain', factorise, invert, coloured, product, solve, times, less };
+export const plainKernel: Kernel = {
+  ...{ name: 'plain', factorise, invert, coloured, product, solve, times, less },
+  // The factor's own loops are as fast.
+  factoriseBlocks: () => false,
+  solveBlocks: () => false,
+};

@@ -12,6 +12,8 @@ interface Exports {
   solve(lower: number, size: number, x: number): void;
   times(matrix: number, size: number, v: number, result: number): void;
   less(matrix: number, size: number, u: number, v: number, count: number): void;
+  factoriseBlocks(count: number, ...placesAndNothing: readonly number[]): number;
+  solveBlocks(count: number, ...places: readonly number[]): void;
 }
 
 /** Below so many rows the way into the module's memory and back costs more than it saves. */
@@ -33,21 +35,25 @@ function kernelOf(wasm: Exports): Kernel {
   const start = Math.ceil(wasm.free() / 16) * 16;
   /** The factor that lies at the start, which the next substitution need not lay there again. */
   let resident: Float64Array | undefined;
+  /** The panels that lie there, and where everything of them does and the right-hand side. */
+  let residentBlocks: { readonly values: Float64Array; readonly places: readonly number[] } | undefined;
 
   /** Lays arrays out one after the other, given or by their number of elements, and says where each begins. */
-  function layOut(...parts: readonly (Float64Array | number)[]): number[] {
+  function layOut(...parts: readonly (Float64Array | Int32Array | number)[]): number[] {
     const places: number[] = [];
     let end = start;
     for (const part of parts) {
       places.push(end);
-      end += Math.ceil((typeof part === 'number' ? part : part.length) / 2) * 16;
+      end += Math.ceil((typeof part === 'number' ? 8 * part : part.byteLength) / 16) * 16;
     }
-    resident = undefined;
+    resident = residentBlocks = undefined;
     const missing = end - wasm.memory.buffer.byteLength;
     if (missing > 0) wasm.memory.grow(Math.ceil(missing / PAGE));
-    const all = new Float64Array(wasm.memory.buffer);
+    const { buffer } = wasm.memory;
+    const [all, whole] = [new Float64Array(buffer), new Int32Array(buffer)];
     parts.forEach((part, i) => {
-      if (typeof part !== 'number') all.set(part, places[i]! / 8);
+      if (part instanceof Float64Array) all.set(part, places[i]! / 8);
+      else if (typeof part !== 'number') whole.set(part, places[i]! / 4);
     });
     return places;
   }
@@ -101,6 +107,29 @@ function kernelOf(wasm: Exports): Kernel {
       const [m, us, vs] = layOut(matrix, u, v) as [number, number, number];
       wasm.less(m, size, us, vs, u.length / size);
       matrix.set(view(m, matrix.length));
+    },
+    factoriseBlocks({ widths, first, panelAt, reachAt, reach, begins }, values, pivots, nothing) {
+      const widest = widths.reduce((most, width) => Math.max(most, width), 0);
+      const places = layOut(
+        ...[widths, first, panelAt, reachAt, reach, begins, values],
+        ...[pivots.length, pivots.length, widest * widest],
+      );
+      if (wasm.factoriseBlocks(widths.length, ...places, nothing) === 0) return false;
+      values.set(view(places[6]!, values.length));
+      pivots.set(view(places[7]!, pivots.length));
+      return true;
+    },
+    solveBlocks({ widths, first, panelAt, reachAt, reach }, values, pivots, x) {
+      if (residentBlocks?.values !== values) {
+        const laid = layOut(widths, first, panelAt, reachAt, reach, values, pivots, x.length);
+        residentBlocks = { values, places: laid };
+      }
+      const { places } = residentBlocks;
+      const solution = view(places[7]!, x.length);
+      solution.set(x);
+      wasm.solveBlocks(widths.length, ...places);
+      x.set(solution);
+      return true;
     },
   };
 }
