@@ -1,46 +1,96 @@
 import { diagonalsOf, lineBetween, localAxes, type Member, type NodeVector, type ShellFrame } from './shell-frame';
 
-/** Takes an element of the whole stiffness matrix between two freedoms, each its node's number times six and its own. */
-export type TakeElement = (i: number, j: number, value: number) => void;
+/** Takes the block between two nodes, 6 × 6 row major, the first's freedoms down and the second's across. It is not to be kept. */
+export type TakeBlock = (a: number, b: number, block: Float64Array) => void;
 
-/** Gives every element that every part of a frame adds to its stiffness matrix, both triangles, fixed freedoms too. */
-export function eachElement(frame: ShellFrame, take: TakeElement): void {
-  for (const member of frame.members) giveMember(take, frame, member);
+/**
+ * Gives every block that every part of a frame adds to its stiffness matrix, fixed freedoms too: that of a node with itself whole,
+ * that between two nodes one way round.
+ */
+export function eachBlock(frame: ShellFrame, take: TakeBlock): void {
+  const block = new Float64Array(36);
+  for (const member of frame.members) giveMember(take, frame, member, block);
   for (const { from, to, A, E } of frame.struts)
-    giveBar(take, frame, from, to, (E * A) / lineBetween(frame, from, to).length);
+    giveBar(take, frame, from, to, (E * A) / lineBetween(frame, from, to).length, block);
   for (const panel of frame.panels)
-    for (const { from, to, stiffness } of diagonalsOf(frame, panel)) giveBar(take, frame, from, to, stiffness);
+    for (const { from, to, stiffness } of diagonalsOf(frame, panel)) giveBar(take, frame, from, to, stiffness, block);
 }
 
 /** The forces that all parts ask of their nodes when these are displaced: K·u, N and N·mm. */
 export function forcesOf(frame: ShellFrame, moved: NodeVector): NodeVector {
   const forces = new Float64Array(moved.length);
-  eachElement(frame, (i, j, value) => {
-    forces[i]! += value * moved[j]!;
+  eachBlock(frame, (a, b, block) => {
+    for (let r = 0; r < 6; r++)
+      for (let c = 0; c < 6; c++) {
+        const value = block[6 * r + c]!;
+        forces[6 * a + r]! += value * moved[6 * b + c]!;
+        if (a !== b) forces[6 * b + c]! += value * moved[6 * a + r]!;
+      }
   });
   return forces;
 }
 
 /** A pin-ended bar: k·b·bᵀ along its line. */
-function giveBar(take: TakeElement, frame: ShellFrame, from: number, to: number, stiffness: number): void {
+function giveBar(
+  take: TakeBlock,
+  frame: ShellFrame,
+  from: number,
+  to: number,
+  stiffness: number,
+  block: Float64Array,
+): void {
   const { along } = lineBetween(frame, from, to);
-  for (let r = 0; r < 3; r++)
-    for (let c = 0; c < 3; c++) {
-      const k = stiffness * along[r]! * along[c]!;
-      take(6 * from + r, 6 * from + c, k);
-      take(6 * to + r, 6 * to + c, k);
-      take(6 * from + r, 6 * to + c, -k);
-      take(6 * to + r, 6 * from + c, -k);
-    }
+  const fill = (k: number) => {
+    for (let r = 0; r < 3; r++) for (let c = 0; c < 3; c++) block[6 * r + c] = k * along[r]! * along[c]!;
+  };
+  block.fill(0);
+  fill(stiffness);
+  take(from, from, block);
+  take(to, to, block);
+  fill(-stiffness);
+  take(from, to, block);
 }
 
-/** A beam: its local stiffness turned into the axes of the frame. */
-function giveMember(take: TakeElement, frame: ShellFrame, member: Member): void {
-  const k = globalStiffness(frame, member);
-  const ends = [member.from, member.to];
-  for (let r = 0; r < 12; r++)
-    for (let c = 0; c < 12; c++)
-      take(6 * ends[r < 6 ? 0 : 1]! + (r % 6), 6 * ends[c < 6 ? 0 : 1]! + (c % 6), k[12 * r + c]!);
+/** A beam's shifts, its turns at one end and between the two, and how they are coupled: 3 × 3 each. */
+const PARTS = new Float64Array(36);
+
+/**
+ * A beam, in the axes of the frame. In its own axes x, y, z its shifts resist S = EA/L along x, 12EI_z/L³ along y and 12EI_y/L³ along z,
+ * its turns T = GJ/L about x, 4EI/L about y and z, half of that and −GJ/L towards the other end, and shift and turn are coupled by
+ * C = 6EI_z/L² between y and z and −6EI_y/L² between z and y: turned, each is a sum of products of the three axes.
+ */
+function giveMember(take: TakeBlock, frame: ShellFrame, member: Member, block: Float64Array): void {
+  const { from, to, E, G, A, Iy, Iz, J } = member;
+  const { length, along } = lineBetween(frame, from, to);
+  const [x, y, z] = localAxes(along);
+  const [bendZ, bendY, twist] = [(E * Iz) / length, (E * Iy) / length, (G * J) / length];
+  const [alongX, alongY, alongZ] = [(E * A) / length, (12 * bendZ) / length ** 2, (12 * bendY) / length ** 2];
+  const [coupleYZ, coupleZY] = [(6 * bendZ) / length, (-6 * bendY) / length];
+  for (let r = 0, i = 0; r < 3; r++)
+    for (let c = 0; c < 3; c++, i++) {
+      const [xx, yy, zz] = [x[r]! * x[c]!, y[r]! * y[c]!, z[r]! * z[c]!];
+      const [aboutY, aboutZ] = [bendY * yy, bendZ * zz];
+      PARTS[i] = alongX * xx + alongY * yy + alongZ * zz;
+      PARTS[9 + i] = twist * xx + 4 * (aboutY + aboutZ);
+      PARTS[18 + i] = 2 * (aboutY + aboutZ) - twist * xx;
+      PARTS[27 + i] = coupleYZ * y[r]! * z[c]! + coupleZY * z[r]! * y[c]!;
+    }
+  /** Signs of shift with shift, shift with turn and turn with shift; where what turns say to each other stands. */
+  const fill = (shifts: number, couples: number, back: number, turns: number) => {
+    for (let r = 0, i = 0; r < 3; r++)
+      for (let c = 0; c < 3; c++, i++) {
+        block[6 * r + c] = shifts * PARTS[i]!;
+        block[6 * r + c + 21] = PARTS[turns + i]!;
+        block[6 * r + c + 3] = couples * PARTS[27 + i]!;
+        block[6 * c + r + 18] = back * PARTS[27 + i]!;
+      }
+  };
+  fill(1, 1, 1, 9);
+  take(from, from, block);
+  fill(1, -1, -1, 9);
+  take(to, to, block);
+  fill(-1, 1, -1, 18);
+  take(from, to, block);
 }
 
 /**
@@ -79,28 +129,4 @@ export function localStiffness(
     }
   }
   return k;
-}
-
-function globalStiffness(frame: ShellFrame, member: Member): Float64Array {
-  const { length, along } = lineBetween(frame, member.from, member.to);
-  const axes = localAxes(along);
-  const local = localStiffness(member, length);
-  // Tᵀ k T, block by block of three: T has the local axes for rows.
-  const half = new Float64Array(144);
-  const whole = new Float64Array(144);
-  for (let r = 0; r < 12; r++)
-    for (let block = 0; block < 12; block += 3)
-      for (let c = 0; c < 3; c++) {
-        let sum = 0;
-        for (let i = 0; i < 3; i++) sum += local[12 * r + block + i]! * axes[i]![c]!;
-        half[12 * r + block + c] = sum;
-      }
-  for (let block = 0; block < 12; block += 3)
-    for (let r = 0; r < 3; r++)
-      for (let c = 0; c < 12; c++) {
-        let sum = 0;
-        for (let i = 0; i < 3; i++) sum += axes[i]![r]! * half[12 * (block + i) + c]!;
-        whole[12 * (block + r) + c] = sum;
-      }
-  return whole;
 }

@@ -51,7 +51,16 @@ function momentsOnNothing(
 
 /** The forces of all parts on their nodes less the loads there, at what is fixed. */
 export function reactionsOf(frame: ShellFrame, moved: NodeVector, load: NodeVector): Float64Array[] {
-  const forces = forcesOf(frame, moved);
+  const held = new Set(frame.supports.map(({ node }) => node));
+  const isHeld = (nodes: readonly number[]) => nodes.some((node) => held.has(node));
+  // What stands on no support asks nothing of one.
+  const beside = {
+    ...frame,
+    members: frame.members.filter(({ from, to }) => isHeld([from, to])),
+    struts: frame.struts.filter(({ from, to }) => isHeld([from, to])),
+    panels: frame.panels.filter(({ nodes }) => isHeld(nodes)),
+  };
+  const forces = forcesOf(beside, moved);
   return frame.supports.map(({ node, fix }) =>
     Float64Array.from({ length: 6 }, (_, k) => {
       const i = 6 * node + k;

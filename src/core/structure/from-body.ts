@@ -22,13 +22,23 @@ const SIDE_NAME = { left: 'left ', right: 'right ', centre: '' } as const;
 
 /**
  * The structure of a body's picture brought onto a shell: a place that a known point stands at is called by the point's code
- * and stands at it, any other by its own code with a dot before it.
+ * and stands at it, one that a point was chosen at which nobody measured yet is called by that point's and stands where the picture
+ * has it, any other by its own code with a dot before it.
+ *
+ * @param chosen points chosen at places, by the places' codes
  */
-export function modelFromBody({ places, members, sheets }: BodyPicture, { carry, ties }: Morph): ShellModel {
+export function modelFromBody(
+  { places, members, sheets }: BodyPicture,
+  { carry, ties }: Morph,
+  chosen: ReadonlyMap<string, { readonly id: string; readonly code: string }> = new Map(),
+): ShellModel {
+  const taken = new Set([...ties.values()].map(({ id }) => id));
   const nodes = places.map(({ code, name, at }): ModelNode => {
     const tied = ties.get(code);
-    return tied
-      ? { code: tied.code, name, at: tied.at, pointId: tied.id }
+    if (tied) return { code: tied.code, name, at: tied.at, pointId: tied.id };
+    const own = chosen.get(code);
+    return own && !taken.has(own.id)
+      ? { code: own.code, name, at: carry(at as Vector), pointId: own.id }
       : { code: `.${code}`, name, at: carry(at as Vector), pointId: null };
   });
   const number = new Map(places.map(({ code }, i) => [code, i]));

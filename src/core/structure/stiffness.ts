@@ -2,7 +2,7 @@ import { minimumDegree } from '../maths/linear/minimum-degree';
 import { BlockFactor } from '../maths/linear/block-factor';
 import { inner } from '../maths/linear/inner';
 import { Symmetric, type SymmetricFactor } from '../maths/linear/symmetric';
-import { eachElement, type TakeElement } from './elements';
+import { eachBlock, type TakeBlock } from './elements';
 import {
   couplingsOf,
   FREEDOMS,
@@ -75,7 +75,7 @@ export function factorise(frame: ShellFrame): StiffnessResult {
         own[i] = next;
         equation[i] = factor.first[at[node]!]! + next++;
       }
-  eachElement(frame, assembler(factor, at, own));
+  eachBlock(frame, assembler(factor, at, own));
   const free = factor.factorise();
   if (free.length > 0) return { ok: false, loose: looseNodes(frame, equation, free) };
   return { ok: true, stiffness: { frame, factor, equation, times: 1 } };
@@ -117,6 +117,18 @@ export function withBars(stiffness: Stiffness, struts: readonly Strut[]): Stiffn
   };
 }
 
+/** The largest force, N, that so much at any freedom of any node brings into each bar that was put in. */
+export function largestInBars({ bars, equation }: Stiffness, force: number): number[] {
+  const largest = bars?.lines.map(() => 0) ?? [];
+  if (!bars) return largest;
+  for (let i = 0; i < equation.length; i++) {
+    if (equation[i]! < 0 || i % 6 > 2) continue;
+    const forces = bars.gives.solve(Float64Array.from(bars.answers, (answer) => answer[i]!));
+    forces.forEach((each, b) => (largest[b] = Math.max(largest[b]!, force * Math.abs(each))));
+  }
+  return largest;
+}
+
 /** Of what was factorised, without bars that were put in since. */
 function solved({ factor, equation, times }: Stiffness, load: NodeVector): NodeVector {
   const x = new Float64Array(factor.size);
@@ -152,20 +164,28 @@ function unknownFreedoms({ nodes, members, supports }: ShellFrame): Uint8Array {
   return unknown;
 }
 
-/** Puts elements of the whole matrix where the factor keeps them; the place of a pair of nodes is looked up once in a row. */
-function assembler(factor: BlockFactor, at: Int32Array, own: Int32Array): TakeElement {
-  let [lastRow, lastColumn] = [-1, -1];
-  let place: ReturnType<BlockFactor['place']> | undefined;
-  return (i, j, value) => {
-    const [a, b] = [own[i]!, own[j]!];
-    if (a < 0 || b < 0) return;
-    const [row, column] = [at[Math.floor(i / 6)]!, at[Math.floor(j / 6)]!];
-    if (row < column || (row === column && a < b)) return;
-    if (row !== lastRow || column !== lastColumn) {
-      place = factor.place(row, column);
-      [lastRow, lastColumn] = [row, column];
+/** Puts blocks of the whole matrix where the factor keeps them: the lower triangle, by the order of elimination. */
+function assembler(factor: BlockFactor, at: Int32Array, own: Int32Array): TakeBlock {
+  return (a, b, block) => {
+    const isLower = at[a]! >= at[b]!;
+    const [row, column] = isLower ? [a, b] : [b, a];
+    const { panel, start, stride } = factor.place(at[row]!, at[column]!);
+    // How far apart elements of one row of it, and of one column, are in the block as it came.
+    const [down, across] = isLower ? [6, 1] : [1, 6];
+    // Nearly all nodes are free in all six.
+    const isWhole = stride === 6 && own[6 * row + 5] === 5;
+    for (let i = 0; i < 6; i++) {
+      const r = isWhole ? i : own[6 * row + i]!;
+      if (r < 0) continue;
+      const last = row === column ? r : 5;
+      const to = start + r * stride;
+      if (isWhole) for (let j = 0, from = i * down; j <= last; j++, from += across) panel[to + j]! += block[from]!;
+      else
+        for (let j = 0; j < 6; j++) {
+          const c = own[6 * column + j]!;
+          if (c >= 0 && c <= last) panel[to + c]! += block[i * down + j * across]!;
+        }
     }
-    place!.panel[place!.start + a * place!.stride + b]! += value;
   };
 }
 
