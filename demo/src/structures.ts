@@ -74,7 +74,8 @@ export function panelOut(
   const id = later.uuid();
   const code = `panel-${job.rows.panels.length + 1}`;
   job.add('workItems', { id, jobId, kind: 'panel', code, name: panel.part, version: 1 });
-  job.add('panels', { ...NEW_PANEL, id, jobId, ...panel });
+  const ordinal = job.rows.panels.filter(({ stageId }) => stageId === panel.stageId).length;
+  job.add('panels', { ...NEW_PANEL, id, jobId, ordinal, ...panel });
   for (const point of codes) job.add('panelPoints', { panelId: id, pointId: job.point(point), fate: 'goes' });
   for (const [part, share] of parts) job.add('panelParts', { panelId: id, code: part, share });
   for (const [label, edge, distance, readBack] of lines)
@@ -182,6 +183,11 @@ export function solbrisCuts(job: JobBuilder, author: string): void {
     [0, 104],
   ] as const;
   corners.forEach(([x, y], ordinal) => job.add('templatePoints', { id: later.uuid(), templateId, ordinal, x, y }));
+  // Hinges, striker and springs leave threaded holes.
+  const bolts = new Set(['A1', 'A2', 'B2', 'R1', 'R2', 'R3']);
+  job.rows.points = job.rows.points.map((point) =>
+    bolts.has(point.code.slice(0, 2)) ? { ...point, kind: 'bolt' as const } : point,
+  );
   // The upper diagonal of the door can be trimmed by the turn.
   const trimmed = job.rows.workItems.find(({ kind, code }) => kind === 'brace' && code === 'X2')!.id;
   job.rows.braces.splice(

@@ -13,7 +13,12 @@ export interface ToldPart {
   readonly lines: readonly string[];
 }
 
-const CUT_STATE = { planned: 'planned', out: 'out', in: 'out, and the new metal in' } as const;
+const CUT_STATE = {
+  planned: 'planned',
+  out: 'out',
+  tacked: 'out, and the new metal tacked',
+  in: 'out, and the new metal in',
+} as const;
 
 /** How the shell stood, was cut, fitted, welded, stiffened and read last, a part of the record each. */
 export function madeParts(made: RecordMade, format: Formatter): ToldPart[] {

@@ -177,7 +177,7 @@ export function recordFacts(
 }
 
 /** What a brace in each state does: a planned one holds nothing yet. */
-const BRACE_HOLDS = { planned: 'is to hold', fitted: 'holds', removed: 'held' } as const;
+const BRACE_HOLDS = { planned: 'is to hold', fitted: 'holds', loosened: 'is to hold again', removed: 'held' } as const;
 
 /** Braces, then pulls, a line each by its code. */
 export const workLines = (record: RecordDocument, format: Formatter): { code: string; text: string }[] =>
@@ -187,7 +187,9 @@ const linesOfWork = ({ braces, pulls }: RecordDocument, format: Formatter): { co
   ...braces.map(({ code, ends, kind, section, length, holds, state }) => ({
     code,
     text: [
-      `${ends}, ${BRACE_WORD[kind]}, ${section}${length === undefined ? '' : `, ${format.length(length)} ${format.unit}`}`,
+      [ends, BRACE_WORD[kind], section, length === undefined ? '' : `${format.length(length)} ${format.unit}`]
+        .filter(Boolean)
+        .join(', '),
       `${BRACE_HOLDS[state]} ${holds.join(', ') || 'nothing named'}`,
       state,
     ].join('; '),

@@ -53,7 +53,7 @@ describe('a structure as a file', () => {
 });
 
 describe('the braces for the saw', () => {
-  const page = cuttingPage(job, { advise: false });
+  const page = cuttingPage(job);
 
   it('are a table with a line each', () => {
     const [head, first] = braceListCsv(page.braces).split('\n');

@@ -161,7 +161,7 @@ describe('the walk on paper', () => {
 });
 
 describe('braces', () => {
-  const page = cuttingPage(Job.of(solbris), { advise: false });
+  const page = cuttingPage(Job.of(solbris));
   const actions = {
     planBrace: action,
     recordItemEvent: action,

@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { daySheet } from '@/core/days/day';
 import { ladderOf } from '@/core/days/ladder';
 import { seeded, type Random } from '@/core/maths/random/seeded';
-import { cuttingPage } from '@/core/report/pages/cutting';
+import { cuttingAdvice, cuttingPage, type CuttingAdvice } from '@/core/report/pages/cutting';
 import { gapsPage } from '@/core/report/pages/gaps';
 import { pullingPage } from '@/core/report/pages/pulling';
 import { roundsPage } from '@/core/report/pages/rounds';
@@ -25,6 +25,8 @@ import { LogPage } from './log/log-page';
 import { RecordPage } from './record/record-page';
 import { WalkSheet } from './tape/walk-sheet';
 import type { CuttingActions } from './cut/actions';
+import { BraceAdviceList } from './cut/brace-advice';
+import { PanelOrder } from './cut/removal-order';
 import { CuttingPlace } from './cut/cutting-place';
 import { Instruments } from './work/instruments';
 import { packRows } from '@/formats/packed-rows';
@@ -97,6 +99,22 @@ const findingOf = (random: Random, one: <T>(list: readonly T[]) => T) => ({
 });
 
 /** Every page of a job that is rendered from its rows alone. */
+/** What is proposed for a stage, which a page asks for once it is there. */
+function adviceOf(job: Job): Readonly<Record<string, ReactElement>> {
+  const page = cuttingPage(job);
+  const { worked } = page;
+  const stage = worked && page.stages[worked.stage];
+  if (!stage) return {};
+  const actions = new Proxy({}, { get: () => action }) as CuttingActions;
+  const [{ braces: advice }, { order }] = (['brace', 'cut'] as const).map((room) =>
+    cuttingAdvice(job, { stage: worked.stage, room }),
+  ) as [CuttingAdvice, CuttingAdvice];
+  return {
+    bracing: createElement(BraceAdviceList, { page, worked, actions, advice }),
+    order: createElement(PanelOrder, { page, stage, actions, ...(order ? { order } : {}) }),
+  };
+}
+
 function pagesOf(rows: JobRows): Readonly<Record<string, ReactElement>> {
   const job = Job.of(rows);
   const { latest, ...day } = daySheet(job);
@@ -122,11 +140,12 @@ function pagesOf(rows: JobRows): Readonly<Record<string, ReactElement>> {
       (['brace', 'cut'] as const).map((room) => [
         room,
         createElement(CuttingPlace, {
-          ...{ room, page: cuttingPage(job, { advise: room === 'brace' }), instruments: [] },
+          ...{ room, rows: packRows(rows), page: cuttingPage(job), instruments: [] },
           actions: new Proxy({}, { get: () => action }) as CuttingActions,
         }),
       ]),
     ),
+    ...adviceOf(job),
     pulls: createElement(PullingPlace, {
       ...{ rows: packRows(rows), page: pullingPage(job) },
       actions: new Proxy({}, { get: () => action }) as PullActions,

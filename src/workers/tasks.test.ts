@@ -222,7 +222,9 @@ async function failures(rows: JobRows): Promise<string[]> {
     await attempt(name, () => TASKS[name](job));
   await attempt('set-up', () => TASKS.setUp(job, {}, run));
   await attempt('pulls', () => TASKS.advisePulls(job, undefined, run));
-  await attempt('cut', () => TASKS.cutting(job, { advise: true }));
+  await attempt('cut', () => TASKS.cutting(job, {}));
+  for (const room of ['brace', 'cut'] as const)
+    await attempt(`advise ${room}`, () => TASKS.adviseCutting(job, { stage: 0, room }, { progress: () => undefined }));
   await attempt('record', () => recordDocument.parse(TASKS.record(job, { madeAt: '2026-11-24T12:00:00.000Z' })));
   const hands = { constant: 0.8, perMetre: 0.3, height: 0.7 };
   for (const { id: roundId } of rows.rounds) {

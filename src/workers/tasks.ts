@@ -20,7 +20,7 @@ import { springBacksOf } from '@/core/plan/pulls/came-home';
 import type { WeldedElsewhere } from '@/core/plan/weld-order/shrinkage';
 import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
 import { settle, type SettleProposal } from '@/core/plan/settle';
-import { cuttingPage, type CuttingPage } from '@/core/report/pages/cutting';
+import { cuttingAdvice, cuttingPage, type CuttingAdvice, type CuttingPage } from '@/core/report/pages/cutting';
 import { calendarPage, tomorrowFirst, type CalendarPage, type TomorrowFirst } from '@/core/report/pages/calendar';
 import { verificationBoard, type VerificationBoard } from '@/core/report/pages/verification';
 import { ordersOf, weldingPage, type WeldingPage } from '@/core/report/pages/welding';
@@ -209,8 +209,9 @@ export const TASKS = {
   /** What is first tomorrow, by the shop's clock. */
   tomorrow: (job: Job, { now, zone }: { readonly now: number; readonly zone: string }): TomorrowFirst[] =>
     tomorrowFirst(job, now, shopClock(zone)),
-  cutting: (job: Job, input: { readonly at?: number; readonly advise: boolean }): CuttingPage =>
-    cuttingPage(job, input),
+  cutting: (job: Job, input: { readonly at?: number }): CuttingPage => cuttingPage(job, input),
+  adviseCutting: (job: Job, input: { stage: number; room: 'brace' | 'cut' }, run: Running): CuttingAdvice =>
+    cuttingAdvice(job, input, (share) => run.progress(share)),
   setUp: async (job: Job, { shown }: { readonly shown?: string }, run: Running): Promise<SetUpPage> =>
     setUpPage(job, await run.solver?.(), shown),
   level: (job: Job): Levelled | null => levellingNow(job) ?? null,

@@ -1,7 +1,7 @@
 import type { Case } from './case';
 import { Job } from '@/core/shell/job/job';
 import { emptyJobRows, type JobRows } from '@/core/shell/job/job-rows';
-import { NEW_JOB, type Reading } from '@/core/shell/job/entities';
+import { NEW_JOB, NEW_POINT, type Reading } from '@/core/shell/job/entities';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { seeded } from '@/core/maths/random/seeded';
 import { shellNet } from '@/core/practice/shell-net';
@@ -68,11 +68,7 @@ function jobOf(points: number, distances: number, dimensions: number): JobRows {
       code,
       name: code,
       side: code.endsWith('L') ? 'left' : 'right',
-      holeDiameter: null,
-      substituteForId: null,
-      mirrored: true,
-      place: '',
-      version: 1,
+      ...NEW_POINT,
     });
     rows.referencePoints.push({
       id: random.uuid(),

@@ -1,11 +1,13 @@
 import type { Vector } from '@/core/maths/geometry/vector';
 import { seeded } from '@/core/maths/random/seeded';
+import { Braced } from '@/core/plan/braces/braced';
+import { braceCandidates, strutOf } from '@/core/plan/braces/candidates';
 import { chooseBraces, type BracingTask } from '@/core/plan/braces/choose';
 import { choosePulls } from '@/core/plan/pulls/choose';
 import { evenRoom } from '@/core/plan/pulls/room';
 import { solveFrame } from '@/core/structure/frame';
 import { STEEL, type Member, type ShearPanel, type ShellFrame } from '@/core/structure/shell-frame';
-import { slackOf, stageStiffness, type CriticalLength } from '@/core/structure/slack';
+import { sagOf, slackOf, stageStiffness, type CriticalLength } from '@/core/structure/slack';
 import { factorise } from '@/core/structure/stiffness';
 import type { Case } from './case';
 
@@ -51,22 +53,38 @@ function body(): ShellFrame {
 const frame = body();
 const at = (s: number, r: number) => ROUND * s + r;
 const lengths: CriticalLength[] = Array.from({ length: 10 }, (_, i) => ({
-  ...{ id: `D${i}`, from: at(4 + (i % 5) * 2, i % 7), to: at(6 + (i % 5) * 2, (i % 7) + 7) },
-  limit: 0.25,
+  ...{ id: `D${i}`, from: at(6 + (i % 2), 5 + (i % 7)), to: at(13 + (i % 2), i % 7) },
+  limit: 0.018,
 }));
-const cut = frame.members.filter(
-  ({ from }) => Math.floor(from / ROUND) >= 8 && Math.floor(from / ROUND) < 12 && from % ROUND < 5,
-);
+/** The side between two stations: its members and sheets. */
+const isCut = (node: number) => Math.floor(node / ROUND) >= 8 && Math.floor(node / ROUND) < 12 && node % ROUND < 5;
+const cut = [
+  ...frame.members.filter(({ from, to }) => isCut(from) || isCut(to)),
+  ...frame.panels.filter(({ nodes }) => nodes.some(isCut)),
+];
 const stages = [{ name: 'side out', remove: cut.map(({ id }) => id), add: [] }];
 const stage = stageStiffness(frame, []);
 if (!stage.ok) throw new Error(stage.loose.join());
 const task: BracingTask = {
   ...{ frame, stages, lengths, handling: 200, most: 6 },
   choice: {
-    nodes: Array.from({ length: 64 }, (_, i) => at(3 + Math.floor(i / 5), (3 * i) % ROUND)),
-    ...{ area: () => 224, maxLength: 2400, forbid: [], keepOut: [] },
+    nodes: frame.nodes
+      .flatMap((_, i) => (isCut(i) || i < at(3, 0) || i >= at(17, 0) ? [] : [i]))
+      .filter((_, k) => (k % 11) % 3 === 0),
+    ...{ area: () => 224, maxLength: 4000, forbid: [], keepOut: [] },
   },
 };
+/** A brace tried in a stage that stands, by one rank and by factorising the stage with it. */
+const cutStage = stageStiffness(frame, stages);
+if (!cutStage.ok) throw new Error(cutStage.loose.join());
+const candidates = braceCandidates(frame, cutStage.value.stands, task.choice);
+const bare = Braced.of(
+  cutStage.value,
+  { lengths, handling: 200, uncut: sagOf(stage.value, lengths) },
+  task.choice.nodes,
+);
+const [tried] = candidates;
+
 /** Five hundred pulls, of which three are to bring ten nodes back while twelve stay. */
 const pulls = Array.from({ length: 500 }, (_, i) => ({
   node: at(2 + (i % 16), Math.floor(i / 16)),
@@ -92,5 +110,14 @@ export const structure: readonly Case[] = [
   { of: 'structure', what: 'assemble, factor and solve', run: () => solveFrame(frame, load, true) },
   { of: 'structure', what: 'one length of a stage', run: () => slackOf(stage.value, lengths[0]!, 200, 0) },
   { of: 'structure', what: 'pulls, 500 candidates', run: () => choosePulls(frame, wanted, keep, pulls, 3) },
-  { of: 'structure', what: 'braces, 10 lengths', run: () => chooseBraces(task) },
+  { of: 'structure', what: `braces, 10 lengths, ${candidates.length} candidates`, run: () => chooseBraces(task) },
+  { of: 'structure', what: 'a brace tried, by one rank', run: () => bare.ratiosWith(tried!) },
+  {
+    of: 'structure',
+    what: 'a brace tried, by factorising anew',
+    run: () => {
+      const braced = stageStiffness(frame, stages, [strutOf(tried!, 'tried')]);
+      return braced.ok && lengths.map((length) => slackOf(braced.value, length, 200, 0));
+    },
+  },
 ];

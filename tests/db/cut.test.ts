@@ -10,6 +10,7 @@ import { migrate } from '@/db/migrate';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
 import { structureDocument } from '@/formats/structure-file';
 import { cutModel } from '@/core/plan/cut/cut-model';
+import { savePoint } from '@/server/actions/chart';
 import * as actions from '@/server/actions/cut';
 import { planBrace, recordItemEvent, withdraw } from '@/server/actions/work';
 import { migrationsBefore } from '../support/before-migration';
@@ -18,7 +19,7 @@ import { pglite } from '../support/engines';
 
 const shop = benchPerTest();
 const job = async () => Job.of(await shop().rows());
-const page = async () => cuttingPage(await job(), { advise: true });
+const page = async () => cuttingPage(await job());
 
 /** A panel of a stage begun with it. */
 async function sill(more: Partial<Parameters<typeof actions.savePanel>[0]> = {}) {
@@ -79,6 +80,53 @@ describe('a panel that is to be cut', () => {
     valueOf(await withdraw({ id: randomUUID(), ...row, kind: 'withdrawn', reason: 'it stays after all' }));
     expect((await job()).panels).toEqual([]);
     expect((await page()).stages[0]).toMatchObject({ panels: [] });
+  });
+});
+
+describe('the panels of a stage', () => {
+  it('come out in the order they are put in, and somebody who has an older order is told', async () => {
+    const first = await sill();
+    valueOf(await actions.savePanel(first));
+    const { stage: _, ...second } = await sill();
+    const panel = { ...second.panel, part: 'Left floor', stageId: first.panel.stageId };
+    valueOf(
+      await actions.savePanel({ ...second, panel, item: { ...second.item, code: 'panel-2', name: 'Left floor' } }),
+    );
+    const order = (...ids: readonly string[]) => ({
+      jobId: shop().jobId,
+      panels: ids.map((id) => ({ id, version: 1 })),
+    });
+    expect((await page()).panels.map((each) => each.panel.part)).toEqual(['Left floor', 'Left sill']);
+    valueOf(await actions.orderPanels(order(first.panel.id, second.panel.id)));
+    expect((await page()).panels.map((each) => each.panel.part)).toEqual(['Left sill', 'Left floor']);
+    // The floor has a newer version since.
+    expect(faultsOf(await actions.orderPanels(order(second.panel.id, first.panel.id)))[0]!.message).toMatch(
+      /somebody else changed this meanwhile/,
+    );
+    const strange = await actions.orderPanels(order(first.panel.id, randomUUID()));
+    expect(faultsOf(strange)).toMatchObject([{ path: 'panels', message: 'one of these panels is not here any more' }]);
+  });
+});
+
+describe('blasting', () => {
+  it('is planned, its drawn marks are punched, and it is done', async () => {
+    const { jobId } = shop();
+    const { point, reference } = await shop().point('S1L');
+    const other = await shop().point('S1R');
+    valueOf(await savePoint({ point: { ...point, kind: 'drawn' }, reference }));
+    const item = { id: randomUUID(), jobId, kind: 'blasting' as const, code: 'blasting-1', name: 'floor' };
+    valueOf(await actions.planBlasting(item));
+    expect(faultsOf(await actions.planBlasting({ ...item, id: randomUUID(), kind: 'panel' }))).toHaveLength(1);
+    expect((await page()).blastings).toMatchObject([{ item: { name: 'floor' }, drawn: [{ code: 'S1L' }] }]);
+    valueOf(await actions.punchPoints({ jobId, pointIds: [point.id, other.point.id] }));
+    const { points, changes } = await shop().rows();
+    expect(points.map(({ id, kind }) => [id === point.id, kind]).filter(([, kind]) => kind !== 'shell')).toEqual([
+      [true, 'punch'],
+    ]);
+    expect(changes.at(-1)).toMatchObject({ tableName: 'point', rowId: point.id });
+    const event = { id: randomUUID(), itemId: item.id, key: '', reason: '', value: null };
+    valueOf(await recordItemEvent({ ...event, kind: 'done' }));
+    expect((await page()).blastings).toMatchObject([{ drawn: [], doneAt: expect.any(String) as unknown, found: 0 }]);
   });
 });
 

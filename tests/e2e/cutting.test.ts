@@ -127,6 +127,82 @@ describe('bracing and cutting', () => {
     await context.close();
   });
 
+  it('orders what comes out in a stage, and says when blasting wants a new round', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`/jobs/${solbris}/cut?stage=0`);
+    await settled(page);
+    const order = page.getByRole('region', { name: 'Order of removal' });
+    await order.getByText(/keeps the shell tighter|Tighter on the way/).waitFor();
+    await order.getByText(/after Left sill, inner: /).waitFor();
+    expect(await order.getByRole('listitem').nth(0).textContent()).toMatch(/Left sill, outer/);
+    await order.getByRole('button', { name: /^Earlier.*Left sill, inner/ }).click();
+    await order.getByRole('button', { name: /^Earlier.*Left sill, outer/ }).waitFor();
+    await page.reload();
+    await order.getByRole('button', { name: /^Earlier.*Left sill, outer/ }).click();
+    await order.getByRole('button', { name: /^Earlier.*Left sill, inner/ }).waitFor();
+
+    const blasting = page.getByRole('region', { name: 'Blasting', exact: true });
+    await blasting.getByRole('button', { name: 'Plan a blasting' }).click();
+    await page.getByRole('button', { name: 'Plan it' }).click();
+    await page.getByText('say what is blasted').waitFor();
+    await page.getByLabel('What is blasted').fill('floor and sills');
+    await page.getByRole('button', { name: 'Plan it' }).click();
+    await blasting.getByText('No point is only drawn').waitFor();
+    await blasting.getByRole('button', { name: 'Blasted' }).click();
+    await page.getByRole('button', { name: 'Yes, blasted' }).click();
+    await blasting.getByText('Measure all that stays').waitFor();
+    await page.locator('[data-gate=blasting][data-state=open]').waitFor();
+    await page.goto(`/jobs/${solbris}`);
+    await page.getByText('A round of all that stays: floor and sills was blasted after the last one').waitFor();
+    await context.close();
+  });
+
+  it('plans what holds besides tubes: a slip brace that slides and is loosened, a door tacked shut, a prop', async () => {
+    const { page, context } = await openWindow(browser, server.address);
+    await page.goto(`/jobs/${solbris}/brace?stage=0`);
+    await settled(page);
+    const plan = async (
+      code: string,
+      kind: string,
+      figure: readonly [string, string],
+      ends: readonly [string, string] = ['A2L', 'B2L'],
+    ) => {
+      await page.getByRole('button', { name: 'Plan a brace' }).click();
+      const form = page.getByRole('dialog');
+      await form.getByLabel('Code').fill(code);
+      await form.getByLabel('Kind').selectOption(kind);
+      await form.getByLabel('From point').fill(ends[0]);
+      await form.getByLabel('To point').fill(ends[1]);
+      await form.getByLabel(figure[0]).fill('as it is');
+      await form.getByRole('button', { name: 'Plan it' }).click();
+      await form.getByText(/a number of newtons/).waitFor();
+      await form.getByLabel(figure[0]).fill(figure[1]);
+      await form.getByRole('button', { name: 'Plan it' }).click();
+      await page.locator(`tr[data-code=${code}]`).waitFor();
+      await settled(page);
+    };
+    await plan('Y1', 'slip', ['It slides at, N', '20']);
+    const row = (code: string) => page.locator(`tr[data-code=${code}]`);
+    await row('Y1')
+      .getByText(/: it slides at 20 N/)
+      .waitFor();
+    await row('Y1').getByRole('button', { name: 'Fitted' }).click();
+    await page.getByRole('button', { name: 'Yes, fitted' }).click();
+    await row('Y1').getByRole('button', { name: 'Loosen to set' }).click();
+    await row('Y1')
+      .getByText(/^loosened/)
+      .waitFor();
+    await row('Y1').getByRole('button', { name: 'Fitted', exact: true }).waitFor();
+    await plan('Y2', 'part', ['How stiff it is', '4000'], ['A1L', 'B1L']);
+    await row('Y2').getByText('a part that stays').waitFor();
+    expect(await row('Y2').getByRole('cell').nth(2).textContent()).toBe('–');
+    await plan('Y3', 'prop', ['Pressed in with, N', '300'], ['A2L', 'B3L']);
+    await row('Y3')
+      .getByText(/presses with/)
+      .waitFor();
+    await context.close();
+  });
+
   it('plans a panel with the parts that go with it; a weakened part is an edition of the structure', async () => {
     const { page, context } = await openWindow(browser, server.address);
     await page.goto(`/jobs/${maake}/cut`);

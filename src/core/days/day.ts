@@ -8,6 +8,7 @@ import { morningThree, type MorningProposal, type NoMorning } from '../plan/morn
 import { compareRounds, type RoundChange } from '../findings/change';
 import { judgeRound } from '../round/judge/judge-round';
 import type { RoundJudgement } from '../round/judge/judgement';
+import { unreadBlastings } from '../plan/cut/blasting';
 import { settle, type SettleProposal } from '../plan/settle';
 import type { Subject } from '../walk/decide';
 
@@ -38,7 +39,9 @@ export interface DaySheet {
 export type BeforeCut =
   | { readonly kind: 'need'; readonly step: LadderStep }
   | { readonly kind: 'afterBrace'; readonly brace: CodedBrace; readonly dimension: Dimension }
-  | { readonly kind: 'neverMeasured'; readonly dimensions: readonly Dimension[] };
+  | { readonly kind: 'neverMeasured'; readonly dimensions: readonly Dimension[] }
+  /** Blasted, and not read since. */
+  | { readonly kind: 'blasted'; readonly name: string };
 
 export interface Contradicted {
   readonly round: Pick<Round, 'id' | 'name'>;
@@ -165,6 +168,7 @@ function beforeNextCut(
   return [
     ...needs.slice(0, 3).map((step) => ({ kind: 'need' as const, step })),
     ...afterBrace,
+    ...unreadBlastings(job).map(({ item }) => ({ kind: 'blasted' as const, name: item.name })),
     ...(never.length > 0 ? [{ kind: 'neverMeasured' as const, dimensions: never }] : []),
   ];
 }

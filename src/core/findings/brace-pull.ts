@@ -54,6 +54,10 @@ export function braceGeometry(
 export const braceState = (job: Job, brace: Brace): BraceEvent['kind'] =>
   job.braceEvents.filter((event) => event.braceId === brace.id).at(-1)?.kind ?? 'planned';
 
+/** Whether a brace is in the shell, tight or loosened; a part of the car that stays is none that must come out. */
+export const isBraceIn = (job: Job, brace: Brace): boolean =>
+  brace.kind !== 'part' && ['fitted', 'loosened'].includes(braceState(job, brace));
+
 /** The last thing that happened to a pull. */
 export const pullState = (job: Job, { id }: Pick<Pull, 'id'>): PullState =>
   job.pullEvents.flatMap(({ pullId, kind }) => (pullId === id && kind !== 'cleared' ? [kind] : [])).at(-1) ?? 'planned';

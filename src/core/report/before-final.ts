@@ -1,5 +1,5 @@
 import { axlesOf, type Axles } from '../findings/axles';
-import { braceState } from '../findings/brace-pull';
+import { isBraceIn } from '../findings/brace-pull';
 import { closeOut } from '../plan/panels/holding';
 import type { AxleReading, Round, StateKind } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
@@ -24,7 +24,7 @@ const FINAL: readonly StateKind[] = ['cold', 'bracesOut', 'onWheels'];
  */
 export function beforeFinal(job: Job, round: Round, all: readonly Pick<Round, 'id'>[]): BeforeFinal[] {
   const still: BeforeFinal[] = [];
-  const braces = job.braces.filter((brace) => braceState(job, brace) === 'fitted').map(({ code }) => code);
+  const braces = job.braces.filter((brace) => isBraceIn(job, brace)).map(({ code }) => code);
   if (braces.length > 0) still.push({ kind: 'bracesIn', codes: braces });
   const open = closeOut(job).map(({ panel, fixing }) => `${panel} ${fixing.name}`);
   if (open.length > 0) still.push({ kind: 'closeOut', names: open });

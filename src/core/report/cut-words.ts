@@ -12,6 +12,7 @@ export const GATE_WORD: Readonly<Record<GateKey, string>> = {
   braces: 'The braces for this stage are fitted',
   braced: 'Measured again with the braces in: bracing itself pulled nothing',
   references: 'What dies with the panel is recorded',
+  blasting: 'Measured again since it was blasted',
   cutLines: 'Every cut line read back from its edge',
   support: 'What the shell stands on stays',
   oneSide: 'One side at a time',
@@ -88,12 +89,22 @@ export function braceReasonText(why: BraceReason, { lengthName, length }: CutWor
       return why.ways === 1
         ? 'stands clear of what must stay free'
         : `stands clear of ${why.ways} places that must stay free`;
+    case 'bolts':
+      return 'bolts to threaded holes at both ends: nothing is welded, and it goes back as often as wanted';
+    case 'sets':
+      return `with a thread, since ${lengthName(why.lengthId)} is ${length(Math.abs(why.off))} too ${why.off > 0 ? 'long' : 'short'}: it is set with it before anything is cut`;
     case 'bears':
       return why.share > 1
         ? 'no tube of the shop bears somebody climbing on it over this length: put a foot under its middle'
         : `somebody climbing on it uses ${Math.round(100 * why.share)} % of what the tube bears`;
   }
 }
+
+/** How loose the shell is, by the largest share of what it may give that any length gives. */
+export const loosenessText = (looseness: number, code: string): string =>
+  Number.isFinite(looseness)
+    ? `${looseness <= 1 ? 'tight' : `${looseness.toFixed(1)} times what it may give`}${code === '' || looseness <= 1 ? '' : ` at ${code}`}`
+    : 'a part comes loose';
 
 export function causeText(cause: Cause): string {
   switch (cause.kind) {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { COMPONENTS } from './components';
+import { BRACE_EVENTS, BRACE_KINDS } from './job/entities/work';
 import { decisionDetail, findingDetail } from './job/entities/finding';
 import { conformity, made } from './record-made';
 import { SECTIONS } from './sections';
@@ -113,10 +114,10 @@ const changes = z.strictObject({
 const brace = z.strictObject({
   code: text,
   ends: text,
-  kind: z.enum(['weldedTube', 'adjustable', 'boltedFrame']),
+  kind: z.enum(BRACE_KINDS),
   section: text,
   length: mm.optional(),
-  state: z.enum(['planned', 'fitted', 'removed']),
+  state: z.enum(BRACE_EVENTS),
   holds: z.array(text),
 });
 

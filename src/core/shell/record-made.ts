@@ -21,7 +21,7 @@ const cut = z.strictObject({
   part: text,
   choice: z.enum(PANEL_CHOICES).nullable(),
   joinedAt: text,
-  state: z.enum(['planned', 'out', 'in']),
+  state: z.enum(['planned', 'out', 'tacked', 'in']),
   lines: z.array(z.strictObject({ label: text, edge: text, distance: mm, readBack: mm.nullable() })),
 });
 const weld = z.strictObject({

@@ -16,6 +16,19 @@ export const savedPanel = z.strictObject({
   stage: savedStage.optional(),
 });
 
+/** The order in which the panels of a stage come out. */
+export const orderedPanels = z.strictObject({
+  jobId: z.uuid(),
+  panels: z
+    .array(entity.panel.pick({ id: true, version: true }))
+    .min(2)
+    .max(60),
+});
+/** What is to be blasted. */
+export const newBlasting = entity.workItem.omit({ version: true });
+/** Drawn marks that were punched. */
+export const punchedPoints = z.strictObject({ jobId: z.uuid(), pointIds: z.array(z.uuid()).min(1).max(500) });
+
 const part = entity.member.pick({ code: true, width: true, height: true, wall: true, condition: true });
 /** A new edition of the structure: what it was, with some parts otherwise. */
 export const keptStructure = z.strictObject({
@@ -63,6 +76,9 @@ export const newCheck = z
   });
 
 export type SavedStage = z.input<typeof savedStage>;
+export type OrderedPanels = z.input<typeof orderedPanels>;
+export type NewBlasting = z.input<typeof newBlasting>;
+export type PunchedPoints = z.input<typeof punchedPoints>;
 export type SavedPanel = z.input<typeof savedPanel>;
 export type KeptStructure = z.input<typeof keptStructure>;
 export type ImportedStructure = z.input<typeof importedStructure>;

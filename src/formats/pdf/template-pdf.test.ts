@@ -27,7 +27,7 @@ describe('a template on paper', () => {
   });
 
   it('says what it is of, on which face it lies, and what to measure the print by', async () => {
-    const [view] = cuttingPage(Job.of(demoRows('solbris')), { advise: false }).templates;
+    const [view] = cuttingPage(Job.of(demoRows('solbris'))).templates;
     const format = formatterFor(readPreferences(undefined), 'UTC');
     const text = textOfPdf(await renderTemplatePdf({ view: view!, format }));
     expect(text).toMatch(/Sill end at the A post/);

@@ -76,6 +76,43 @@ export const savePanel = useCase(input.savedPanel, async (saved, context) => {
   });
 });
 
+/** Orders the panels of a stage: the first is the first that comes out. */
+export const orderPanels = useCase(input.orderedPanels, ({ jobId, panels }, context) =>
+  context.database.transaction(async (tx) => {
+    const known = (await loadJob(tx, jobId))?.panels ?? [];
+    for (const [ordinal, { id, version }] of panels.entries()) {
+      const row = known.find((each) => each.id === id);
+      if (!row) return failed('panels', 'one of these panels is not here any more');
+      if (row.ordinal === ordinal) continue;
+      const result = await edit(tx, 'panels', { ...row, version, ordinal }, context);
+      if (!result.ok) return overtaken(result.current);
+    }
+    return done(null);
+  }),
+);
+
+/** Says what is to be blasted; what happens to it are events of it. */
+export const planBlasting = useCase(input.newBlasting, async (item, { database }) => {
+  if (item.kind !== 'blasting') return failed('name', 'this is no blasting');
+  await database.transaction((tx) => insert(tx, 'workItems', [{ ...item, version: 1 }]));
+  return done(null);
+});
+
+/** Makes punch marks of points that were only drawn. */
+export const punchPoints = useCase(input.punchedPoints, ({ jobId, pointIds }, context) =>
+  context.database.transaction(async (tx) => {
+    const rows = await loadJob(tx, jobId);
+    if (!rows) return failed('jobId', 'this job is not here any more');
+    const punched = new Set(pointIds);
+    for (const point of rows.points)
+      if (punched.has(point.id) && point.kind === 'drawn') {
+        const result = await edit(tx, 'points', { ...point, kind: 'punch' }, context);
+        if (!result.ok) return overtaken(result.current);
+      }
+    return done(null);
+  }),
+);
+
 async function writeJoints(tx: Queryable, panelId: string, joints: (typeof input.savedPanel)['_output']['joints']) {
   const kept = joints.map(({ joint }) => joint.id);
   const gone = (await goneJoints(tx, panelId, kept)).map(({ id }) => id);

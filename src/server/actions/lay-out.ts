@@ -1,6 +1,7 @@
 'use server';
 
 import { BODIES } from '@/core/shell/bodies';
+import { NEW_POINT } from '@/core/shell/job/entities';
 import { fold } from '@/core/shell/chart/draft';
 import { loadJob } from '@/db/jobs';
 import { insert } from '@/db/table';
@@ -23,8 +24,8 @@ export const layOut = useCase(layingOut, ({ jobId, places, ...body }, context) =
     const made = chosen
       .filter(({ code }) => !here.has(fold(code)))
       .map(({ code, name, side }) => ({
+        ...NEW_POINT,
         ...{ id: context.newId(), jobId, code, name, side, place: code },
-        ...{ holeDiameter: null, substituteForId: null, mirrored: true, version: 1 },
       }));
     await insert(tx, 'points', made);
     for (const { code, name } of chosen) {

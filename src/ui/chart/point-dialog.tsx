@@ -1,7 +1,7 @@
-import type { Point } from '@/core/shell/job/entities';
+import { POINT_KINDS, type Point } from '@/core/shell/job/entities';
 import { chartPoint, type ChartPoint } from '@/formats/inputs/chart';
 import { SelectField, TextField } from '../kit/field';
-import { counted, listed } from '@/core/report/vocabulary/words';
+import { counted, listed, POINT_KIND_WORD } from '@/core/report/vocabulary/words';
 import type { PointUses } from '@/core/shell/point-uses';
 import type { Action } from '../kit/use-action';
 import { figureToWrite, RowDialog, RowFields, useRowForm, type ChartedPoint } from './row-form';
@@ -33,6 +33,7 @@ function PointForm({ jobId, referenceId, row, save, remove, uses, done }: Edited
       code: point?.code ?? '',
       name: point?.name ?? '',
       side: point?.side ?? ('left' as Point['side']),
+      kind: point?.kind ?? ('shell' as Point['kind']),
     },
     lengths: {
       x: reference?.x ?? null,
@@ -54,7 +55,7 @@ function PointForm({ jobId, referenceId, row, save, remove, uses, done }: Edited
           ...{ id, jobId, code: values.code.trim(), name: values.name, side: values.side },
           holeDiameter: (values.hole ?? '').trim() === '' ? null : length('hole'),
           substituteForId: point?.substituteForId ?? null,
-          mirrored: point?.mirrored ?? true,
+          ...{ kind: values.kind as Point['kind'], mirrored: point?.mirrored ?? true, place: point?.place ?? '' },
           version: over?.thing?.version ?? point?.version ?? 1,
         },
         reference: named
@@ -80,6 +81,11 @@ function PointForm({ jobId, referenceId, row, save, remove, uses, done }: Edited
           ['centre', 'centre'],
         ]}
         {...form.field('side')}
+      />
+      <SelectField
+        label="It is"
+        options={POINT_KINDS.map((kind) => [kind, POINT_KIND_WORD[kind]])}
+        {...form.field('kind')}
       />
       <TextField label="Length from the front datum" {...form.field('x')} />
       <TextField label="Width from the centre plane, left below zero" {...form.field('y')} />

@@ -2,9 +2,12 @@ import type {
   DecidedAdvice,
   ImportedStructure,
   KeptStructure,
+  NewBlasting,
   NewCheck,
   NewPressTest,
   NewSection,
+  OrderedPanels,
+  PunchedPoints,
   RemovedKeepOut,
   SavedKeepOut,
   SavedPanel,
@@ -31,4 +34,7 @@ export interface CuttingActions {
   readonly decideAdvice: Action<DecidedAdvice>;
   readonly addCheck: Action<NewCheck>;
   readonly saveTemplate: Action<SavedTemplate>;
+  readonly orderPanels: Action<OrderedPanels>;
+  readonly planBlasting: Action<NewBlasting>;
+  readonly punchPoints: Action<PunchedPoints>;
 }

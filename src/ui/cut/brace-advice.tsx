@@ -1,9 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import type { BraceProposal } from '@/core/plan/cut/brace-advice';
+import type { BraceAdvice, BraceProposal } from '@/core/plan/cut/brace-advice';
 import type { CuttingPage, Worked } from '@/core/report/pages/cutting';
 import { braceReasonText, type CutWords } from '@/core/report/cut-words';
+import { BRACE_WORD } from '@/core/report/vocabulary/words';
 import { NEW_BRACE } from '@/core/shell/job/entities';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
@@ -19,10 +20,14 @@ interface AdviceProps {
   readonly actions: Pick<CuttingActions, 'planBrace' | 'decideAdvice'>;
 }
 
+interface ListProps extends AdviceProps {
+  /** Not there until it is worked out. */
+  readonly advice: BraceAdvice | undefined;
+}
+
 /** The braces that are proposed for the stage in hand: taken, or declined for a reason, and then another is found. */
-export function BraceAdviceList({ page, worked, actions }: AdviceProps) {
+export function BraceAdviceList({ page, worked, actions, advice }: ListProps) {
   const format = useFormat();
-  const { advice } = worked;
   const stage = page.stages[worked.stage];
   const row = new Map(worked.slack.rows.map((each) => [each.lengthId, each]));
   const words: CutWords = {
@@ -50,10 +55,10 @@ export function BraceAdviceList({ page, worked, actions }: AdviceProps) {
             <p>
               {page.braces.length > 0
                 ? 'With the braces that are planned every length stays within what it may give.'
-                : 'Every length stays within what it may give, also at half the stiffness: no brace is needed for it.'}
+                : 'Every length stays within what it may give, also at half the stiffness: by this structure no brace is needed for it. It knows nothing of rust that nobody wrote down, nor of stress locked into the metal: where a sill or a post comes out, a bar from post to post costs little.'}
             </p>
           ) : null}
-          {advice.proposals.map((proposal) => (
+          {advice.proposals.filter(isOpen(page, worked)).map((proposal) => (
             <ProposedBrace
               key={`${proposal.what.fromPointId} ${proposal.what.toPointId}`}
               {...{ page, worked, proposal, words, actions }}
@@ -89,9 +94,10 @@ function ProposedBrace({ page, worked, proposal, words, actions }: ProposedProps
   const format = useFormat();
   const taking = useAction(actions.planBrace);
   const [id] = useState(() => crypto.randomUUID());
-  const { fromPointId, toPointId, sectionId, fromEnd, toEnd, length } = proposal.what;
+  const { fromPointId, toPointId, sectionId, kind, fromEnd, toEnd, length } = proposal.what;
   const code = (pointId: string) => page.points.find((point) => point.id === pointId)!.code;
   const ends = `${code(fromPointId)} ${code(toPointId)}`;
+  const isMeasured = page.places[fromPointId] !== undefined && page.places[toPointId] !== undefined;
   const section = page.sections.find((each) => each.id === sectionId)!;
   const held = proposal.why.flatMap((why) => (why.kind === 'holds' ? [why.lengthId] : []));
   const take = () => {
@@ -101,17 +107,8 @@ function ProposedBrace({ page, worked, proposal, words, actions }: ProposedProps
       {
         item: { id, jobId, kind: 'brace', code: name, name },
         brace: {
-          ...{
-            id,
-            jobId,
-            fromPointId,
-            toPointId,
-            kind: 'weldedTube',
-            ...NEW_BRACE,
-            sectionId,
-            fromEnd,
-            toEnd,
-          },
+          ...NEW_BRACE,
+          ...{ id, jobId, fromPointId, toPointId, kind, sectionId, fromEnd, toEnd },
           roundId: page.latestRoundId,
         },
         dimensionIds: page.dimensions.flatMap((dimension) => (held.includes(dimension.id) ? [dimension.id] : [])),
@@ -125,7 +122,8 @@ function ProposedBrace({ page, worked, proposal, words, actions }: ProposedProps
         <strong>
           {code(fromPointId)} to {code(toPointId)}
         </strong>
-        , {format.name(section.name)}, {format.length(length)} {format.unit} between the points
+        , {BRACE_WORD[kind]}, {format.name(section.name)}, {isMeasured ? '' : 'about '}
+        {format.length(length)} {format.unit} between the points{isMeasured ? '' : ', by the picture of the body'}
       </p>
       <ul className="text-sm text-soft">
         {proposal.why.map((why, i) => (
@@ -149,6 +147,16 @@ function ProposedBrace({ page, worked, proposal, words, actions }: ProposedProps
     </article>
   );
 }
+
+/** Not taken or declined since it was worked out: what comes in its place is under way. */
+const isOpen = ({ braces, points }: CuttingPage, { declined }: Worked) => {
+  const code = new Map(points.map((point) => [point.id, point.code]));
+  const taken = new Set(braces.map(({ brace }) => [brace.fromPointId, brace.toPointId].toSorted().join()));
+  const no = new Set(declined.map(({ key }) => key));
+  return ({ what: { fromPointId, toPointId } }: BraceProposal): boolean =>
+    !taken.has([fromPointId, toPointId].toSorted().join()) &&
+    !no.has(`${code.get(fromPointId)} ${code.get(toPointId)}`);
+};
 
 const adviceOn = ({ jobId }: CuttingPage, worked: Worked, key: string) => ({
   ...{ jobId, kind: 'brace' as const, key, shown: '' },

@@ -1,5 +1,6 @@
 import { lineGeometry } from '@/core/findings/brace-pull';
 import { tubeFor } from '@/core/plan/cut/brace-advice';
+import { PART_STIFFNESS } from '@/core/plan/cut/stages';
 import type { SawnBrace } from '@/core/plan/cut/saw-list';
 import type { CuttingPage } from '@/core/report/pages/cutting';
 import { END_WORD } from '@/core/report/cut-words';
@@ -25,7 +26,7 @@ type Page = Pick<
 
 /** A brace as its form has it. */
 type Texts = Record<
-  'code' | 'from' | 'to' | 'sectionId' | 'holds' | 'off' | 'thread' | 'stageIn' | 'stageOut',
+  'code' | 'from' | 'to' | 'sectionId' | 'holds' | 'off' | 'thread' | 'stageIn' | 'stageOut' | 'stiffness' | 'force',
   string
 > & {
   readonly kind: Brace['kind'];
@@ -36,6 +37,7 @@ type Texts = Record<
 
 const EMPTY: Texts = {
   ...{ code: '', from: '', to: '', sectionId: '', holds: '', off: '', thread: '', stageIn: '', stageOut: '' },
+  ...{ stiffness: '', force: '' },
   ...{ kind: 'weldedTube', hand: 'right', fromEnd: 'doubled', toEnd: 'doubled' },
 };
 
@@ -53,6 +55,14 @@ function readBrace(page: Page, values: Texts, unit: LengthUnit, faults: Fault[])
     if (!parsed.ok) faults.push({ path, message: parsed.reason });
     return parsed.ok ? parsed.mm : undefined;
   };
+  const figure = (path: 'stiffness' | 'force') => {
+    // What is not asked of its kind is not kept.
+    const text = ASKED_OF[path].kinds.some((kind) => kind === values.kind) ? (values[path] ?? '') : '';
+    const value = text.trim() === '' ? null : Number(text.replace(',', '.'));
+    if (value !== null && !(value > 0))
+      faults.push({ path, message: `a number of ${ASKED_OF[path].unit}, or nothing` });
+    return value;
+  };
   const [off, thread] = [length('off') ?? 0, length('thread')];
   if (thread === 0) faults.push({ path: 'thread', message: 'how far one turn lengthens it, or nothing' });
   const dimensionIds = wordsOf(values.holds).flatMap((code) => {
@@ -67,11 +77,18 @@ function readBrace(page: Page, values: Texts, unit: LengthUnit, faults: Fault[])
       ...{ sectionId: values.sectionId || null, fromEnd: values.fromEnd, toEnd: values.toEnd },
       ...{ fromOff: off, toOff: off },
       threadPitch: thread ? (values.hand === 'left' ? -1 : 1) * thread : null,
+      ...{ stiffness: figure('stiffness'), force: figure('force') },
       ...{ stageInId: values.stageIn || null, stageOutId: values.stageOut || null },
     },
     dimensionIds,
   };
 }
+
+/** Figures that only some kinds of brace have. */
+const ASKED_OF = {
+  stiffness: { kinds: ['part'], unit: 'newtons a millimetre' },
+  force: { kinds: ['slip', 'prop'], unit: 'newtons' },
+} as const satisfies Record<string, { readonly kinds: readonly Brace['kind'][]; readonly unit: string }>;
 
 interface FormProps {
   readonly page: Page;
@@ -136,6 +153,7 @@ function Correct({ page, actions, known, done }: FormProps & { readonly known: S
     thread: threadPitch === null ? '' : format.fine(Math.abs(threadPitch)),
     hand: threadPitch !== null && threadPitch < 0 ? 'left' : 'right',
     ...{ stageIn: brace.stageInId ?? '', stageOut: brace.stageOutId ?? '' },
+    ...{ stiffness: brace.stiffness?.toString() ?? '', force: brace.force?.toString() ?? '' },
     holds: holds.map(({ code }) => code).join(' '),
   };
   const form = useEntryForm({
@@ -164,7 +182,7 @@ function Correct({ page, actions, known, done }: FormProps & { readonly known: S
 interface FieldsProps {
   readonly page: Page;
   readonly field: (name: keyof Texts) => object;
-  readonly watch: (name: 'from' | 'to') => string;
+  readonly watch: (name: 'from' | 'to' | 'kind') => string;
 }
 
 /** The line between two points by their codes, where both are known. */
@@ -175,6 +193,29 @@ function lineBetween({ points, places }: Page, from = '', to = '') {
   };
   const [a, b] = [at(from), at(to)];
   return a && b ? lineGeometry(a, b) : undefined;
+}
+
+/** What is asked of some kinds besides, and what they are. */
+function KindFields({ kind, field }: Pick<FieldsProps, 'field'> & { readonly kind: Brace['kind'] }) {
+  if (kind === 'part')
+    return (
+      <TextField
+        label="How stiff it is between the two places, N/mm"
+        hint={`a door tacked shut, a seat frame; empty: ${PART_STIFFNESS}`}
+        inputMode="decimal"
+        {...field('stiffness')}
+      />
+    );
+  if (kind === 'slip' || kind === 'prop')
+    return (
+      <TextField
+        label={kind === 'slip' ? 'It slides at, N' : 'Pressed in with, N'}
+        hint={kind === 'slip' ? 'what its clamp holds; empty: it does not slide' : 'empty: it only touches'}
+        inputMode="decimal"
+        {...field('force')}
+      />
+    );
+  return null;
 }
 
 function Fields({ page, field, watch }: FieldsProps) {
@@ -191,6 +232,7 @@ function Fields({ page, field, watch }: FieldsProps) {
         {...field('kind')}
         options={(Object.keys(BRACE_WORD) as Brace['kind'][]).map((kind) => [kind, BRACE_WORD[kind]])}
       />
+      <KindFields kind={watch('kind') as Brace['kind']} field={field} />
       <TextField label="From point" {...field('from')} />
       <TextField label="To point" {...field('to')} />
       <SelectField label="Its end there sits on" options={ends} {...field('fromEnd')} />

@@ -2,6 +2,7 @@ import { FileDown, Printer } from 'lucide-react';
 import type { SawnBrace } from '@/core/plan/cut/saw-list';
 import type { CuttingPage } from '@/core/report/pages/cutting';
 import { BRACE_WORD } from '@/core/report/vocabulary/words';
+import type { BraceForce } from '@/core/plan/cut/worked-stages';
 import type { BraceEvent } from '@/core/shell/job/entities';
 import { Button, buttonClass } from '../kit/button';
 import { Confirm } from '../kit/dialog';
@@ -17,6 +18,7 @@ import { TubeDialog } from './tube-form';
 const NEXT: Readonly<Record<BraceEvent['kind'], BraceEvent['kind'] | undefined>> = {
   planned: 'fitted',
   fitted: 'removed',
+  loosened: 'fitted',
   removed: undefined,
 };
 
@@ -33,6 +35,7 @@ interface BraceListProps {
     | 'latestRoundId'
     | 'bars'
     | 'usedCodes'
+    | 'worked'
   >;
   readonly actions: Pick<CuttingActions, 'planBrace' | 'correctBrace' | 'recordItemEvent' | 'withdraw' | 'addSection'>;
 }
@@ -132,13 +135,14 @@ function BraceRow({ sawn, page, actions, record }: Row) {
       </td>
       <td className="num">{geometry ? `${degrees(geometry.rise)}, ${degrees(geometry.heading)}` : ''}</td>
       <td>
-        {format.name(brace.section)}
+        {brace.kind === 'part' ? '' : format.name(brace.section)}
         <span className="block text-sm text-soft">
           {BRACE_WORD[brace.kind]}
           {kilograms === undefined ? '' : `, ${kilograms.toFixed(1)} kg`}
           {brace.threadPitch === null ? '' : `, thread ${format.fine(Math.abs(brace.threadPitch))} a turn`}
         </span>
-        {climbed !== undefined && climbed > 1 ? (
+        <InBrace {...{ brace, force: page.worked?.forces.find(({ braceId }) => braceId === brace.id) }} />
+        {climbed !== undefined && climbed > 1 && brace.kind !== 'part' ? (
           <span className="block text-sm text-minus">bends if somebody climbs on it</span>
         ) : null}
       </td>
@@ -162,6 +166,31 @@ function BraceRow({ sawn, page, actions, record }: Row) {
   );
 }
 
+/** What the hand brings into a brace after the stage in hand: a slip brace slides, a prop lets go. */
+function InBrace({ brace, force }: { readonly brace: SawnBrace['brace']; readonly force: BraceForce | undefined }) {
+  if (!force) return null;
+  const slides = brace.kind === 'slip' && brace.force !== null && force.hand > brace.force;
+  if (force.carries !== undefined)
+    return (
+      <span className={`block text-sm ${force.least === 0 ? 'text-minus' : 'text-soft'}`}>
+        presses with {newtons(force.carries)}
+        {force.least === 0
+          ? ', lets go when the shell is pulled: wedge it tighter'
+          : `, ${newtons(force.least!)} left under the hand`}
+      </span>
+    );
+  return (
+    <span className={`block text-sm ${slides ? 'text-minus' : 'text-soft'}`}>
+      the hand brings {newtons(force.hand)} into it
+      {slides ? `: it slides at ${newtons(brace.force!)}` : ''}
+    </span>
+  );
+}
+
+const newtons = (force: number) => `${Math.round(force)} N`;
+
+const WORD_OF_EVENT = { planned: 'Planned', fitted: 'Fitted', loosened: 'Loosened', removed: 'Removed' } as const;
+
 function BraceButtons({ sawn, page, actions, record }: Row) {
   const { brace, state, lastEvent, holds } = sawn;
   const held = holds.map(({ code }) => code).join(', ');
@@ -171,8 +200,8 @@ function BraceButtons({ sawn, page, actions, record }: Row) {
     <>
       {next ? (
         <Confirm
-          trigger={<Button>{next === 'fitted' ? 'Fitted' : 'Removed'}</Button>}
-          yes={next === 'fitted' ? 'Yes, fitted' : 'Yes, removed'}
+          trigger={<Button>{WORD_OF_EVENT[next]}</Button>}
+          yes={`Yes, ${next}`}
           title={next === 'fitted' ? `${brace.code} is fitted` : `Take ${brace.code} out?`}
           caution={
             next === 'fitted'
@@ -181,6 +210,9 @@ function BraceButtons({ sawn, page, actions, record }: Row) {
           }
           onYes={() => record({ id: crypto.randomUUID(), ...event, kind: next })}
         />
+      ) : null}
+      {brace.kind === 'slip' && state === 'fitted' ? (
+        <Button onClick={() => record({ id: crypto.randomUUID(), ...event, kind: 'loosened' })}>Loosen to set</Button>
       ) : null}
       {lastEvent && state !== 'planned' ? (
         <TakeBack

@@ -1,18 +1,25 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import type { CuttingPage, Worked } from '@/core/report/pages/cutting';
 import { Empty } from '../kit/faults';
+import { TaskRunning } from '../kit/task-running';
+import { unpacked } from '../kit/unpacked';
+import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import type { CuttingActions } from './actions';
 import { BraceAdviceList } from './brace-advice';
+import { Blastings } from './blasting';
 import { BraceList } from './brace-list';
+import { WhenBracesComeOut } from './braces-out';
 import { RemovalChecks } from './check';
 import { CutPanels } from './cut-panels';
 import { CuttingSheet } from './cutting-sheet';
 import { Gates } from './gates';
 import { KeepOuts } from './keep-outs';
 import { Losses } from './losses';
+import { PanelOrder } from './removal-order';
 import { SlackByStage } from './slack-table';
 import { StageStrip } from './stage-strip';
 import { BodyForm, StructurePanel } from './structure-panel';
@@ -21,13 +28,16 @@ import { TrimByTheTurn } from './trim';
 
 interface PlaceProps {
   readonly room: 'brace' | 'cut';
+  readonly rows: JobRows;
   readonly page: CuttingPage;
   readonly instruments: readonly { readonly id: string; readonly name: string }[];
   readonly actions: CuttingActions;
 }
 
 /** The one place for bracing and cutting: the shell after the stage in hand, what is proposed, planned and done. */
-export function CuttingPlace(props: PlaceProps) {
+export const CuttingPlace = unpacked(Place);
+
+function Place(props: PlaceProps) {
   const { page, actions } = props;
   if (page.worked) return <WithStructure {...props} worked={page.worked} />;
   return (
@@ -39,6 +49,7 @@ export function CuttingPlace(props: PlaceProps) {
       <BodyForm jobId={page.jobId} actions={actions} />
       <Panels {...props} parts={[]} />
       <Losses jobId={page.jobId} page={page.before} />
+      <Blastings {...{ page, actions }} />
       <BraceList page={page} actions={actions} />
     </div>
   );
@@ -47,15 +58,19 @@ export function CuttingPlace(props: PlaceProps) {
 type WithProps = PlaceProps & { readonly worked: Worked };
 
 function WithStructure(props: WithProps) {
-  const { room, page, worked, actions } = props;
+  const { room, rows, page, worked, actions } = props;
   const [part, setPart] = useState<string>();
+  const [asked, ask] = useState(true);
+  const advising = useTask('adviseCutting', rows, worked.stage >= 0 && asked ? { stage: worked.stage, room } : null);
+  const advice = advising.value?.braces;
   const proposed = useMemo(
     () =>
-      worked.advice && 'proposals' in worked.advice
-        ? worked.advice.proposals.map(({ what }) => ({ from: what.fromPointId, to: what.toPointId }))
+      advice && 'proposals' in advice
+        ? advice.proposals.map(({ what }) => ({ from: what.fromPointId, to: what.toPointId }))
         : [],
-    [worked.advice],
+    [advice],
   );
+  const stage = page.stages[worked.stage];
   return (
     <section aria-label={room === 'brace' ? 'Bracing' : 'Cutting'} className="flex flex-col gap-6">
       <StageStrip page={page} stage={worked.stage} room={room} saveStage={actions.saveStage} />
@@ -63,9 +78,24 @@ function WithStructure(props: WithProps) {
         <CuttingSheet {...{ page, worked, proposed, part }} onPart={setPart} />
         <div className="no-print flex min-w-0 flex-col gap-5">
           <Warnings {...props} />
-          {room === 'brace' ? <BraceAdviceList {...{ page, worked, actions }} /> : null}
+          {room === 'brace' ? <BraceAdviceList {...{ page, worked, actions, advice }} /> : null}
+          {room === 'cut' && stage ? (
+            <PanelOrder
+              {...{ page, stage, actions }}
+              {...(advising.value?.order ? { order: advising.value.order } : {})}
+            />
+          ) : null}
+          {stage ? (
+            <TaskRunning
+              {...{ task: advising, asked }}
+              ask={room === 'brace' ? 'Propose braces' : 'Propose an order'}
+              doing={room === 'brace' ? 'Trying braces on the structure' : 'Trying orders on the structure'}
+              onCancel={() => ask(false)}
+              onAsk={() => ask(true)}
+            />
+          ) : null}
           <Panels {...props} parts={worked.parts} />
-          <KeepOuts {...{ page, actions }} inTheWay={worked.inTheWay} />
+          <KeepOuts {...{ page, worked, actions }} />
         </div>
       </div>
       {room === 'brace' ? <BraceRoom {...props} /> : <CutRoom {...props} />}
@@ -79,6 +109,7 @@ function BraceRoom({ page, worked, actions }: WithProps) {
     <>
       <BraceList page={page} actions={actions} />
       <SlackByStage {...{ page, worked }} />
+      <WhenBracesComeOut lengths={worked.withoutBraces} />
       <TrimByTheTurn worked={worked} recordItemEvent={actions.recordItemEvent} />
     </>
   );
@@ -95,6 +126,7 @@ function CutRoom({ page, worked, actions, instruments }: WithProps) {
         </div>
       ) : null}
       <Losses jobId={page.jobId} page={page.before} />
+      <Blastings {...{ page, actions }} />
       <Templates {...{ page, actions }} />
       <SlackByStage {...{ page, worked }} />
     </>

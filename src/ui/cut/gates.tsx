@@ -85,6 +85,15 @@ export function Gates({ stage, gates, recordItemEvent }: GatesProps) {
       ) : null}
       {stage.state === 'out' ? (
         <Confirm
+          title={`New metal is tacked in for “${stage.name}”`}
+          caution="Tacks hold a fraction of what welds do: braces stay, and everything is read again before the first weld."
+          yes="Yes, tacked"
+          trigger={<Button className="self-start">New metal tacked</Button>}
+          onYes={() => telling.run({ id: crypto.randomUUID(), ...event, kind: 'tacked' })}
+        />
+      ) : null}
+      {stage.state === 'out' || stage.state === 'tacked' ? (
+        <Confirm
           title={`New metal is in for “${stage.name}”`}
           caution="Welded, not tacked: the other side is not opened before, and braces stay in until it is so."
           yes="Yes, welded in"

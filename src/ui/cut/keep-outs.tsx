@@ -1,4 +1,4 @@
-import type { CuttingPage, KeepOutView } from '@/core/report/pages/cutting';
+import type { CuttingPage, KeepOutView, Worked } from '@/core/report/pages/cutting';
 import { savedKeepOut, type SavedKeepOut } from '@/formats/inputs/cut';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
@@ -12,12 +12,12 @@ import type { CuttingActions } from './actions';
 
 interface KeepOutsProps {
   readonly page: CuttingPage;
-  readonly inTheWay: readonly { readonly code: string; readonly of: string }[];
+  readonly worked: Pick<Worked, 'inTheWay' | 'trapped'>;
   readonly actions: Pick<CuttingActions, 'saveKeepOut' | 'removeKeepOut'>;
 }
 
 /** Room that no brace may stand in: a door's swing, the way a new panel takes, a place a person must reach. */
-export function KeepOuts({ page, inTheWay, actions }: KeepOutsProps) {
+export function KeepOuts({ page, worked: { inTheWay, trapped }, actions }: KeepOutsProps) {
   const { format } = usePreferences();
   const removing = useAction(actions.removeKeepOut);
   return (
@@ -44,9 +44,17 @@ export function KeepOuts({ page, inTheWay, actions }: KeepOutsProps) {
           </li>
         ))}
       </ul>
-      {inTheWay.map(({ code, of }) => (
+      {inTheWay.map(({ code, of, isWayIn }) => (
         <p key={`${code} ${of}`} className="text-minus">
-          {code} stands in the way: {format.name(of)}. It would have to be cut out before the new panel gets in.
+          {code} stands in the way: {format.name(of)}.{' '}
+          {isWayIn
+            ? 'It would have to be cut out before the new panel gets in.'
+            : 'What needs that room, a door or a part that is fitted later, does not get it while this is in.'}
+        </p>
+      ))}
+      {trapped.map(({ code, of }) => (
+        <p key={`${code} ${of} trapped`} className="text-minus">
+          {code} goes through where {format.name(of)} comes in: cut it out before, or it cannot come out in one piece.
         </p>
       ))}
     </section>
@@ -79,7 +87,7 @@ const BOX_LABEL: Readonly<Record<(typeof BOX)[number], string>> = {
   moveZ: 'up by',
 };
 
-function KeepOutForm({ page, actions, done }: Omit<KeepOutsProps, 'inTheWay'> & { readonly done: () => void }) {
+function KeepOutForm({ page, actions, done }: Omit<KeepOutsProps, 'worked'> & { readonly done: () => void }) {
   const { format, preferences } = usePreferences();
   const form = useEntryForm({
     schema: savedKeepOut,

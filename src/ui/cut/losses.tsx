@@ -43,7 +43,8 @@ function Loss({ jobId, part: named, loss: { points, dimensions }, round }: LossP
         {points.length === 0
           ? 'No point leaves with it'
           : `${points.map(({ code }) => code).join(', ')} ${points.length === 1 ? 'leaves' : 'leave'} with it`}
-        {dimensions.length > 0 ? `; ${dimensions.join(', ')} lose an end` : ''}.
+        {dimensions.length > 0 ? `; ${dimensions.join(', ')} ${dimensions.length === 1 ? 'loses' : 'lose'} an end` : ''}
+        .
       </p>
       {points.length > 0 ? (
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={`Points of ${part}`}>

@@ -113,6 +113,7 @@ function PanelForm({
         ...NEW_PANEL,
         ...{ id, jobId, part: values.part.trim(), side: values.side, version: known?.panel.version ?? 1 },
         stageId: stage?.stage.id ?? (values.stageId || null),
+        ordinal: known?.panel.ordinal ?? stages.find(({ id: own }) => own === values.stageId)?.panels.length ?? 0,
         choice: (values.choice || null) as Panel['choice'],
         ...{ reason: values.reason, joinedAt: values.joinedAt, ownersWord: values.ownersWord },
         ...{ hours: number('hours'), price: number('price'), stressed: values.stressed === 'yes' },

@@ -21,7 +21,7 @@ export function SlackByStage({ page, worked }: { readonly page: CuttingPage; rea
       <h2 className="text-xl">What each cut sets loose</h2>
       <p className="text-soft">
         How far a length gives when somebody leans on the shell with 200 N anywhere, or under its own weight on what it
-        stands on, in {format.unit}: from the stiffest the shell can be to the softest.{' '}
+        stands on ({format.unit}), from the stiffest the shell can be to the softest.{' '}
         {stiffness.tested
           ? `Press tests put its stiffness at ${stiffness.usual.toFixed(2)} of the template’s.`
           : 'A template’s stiffness is known to a factor of two: a press test narrows it.'}
@@ -76,7 +76,8 @@ export function SlackByStage({ page, worked }: { readonly page: CuttingPage; rea
   );
 }
 
-function RangeCell({ range }: { readonly range: SlackRange | undefined }) {
+/** How far a length gives, in a word and from the stiffest to the softest the shell can be. */
+export function RangeCell({ range }: { readonly range: SlackRange | undefined }) {
   const format = useFormat();
   if (!range) return <td className="text-soft">gone</td>;
   const worst = range.words[1];

@@ -18,7 +18,7 @@ interface StripProps {
   readonly saveStage: Action<SavedStage>;
 }
 
-const STATE_WORD = { planned: 'planned', out: 'metal out', in: 'new metal in' } as const;
+const STATE_WORD = { planned: 'planned', out: 'metal out', tacked: 'new metal tacked', in: 'new metal in' } as const;
 
 /** The stages on a line, the one in hand marked; each leads to the shell after it. */
 export function StageStrip({ page, stage, room, saveStage }: StripProps) {

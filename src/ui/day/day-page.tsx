@@ -216,7 +216,9 @@ function BeforeTheCut({ items }: { items: readonly BeforeCut[] }) {
                 {item.dimensions.length > 8 ? ` and ${item.dimensions.length - 8} more` : ''}
               </li>
             );
-          return null;
+          return item.kind === 'blasted' ? (
+            <li key={i}>A round of all that stays: {format.name(item.name)} was blasted after the last one</li>
+          ) : null;
         })}
         {after.length > 0 ? (
           <li>

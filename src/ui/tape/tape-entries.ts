@@ -1,4 +1,4 @@
-import type { Point, PointCondition, Reading, Side } from '@/core/shell/job/entities';
+import { NEW_POINT, type Point, type PointCondition, type Reading, type Side } from '@/core/shell/job/entities';
 import { mirroredCode } from '@/core/shell/mirrored-code';
 import type { ShorthandReading } from '@/core/shell/shorthand/line';
 import { newPointId, type NewPoint } from '@/core/shell/shorthand/new-points';
@@ -73,8 +73,8 @@ export const keepEntry = ({ roundId, author }: Writer, readingId: string): TapeE
 
 /** A point of a code and a side, and nothing else known of it. */
 const barePoint = (jobId: string, code: string, side: Side): Point => ({
-  ...{ id: crypto.randomUUID(), jobId, code, side },
-  ...{ name: '', holeDiameter: null, substituteForId: null, mirrored: true, place: '', version: 1 },
+  ...NEW_POINT,
+  ...{ id: crypto.randomUUID(), jobId, code, side, name: '' },
 });
 
 const OTHER_SIDE = { left: 'right', right: 'left', centre: 'centre' } as const;
@@ -115,7 +115,7 @@ export function substituteEntry(
 ): TapeEntry {
   const point: Point = {
     ...barePoint(original.jobId, code, original.side),
-    ...{ name, substituteForId: original.id, mirrored: false },
+    ...{ name, substituteForId: original.id, kind: 'punch', mirrored: false },
   };
   const marked = alreadyMarked ? { conditions: [] } : conditionEntry(writer, original.id, 'buried');
   return { roundId: writer.roundId, readings: [], strike: null, ...marked, points: [point] };

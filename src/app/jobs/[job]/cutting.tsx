@@ -1,7 +1,7 @@
 import { cuttingPageInput } from '@/formats/inputs/page-address';
 import * as cut from '@/server/actions/cut';
 import { correctBrace, planBrace, recordItemEvent, withdraw } from '@/server/actions/work';
-import { jobAnd } from '@/server/views';
+import { jobAnd, rowsForRounds } from '@/server/views';
 import { CuttingPlace } from '@/ui/cut/cutting-place';
 import { RungPage } from './rung-page';
 
@@ -14,10 +14,7 @@ export interface CuttingParams {
 export async function CuttingRung({ params, searchParams, room }: CuttingParams & { readonly room: 'brace' | 'cut' }) {
   const { job } = await params;
   const { stage } = cuttingPageInput.parse(await searchParams);
-  const { rows, made } = await jobAnd(job, 'cutting', {
-    ...(stage === undefined ? {} : { at: stage }),
-    advise: room === 'brace',
-  });
+  const { rows, made } = await jobAnd(job, 'cutting', stage === undefined ? {} : { at: stage });
   const taping = new Set(rows.instruments.flatMap(({ id, kind }) => (LENGTH_KINDS.has(kind) ? [id] : [])));
   const newest = new Map(rows.instrumentVersions.map((version) => [version.instrumentId, version.id]));
   const instruments = rows.instruments.flatMap(({ id, name }) =>
@@ -30,6 +27,10 @@ export async function CuttingRung({ params, searchParams, room }: CuttingParams 
       place={
         <CuttingPlace
           room={room}
+          rows={rowsForRounds(
+            rows,
+            rows.rounds.map(({ id }) => id),
+          )}
           page={made}
           instruments={instruments}
           actions={{
@@ -38,6 +39,7 @@ export async function CuttingRung({ params, searchParams, room }: CuttingParams 
             ...{ keepStructure: cut.keepStructure, importStructure: cut.importStructure },
             ...{ addPressTest: cut.addPressTest, addSection: cut.addSection, decideAdvice: cut.decideAdvice },
             ...{ saveKeepOut: cut.saveKeepOut, removeKeepOut: cut.removeKeepOut, saveTemplate: cut.saveTemplate },
+            ...{ orderPanels: cut.orderPanels, planBlasting: cut.planBlasting, punchPoints: cut.punchPoints },
           }}
         />
       }

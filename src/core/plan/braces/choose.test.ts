@@ -71,7 +71,7 @@ describe('a stage with braces in it', () => {
       const uncut = sagOf(bare.value, lengths);
       const candidates = braceCandidates(frame, bare.value.stands, choice);
       const braces = [candidates[0]!, candidates[5]!, candidates[9]!];
-      const first = Braced.without(bare.value, { lengths, handling, uncut }, choice.nodes);
+      const first = Braced.of(bare.value, { lengths, handling, uncut }, choice.nodes);
       const before = first.with(braces[0]!).with(braces[1]!);
       const struts = braces.map(({ from, to }, i) => ({ ...STEEL, id: `${i}`, from, to, A: choice.area(0) }));
       const anew = stageStiffness(frame, [], struts);
@@ -95,7 +95,7 @@ describe('braces', () => {
     const bare = stageStiffness(of.frame, []);
     if (!bare.ok) throw new Error();
     const candidates = braceCandidates(of.frame, bare.value.stands, of.choice);
-    const first = Braced.without(
+    const first = Braced.of(
       bare.value,
       { lengths: of.lengths, handling: of.handling, uncut: sagOf(bare.value, of.lengths) },
       of.choice.nodes,

@@ -2,6 +2,7 @@ import {
   sagOf,
   slackOf,
   stageStiffness,
+  withBraces,
   type CriticalLength,
   type Slack,
   type Stage,
@@ -39,14 +40,26 @@ export interface BracingTask {
   readonly most: number;
   /** Braces that are in already. */
   readonly planned?: readonly Strut[];
+  /** Told how much of the search is done, 0 … 1. */
+  readonly progress?: (share: number) => void;
 }
 
 /** A set is put together by what its ratios of slack to limit come to: several ways, since none is always best. */
-const MEASURES: readonly ((ratios: readonly number[]) => number)[] = [
-  (ratios) => Math.max(0, ...ratios),
-  (ratios) => ratios.reduce((sum, each) => sum + Math.max(0, each - 1), 0) + 1e-3 * Math.max(0, ...ratios),
-  (ratios) => ratios.reduce((sum, each) => sum + each ** 4, 0),
+const MEASURES: readonly Measure[] = [
+  { of: (ratios) => Math.max(0, ...ratios), most: (value) => value },
+  {
+    of: (ratios) => ratios.reduce((sum, each) => sum + Math.max(0, each - 1), 0) + 1e-3 * Math.max(0, ...ratios),
+    most: (value) => 1 + value,
+  },
+  { of: (ratios) => ratios.reduce((sum, each) => sum + each ** 4, 0), most: (value) => value ** 0.25 },
 ];
+interface Measure {
+  /** Grows with every ratio. */
+  readonly of: (ratios: readonly number[]) => number;
+  /** The largest that a single ratio can be where the measure is no more than a value. */
+  readonly most: (value: number) => number;
+}
+
 /** All sets of one brace fewer are tried where there are no more than this. */
 const ALL_SETS = 30_000;
 
@@ -67,16 +80,21 @@ export function chooseBraces(task: BracingTask): BracingResult {
   const hold = { lengths: there.map((d) => lengths[d]!), uncut: there.map((d) => uncut[d]!), handling };
   const candidates = braceCandidates(frame, stands, choice);
   const nodes = [...new Set(candidates.flatMap(({ from, to }) => [from, to]))];
-  const bare = Braced.without(stage.value, hold, nodes);
-  const found = search(bare, candidates, most);
+  const bare = Braced.of(stage.value, hold, nodes);
+  const found = search(bare, candidates, most, task.progress);
   const chosen = inOrder(bare, choice.cost ? cheaper(bare, found, candidates, choice.cost) : found);
   const struts = chosen.map((brace, i) => strutOf(brace, `brace ${i}`));
-  const braced = stageStiffness(from, stages, [...planned, ...struts]);
+  // Nothing is factorised for braces between nodes that stand.
+  const bracedBy = (own: readonly Strut[]): StageResult => {
+    const value = withBraces(stage.value, own);
+    return value ? { ok: true, value } : stageStiffness(from, stages, [...planned, ...own]);
+  };
+  const braced = bracedBy(struts);
   if (!braced.ok) return failed(braced, stages);
   const rows = (of: typeof stage.value) => lengths.map((each, d) => slackOf(of, each, handling, uncut[d]!));
   const [before, after] = [rows(stage.value), rows(braced.value)];
   const missing = chosen.map((_, k) => {
-    const without = stageStiffness(from, stages, [...planned, ...struts.filter((__, i) => i !== k)]);
+    const without = bracedBy(struts.filter((__, i) => i !== k));
     return without.ok ? rows(without.value) : before;
   });
   return { ok: true, value: { ok: after.every((row) => !row || row.ok), braces: chosen, before, after, missing } };
@@ -107,27 +125,34 @@ const isBetter = (a: Pick, b: Pick): boolean => {
   return a.worst < b.worst * (1 - 1e-9);
 };
 
-function search(bare: Braced, candidates: readonly BraceCandidate[], most: number): readonly BraceCandidate[] {
+function search(
+  bare: Braced,
+  candidates: readonly BraceCandidate[],
+  most: number,
+  progress: (share: number) => void = () => undefined,
+): readonly BraceCandidate[] {
   const none = pickOf(bare, []);
   if (holds(none)) return [];
-  const tried = MEASURES.map((measure) => improved(bare, greedy(bare, candidates, measure, most), candidates));
+  const tried = MEASURES.map((measure, i) => {
+    const pick = improved(bare, greedy(bare, candidates, measure, most), candidates);
+    progress((i + 1) / (MEASURES.length + 1));
+    return pick;
+  });
   const best = tried.reduce((kept, each) => (isBetter(each, kept) ? each : kept), none);
   return fewest(bare, best, candidates).braces;
 }
 
 /** Adds the brace that brings a measure down most, until everything holds, nothing helps or there are as many as may be. */
-function greedy(
-  bare: Braced,
-  candidates: readonly BraceCandidate[],
-  measure: (ratios: readonly number[]) => number,
-  most: number,
-): Pick {
+function greedy(bare: Braced, candidates: readonly BraceCandidate[], measure: Measure, most: number): Pick {
   let pick = pickOf(bare, []);
   while (!holds(pick) && pick.braces.length < most) {
-    let [least, next] = [measure(pick.state.ratios()) * (1 - 1e-9), undefined as BraceCandidate | undefined];
+    let [least, next] = [measure.of(pick.state.ratios()) * (1 - 1e-9), undefined as BraceCandidate | undefined];
     for (const brace of candidates) {
       if (pick.braces.includes(brace)) continue;
-      const value = measure(pick.state.ratiosWith(brace)!);
+      // What is too much at the least is too much.
+      const atLeast = pick.state.leastRatiosWith(brace, measure.most(least));
+      if (!atLeast || measure.of(atLeast) >= least) continue;
+      const value = measure.of(pick.state.ratiosWith(brace)!);
       if (value < least) [least, next] = [value, brace];
     }
     if (!next) break;
@@ -148,20 +173,23 @@ function improved(bare: Braced, start: Pick, candidates: readonly BraceCandidate
 }
 
 /** A set of one brace fewer that still holds: one taken out, or one in place of two. */
-function fewer(bare: Braced, { braces }: Pick, candidates: readonly BraceCandidate[]): Pick | undefined {
-  for (const out of braces) {
+function fewer(bare: Braced, { braces, state: all }: Pick, candidates: readonly BraceCandidate[]): Pick | undefined {
+  const left = braces.map((out) => all.without(out));
+  for (const [k, state] of left.entries()) {
+    if (Math.max(0, ...state.ratios()) > 1) continue;
     const pick = pickOf(
       bare,
-      braces.filter((each) => each !== out),
+      braces.filter((_, i) => i !== k),
     );
     if (holds(pick)) return pick;
   }
   for (let i = 0; i < braces.length; i++)
     for (let j = 0; j < i; j++) {
       const rest = braces.filter((_, k) => k !== i && k !== j);
-      const { state } = pickOf(bare, rest);
+      const state = left[i]!.without(braces[j]!);
       const one = candidates.find((brace) => !rest.includes(brace) && state.ratiosWith(brace, 1));
-      if (one) return pickOf(bare, [...rest, one]);
+      const pick = one && pickOf(bare, [...rest, one]);
+      if (pick && holds(pick)) return pick;
     }
   return undefined;
 }
@@ -172,7 +200,7 @@ function tighter(bare: Braced, pick: Pick, candidates: readonly BraceCandidate[]
   let least = pick.worst * (1 - 1e-9);
   for (const out of pick.braces) {
     const rest = pick.braces.filter((each) => each !== out);
-    const { state } = pickOf(bare, rest);
+    const state = pick.state.without(out);
     for (const brace of candidates) {
       if (rest.includes(brace)) continue;
       const ratios = state.ratiosWith(brace, least);

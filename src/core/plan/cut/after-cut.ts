@@ -6,7 +6,7 @@ import { displaced } from '../../structure/stiffness';
 import { frameAfter, type CutModel } from './cut-model';
 import { stiffnessAfter } from './worked-stages';
 import type { NamedLength } from './lengths';
-import { bracesIn } from './stages';
+import { bracesIn, strutsOf } from './stages';
 import { readableLengths } from './telling';
 
 /** A length read again after metal came out, and what it was before. */
@@ -257,7 +257,7 @@ export function shiftedBy(cut: CutModel, stage: number, node: number, axis: 0 | 
   const supports = [...freed, { node: far, fix: ['x', 'y', 'z'] as const }];
   const spring = { id: 'spring', from: node, to: far, A: (SUPPORT * 1000) / STEEL.E, E: STEEL.E, density: 1e-9 };
   const frame = frameOf(model, supports, cut.stages[stage]!.left, cut.stiffness.usual);
-  const braces = bracesIn(cut.braces, cut.stages, stage).map(({ strut }) => strut);
+  const braces = strutsOf(bracesIn(cut.braces, cut.stages, stage));
   const held = stageStiffness(frame, [], [...braces, spring]);
   if (!held.ok) return undefined;
   const load = new Float64Array(6 * model.nodes.length);

@@ -5,13 +5,13 @@ import type { Job } from '../../shell/job/job';
 import type { RoundJudgement } from '../../round/judge/judgement';
 import { stiffnessRange, type Pressed, type StiffnessRange } from '../../structure/press-test';
 import type { FrameSupport, ShellFrame } from '../../structure/shell-frame';
-import { frameOf, WHOLE } from '../../structure/shell-model';
+import { frameOf, WHOLE, type Left } from '../../structure/shell-model';
 import { stiffenedBy } from '../../structure/stiffened';
 import { apart, pushingApart } from '../../structure/shell-frame';
 import { stageStiffness } from '../../structure/slack';
 import { displaced } from '../../structure/stiffness';
 import { criticalLengths, type NamedLength } from './lengths';
-import { placedBraces, plannedStages, type PlacedBrace, type PlannedStage } from './stages';
+import { leftWithNewMetal, placedBraces, plannedStages, type PlacedBrace, type PlannedStage } from './stages';
 import { knownPoints, latestRound, structureOf, type JobStructure } from './structure-of';
 import { supportsOf, type ModelSupports } from './supports';
 
@@ -21,6 +21,8 @@ export interface CutModel {
   readonly stands: ModelSupports;
   readonly lengths: readonly NamedLength[];
   readonly stages: readonly PlannedStage[];
+  /** What is left of the structure once new metal is in everywhere: tacked, and welded. */
+  readonly newMetal: { readonly tacked: Left; readonly welded: Left };
   readonly braces: readonly PlacedBrace[];
   readonly stiffness: StiffnessRange;
   readonly latest?: RoundJudgement;
@@ -51,7 +53,11 @@ function cutModelAnew(job: Job): CutModel | undefined {
     structure,
     stands,
     lengths: criticalLengths(job, structure),
-    stages: plannedStages(job),
+    stages: plannedStages(job, structure.model),
+    newMetal: {
+      tacked: leftWithNewMetal(job, structure.model, 'tacked'),
+      welded: leftWithNewMetal(job, structure.model, 'in'),
+    },
     braces: placedBraces(job, structure.model),
     stiffness: stiffnessRange(pressed(job, structure, stands.supports)),
     ...(latest ? { latest } : {}),

@@ -208,7 +208,7 @@ describe('advice on braces', () => {
     const code = (id: string) => cutting.rows.points.find((point) => point.id === id)!.code;
     cutting.brace('X1', code(best![0]), code(best![1]));
     const now = Job.of(cutting.rows);
-    expect(inTheWay(now, cutModel(now)!, 1)).toEqual([{ code: 'X1', of: 'way in' }]);
+    expect(inTheWay(now, cutModel(now)!, 1)).toEqual([{ code: 'X1', of: 'way in', isWayIn: true }]);
     // Before the floor comes in nothing takes that way.
     expect(inTheWay(now, cutModel(now)!, 0)).toEqual([]);
   });

@@ -4,7 +4,8 @@ import type { JobRows } from '@/core/shell/job/job-rows';
 import type { WorkEvent } from '@/core/shell/job/entities';
 import { Cutting, leftSideOut } from '../../../../tests/support/cutting';
 import { cutModel } from './cut-model';
-import { gatesBefore, stageState, type GateKey } from './gates';
+import { gatesBefore, type GateKey } from './gates';
+import { stageState } from './stages';
 
 const gates = (rows: JobRows, stage = 0) => {
   const job = Job.of(rows);

@@ -5,6 +5,7 @@ import type { RoundJudgement } from '../../round/judge/judgement';
 import type { WorkEvent } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { lossesBeforeCut } from '../../walk/before-cut';
+import { blastings, unreadBlastings } from './blasting';
 import { supportsAfter, type CutModel } from './cut-model';
 import { bracesIn } from './stages';
 
@@ -16,6 +17,7 @@ export const GATE_KEYS = [
   'braces',
   'braced',
   'references',
+  'blasting',
   'cutLines',
   'support',
   'oneSide',
@@ -54,7 +56,8 @@ export function gatesBefore(job: Job, cut: CutModel, stage: number): Gate[] {
   const told = (key: GateKey) => events.findLast((event) => event.key === key);
   const seen = seenBefore(job, cut, stage);
   const stressed = panels.some((panel) => panel.stressed);
-  return GATE_KEYS.filter((key) => key !== 'stress' || stressed).flatMap((key): Gate[] => {
+  const asked: Partial<Record<GateKey, boolean>> = { stress: stressed, blasting: blastings(job).length > 0 };
+  return GATE_KEYS.filter((key) => asked[key] ?? true).flatMap((key): Gate[] => {
     const last = told(key);
     const open = seen[key];
     const byHand = open === undefined;
@@ -96,6 +99,7 @@ function seenBefore(job: Job, cut: CutModel, stage: number): Seen {
             points.flatMap((point) => (point.outcome === 'recorded' ? [] : [job.code(point.pointId)])),
           )
       : 'untold',
+    blasting: unreadBlastings(job).map(({ item }) => item.name),
     cutLines: lines.flatMap(({ label, distance, readBack }) =>
       readBack === null || Math.abs(readBack - distance) > READ_BACK ? [label] : [],
     ),
@@ -105,7 +109,7 @@ function seenBefore(job: Job, cut: CutModel, stage: number): Seen {
         : cut.stands.supports
             .filter((support) => !left.includes(support))
             .map(({ node }) => cut.structure.model.nodes[node]!.code),
-    oneSide: openSides(job, cut, stage),
+    oneSide: openSides(cut, stage),
   };
 }
 
@@ -127,22 +131,10 @@ function bracedRound(job: Job, asFound: RoundJudgement | undefined): readonly st
 }
 
 /** Sides that are open at once: one side is finished before the other is begun. */
-function openSides(job: Job, { stages }: CutModel, stage: number): string[] {
-  const open = stages.slice(0, stage + 1).filter(({ id }) => !isClosedAgain(job, id));
+function openSides({ stages }: CutModel, stage: number): string[] {
+  const open = stages.slice(0, stage + 1).filter(({ state }) => state !== 'in');
   const sides = new Set(
     open.flatMap(({ panels }) => panels.map(({ side }) => side)).filter((side) => side !== 'centre'),
   );
   return sides.size > 1 ? [...sides] : [];
-}
-
-/** New metal is in and welded. */
-const isClosedAgain = (job: Job, stageId: string): boolean =>
-  job.rows.workEvents.findLast(({ itemId, key }) => itemId === stageId && key === '')?.kind === 'fitted';
-
-/** Whether the metal of a stage is out, and new metal in again. */
-export function stageState(job: Job, stageId: string): 'planned' | 'out' | 'in' {
-  const last = job.rows.workEvents.findLast(
-    ({ id, itemId, key }) => itemId === stageId && key === '' && !job.withdrawal(id),
-  )?.kind;
-  return last === 'removed' ? 'out' : last === 'fitted' ? 'in' : 'planned';
 }

@@ -1,3 +1,4 @@
+import type { Vector } from '../../maths/geometry/vector';
 import type { Job } from '../../shell/job/job';
 import { BODIES } from '../../shell/bodies';
 import type { CriticalLength } from '../../structure/slack';
@@ -33,36 +34,65 @@ export function criticalLengths(job: Job, structure: JobStructure): NamedLength[
   return own.length >= ENOUGH ? own : [...own, ...acrossOpenings(structure)];
 }
 
-/** Both diagonals of every opening, from corner to corner. */
+/** Corners of a floor, whichever of them a body has. */
+const FLOORS = [
+  ['S1', 'S3'],
+  ['P2', 'P4'],
+] as const;
+
+/** Both diagonals of every opening and of the floor; of one with posts the length from post to post half way up, too. */
 function acrossOpenings({ model, body }: JobStructure): NamedLength[] {
   if (!body) return [];
   const { places, openings } = BODIES[body.type];
-  const at = new Map(places.map((place) => [place.code, body.morph.carry(place.at)]));
+  const placeOf = new Map(places.map((place) => [place.code, place.at]));
   const nodeAt = (code: string): number | undefined => {
-    const wanted = at.get(code)!;
+    const wanted = body.morph.carry(placeOf.get(code)!);
     const node = nearestNode(model, wanted);
     const off = model.nodes[node]!.at.map((value, k) => value - wanted[k]!);
     return Math.hypot(...off) < AT_CORNER ? node : undefined;
   };
-  return openings.flatMap(({ name, corners }) => {
-    // Of a many-cornered opening the corner half way round stands opposite.
-    const half = Math.floor(corners.length / 2);
-    const quarter = Math.floor(corners.length / 4);
-    return [0, Math.max(1, quarter)].flatMap((first, i): NamedLength[] => {
-      const [a, b] = [corners[first]!, corners[(first + half) % corners.length]!];
+  const floors = FLOORS.filter(([front]) => placeOf.has(`${front}L`)).map(([front, rear]) => ({
+    ...{ name: 'Floor', corners: [`${front}L`, `${rear}L`, `${rear}R`, `${front}R`] },
+  }));
+  return [...openings, ...floors].flatMap(({ name, corners }) =>
+    across(corners.map((code) => ({ code, at: placeOf.get(code)! }))).flatMap(([a, b, which]): NamedLength[] => {
       const [from, to] = [nodeAt(a), nodeAt(b)];
       if (from === undefined || to === undefined || from === to) return [];
       const code = `${model.nodes[from]!.code}–${model.nodes[to]!.code}`;
-      return [
-        {
-          id: `${name} ${a} ${b}`,
-          code,
-          name: `${name}, ${i === 0 ? 'one' : 'other'} diagonal`,
-          from,
-          to,
-          limit: SLACK_LIMIT,
-        },
-      ];
+      return [{ id: `${name} ${a} ${b}`, code, name: `${name}, ${which}`, from, to, limit: SLACK_LIMIT }];
+    }),
+  );
+}
+
+/**
+ * From which corner to which an opening is held: the corner farthest out each of the four ways, seen along the axis it is
+ * thinnest in, to the one opposite; where each side has more than two corners, from half way up the one to half way up the other.
+ */
+function across(corners: readonly Corner[]): (readonly [from: string, to: string, which: string])[] {
+  const least = [0, 1, 2].map((k) => Math.min(...corners.map(({ at }) => at[k]!)));
+  const span = [0, 1, 2].map((k) => Math.max(1, Math.max(...corners.map(({ at }) => at[k]!)) - least[k]!));
+  const thin = span.indexOf(Math.min(...span));
+  const [u, v] = [0, 1, 2].filter((k) => k !== thin) as [number, number];
+  const within = ({ at }: Corner, k: number) => (at[k]! - least[k]!) / span[k]!;
+  const farthest = (su: number, sv: number) =>
+    corners.reduce((best, each) => {
+      const value = (corner: Corner) => su * within(corner, u) + sv * within(corner, v);
+      return value(each) > value(best) ? each : best;
     });
-  });
+  const diagonals = [
+    [farthest(-1, -1).code, farthest(1, 1).code, 'one diagonal'],
+    [farthest(1, -1).code, farthest(-1, 1).code, 'other diagonal'],
+  ] as const;
+  if (corners.length <= 4) return [...diagonals];
+  const halfWay = (side: number) =>
+    corners.reduce((best, each) => {
+      const off = (corner: Corner) => Math.abs(within(corner, u) - side) + Math.abs(within(corner, v) - 0.5);
+      return off(each) < off(best) ? each : best;
+    });
+  return [...diagonals, [halfWay(0).code, halfWay(1).code, 'from post to post']];
+}
+
+interface Corner {
+  readonly code: string;
+  readonly at: Vector;
 }

@@ -48,9 +48,11 @@ export function sawList(job: Job, cut: CutModel | undefined): SawnBrace[] {
       item: job.item(brace.id),
       ...{ from: job.code(brace.fromPointId), to: job.code(brace.toPointId) },
       ...{ fromName: job.point(brace.fromPointId).name, toName: job.point(brace.toPointId).name },
-      ...(geometry && length !== undefined
+      ...(geometry && length !== undefined ? { between: geometry.length, geometry } : {}),
+      // A part that stays is there: nothing is sawn for it.
+      ...(geometry && length !== undefined && brace.kind !== 'part'
         ? {
-            ...{ between: geometry.length, sawn: length, geometry, climbed: stressShare(section, length) },
+            ...{ sawn: length, climbed: stressShare(section, length) },
             kilograms: barMass(STEEL.density, boxSection(section).A, length),
           }
         : {}),

@@ -63,6 +63,14 @@ const wordOf = (give: number, limit: number): SlackWord =>
 
 const largest = (give: Give): number => Math.max(give.hand, Math.abs(give.sag));
 
+/** How a length gives, from how it does in the stiffest shell there can be, in the likeliest and in the softest. */
+export function slackRange(limit: number, gives: readonly (Give | undefined)[]): SlackRange | undefined {
+  const [stiff, mean, soft] = gives;
+  if (!stiff || !mean || !soft) return undefined;
+  const [least, most] = [largest(stiff), largest(soft)].toSorted((a, b) => a - b) as [number, number];
+  return { low: least, usual: largest(mean), high: most, words: [wordOf(least, limit), wordOf(most, limit)] };
+}
+
 /** How every length gives after every stage, with the braces of the plan and without. */
 export function slackTable(cut: CutModel): SlackTable {
   const { low, usual, high } = cut.stiffness;
@@ -78,17 +86,11 @@ export function slackTable(cut: CutModel): SlackTable {
     limit: number,
     d: number,
     of: (each: (typeof at)[number]) => readonly (Give | undefined)[] | undefined,
-  ) => {
-    const [stiff, mean, soft] = at.map((each) => of(each)?.[d]);
-    if (!stiff || !mean || !soft) return undefined;
-    const [least, most] = [largest(stiff), largest(soft)].toSorted((a, b) => a - b) as [number, number];
-    return {
-      low: least,
-      usual: largest(mean),
-      high: most,
-      words: [wordOf(least, limit), wordOf(most, limit)] as const,
-    };
-  };
+  ) =>
+    slackRange(
+      limit,
+      at.map((each) => of(each)?.[d]),
+    );
   const rows = cut.lengths.map(({ id, code, name, limit, from, to }, d): SlackRow => {
     const pointIds = [from, to].flatMap((node) => cut.structure.model.nodes[node]!.pointId ?? []);
     const whole = rangeOf(limit, d, (each) => each.whole);

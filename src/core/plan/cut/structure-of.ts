@@ -80,7 +80,11 @@ export function structureFromBody(job: Job, known: readonly KnownPoint[], type: 
 
 function modelOn(job: Job, known: readonly KnownPoint[], picture: BodyPicture, morph: Morph): ShellModel {
   const points = known.map((point) => ({ ...point, name: job.point(point.id).name }));
-  return withPointsOn(modelFromBody(picture, morph), points);
+  // With nothing but a tape a shell is braced before all of it is measured: what was chosen stands where the picture has it.
+  const chosen = new Map(
+    job.rows.points.flatMap(({ id, code, place }) => (place === '' ? [] : [[place, { id, code }]])),
+  );
+  return withPointsOn(modelFromBody(picture, morph, chosen), points);
 }
 
 function bodyOf(job: Job, known: readonly KnownPoint[]): JobStructure['body'] {

@@ -1,16 +1,20 @@
 import { once, onceFor, onceForSame } from '../../maths/once';
-import type { ShellFrame, Strut } from '../../structure/shell-frame';
+import { propped, type Propped } from '../../structure/props';
+import { apart, type ShellFrame, type Strut } from '../../structure/shell-frame';
 import {
   sagOf,
   slackOf,
   stageStiffness,
   stageTimesAsStiff,
   withBraces,
+  type CriticalLength,
   type StageResult,
   type StageStiffness,
 } from '../../structure/slack';
+import { frameOf, type Left } from '../../structure/shell-model';
+import { largestInBars } from '../../structure/stiffness';
 import { frameAfter, type CutModel } from './cut-model';
-import { bracesIn } from './stages';
+import { bracesIn, strutsOf, type PlacedBrace } from './stages';
 
 /** Somebody leaning on the shell while it is worked at, N. */
 export const HANDLING = 200;
@@ -40,6 +44,7 @@ const bareGives = onceFor((_: StageStiffness) => new Map<string, Gives>());
 class WorkedStages {
   private readonly results = new Map<string, StageResult>();
   private readonly gives = new Map<string, Gives | undefined>();
+  private readonly props = new Map<string, Propped | undefined>();
 
   constructor(private readonly cut: CutModel) {}
 
@@ -58,6 +63,8 @@ class WorkedStages {
   }
 
   givesAfter(stage: number, stiffness: number, braced: boolean): Gives | undefined {
+    const propped = braced ? this.propsAfter(stage, stiffness) : undefined;
+    if (propped) return this.there(stage, (_, d) => propped.gives[d]);
     if (braced && this.strutsIn(stage).length > 0)
       return once(this.gives, `${stage} ${stiffness}`, () => {
         const of = this.after(stage, stiffness, true);
@@ -66,34 +73,81 @@ class WorkedStages {
     return this.bareAfter(stage)?.map((give) => give && { hand: give.hand / stiffness, sag: give.sag / stiffness });
   }
 
+  /** The stage with its props, besides what else holds it; undefined where it has none, or is a mechanism without them. */
+  propsAfter(stage: number, stiffness: number): Propped | undefined {
+    return once(this.props, `${stage} ${stiffness}`, () => {
+      const held = this.after(stage, stiffness, true);
+      const props = this.propsIn(stage);
+      if (props.length === 0 || !held.ok) return undefined;
+      const whole = this.after(-1, stiffness, false);
+      const uncut = uncutSags(this.cut, stiffness);
+      const placed = props.map(({ strut, brace }) => ({
+        ...{ strut, pressed: brace.force ?? 0 },
+        // It was put in where the weight had brought its ends before anything was cut.
+        stood: whole.ok ? apart(whole.value.frame, strut.from, strut.to, whole.value.sagged) : 0,
+      }));
+      return propped(held.value, placed, this.cut.lengths, HANDLING, uncut);
+    });
+  }
+
+  private propsIn(stage: number): readonly PlacedBrace[] {
+    const held = this.after(stage, 1, false);
+    return bracesIn(this.cut.braces, this.cut.stages, stage).filter(
+      ({ brace, from, to }) => brace.kind === 'prop' && held.ok && held.value.stands[from] && held.value.stands[to],
+    );
+  }
+
   private base(stage: number): StageResult {
     return once(this.results, `${stage}`, () => bareStage(frameAfter(this.cut, stage, 1)));
   }
 
   private strutsIn(stage: number): readonly Strut[] {
-    return bracesIn(this.cut.braces, this.cut.stages, stage).map(({ strut }) => strut);
+    return strutsOf(bracesIn(this.cut.braces, this.cut.stages, stage));
   }
 
   private bareAfter(stage: number): Gives | undefined {
     const of = this.base(stage);
     if (!of.ok) return undefined;
-    const uncut = uncutSags(this.cut, 1);
     const gone = [...(this.cut.stages[stage]?.goneIds ?? [])];
-    const key = JSON.stringify([this.cut.lengths.map(({ from, to }) => [from, to]), gone, uncut]);
-    return once(bareGives(of.value), key, () => this.givesIn(of.value, stage, uncut));
+    return keptGives(this.cut, of.value, gone, (uncut) => this.givesIn(of.value, stage, uncut));
   }
 
   private givesIn(of: StageStiffness, stage: number, uncut: readonly number[]): Gives {
-    const { cut } = this;
-    const gone = cut.stages[stage]?.goneIds;
-    const { nodes } = cut.structure.model;
-    return cut.lengths.map((length, d): Give | undefined => {
-      // Where an end left with the metal there is no length any more, though the place still moves.
-      if ([length.from, length.to].some((node) => gone?.has(nodes[node]!.pointId ?? ''))) return undefined;
-      const slack = slackOf(of, length, HANDLING, uncut[d]!);
-      return slack && { hand: Math.max(Math.abs(slack.push), Math.abs(slack.worst)), sag: slack.sag };
-    });
+    return this.there(stage, (length, d) => giveIn(of, length, uncut[d]!));
   }
+
+  /** Of every length: where an end left with the metal there is none any more, though the place still moves. */
+  private there(stage: number, give: (length: CriticalLength, d: number) => Give | undefined): Gives {
+    const { stages, structure, lengths } = this.cut;
+    const gone = stages[stage]?.goneIds;
+    const isThere = (node: number) => !gone?.has(structure.model.nodes[node]!.pointId ?? '');
+    return lengths.map((length, d) => (isThere(length.from) && isThere(length.to) ? give(length, d) : undefined));
+  }
+}
+
+/** How lengths give in a bare stage, kept with it: whatever braces are planned, it gives the same. */
+function keptGives(
+  cut: CutModel,
+  of: StageStiffness,
+  gone: readonly string[],
+  gives: (uncut: readonly number[]) => Gives,
+): Gives {
+  const uncut = uncutSags(cut, 1);
+  const key = JSON.stringify([cut.lengths.map(({ from, to }) => [from, to]), gone, uncut]);
+  return once(bareGives(of), key, () => gives(uncut));
+}
+
+/** How every length gives, at the stiffness of the sheet, where so much is left of the metal and no brace is in. */
+export function givesOfMetal(cut: CutModel, left: Left): Gives | undefined {
+  const of = bareStage(frameOf(cut.structure.model, cut.stands.supports, left));
+  if (!of.ok) return undefined;
+  return keptGives(cut, of.value, [], (uncut) => cut.lengths.map((length, d) => giveIn(of.value, length, uncut[d]!)));
+}
+
+/** How a length gives in a stage without props. */
+export function giveIn(of: StageStiffness, length: CriticalLength, uncut: number): Give | undefined {
+  const slack = slackOf(of, length, HANDLING, uncut);
+  return slack && { hand: Math.max(Math.abs(slack.push), Math.abs(slack.worst)), sag: slack.sag };
 }
 
 const workedStages = onceFor((cut: CutModel) => new WorkedStages(cut));
@@ -106,6 +160,34 @@ const workedStages = onceFor((cut: CutModel) => new WorkedStages(cut));
  */
 export const stiffnessAfter = (cut: CutModel, stage: number, stiffness: number, braced: boolean): StageResult =>
   workedStages(cut).after(stage, stiffness, braced);
+
+/** What the hand brings into a brace after a stage, N; of a prop what it carries at rest, and what is left of that wherever it pulls. */
+export interface BraceForce {
+  readonly braceId: string;
+  readonly hand: number;
+  readonly carries?: number;
+  readonly least?: number;
+}
+
+/** The forces in the braces that are in after a stage, at the stiffness that is likeliest. */
+export function braceForces(cut: CutModel, stage: number): BraceForce[] {
+  const stages = workedStages(cut);
+  const { usual } = cut.stiffness;
+  const held = stages.after(stage, usual, true);
+  if (!held.ok) return [];
+  const { stands, stiffness } = held.value;
+  const inNow = bracesIn(cut.braces, cut.stages, stage).filter(({ from, to }) => stands[from] && stands[to]);
+  const largest = largestInBars(stiffness, HANDLING);
+  const props = stages.propsAfter(stage, usual);
+  const of = (isProp: boolean) => inNow.filter(({ brace }) => (brace.kind === 'prop') === isProp);
+  return [
+    ...of(false).map(({ brace }, i) => ({ braceId: brace.id, hand: largest[i] ?? 0 })),
+    ...of(true).map(({ brace }, i) => {
+      const [carries, least] = [props?.carries[i] ?? 0, props?.least[i] ?? 0];
+      return { braceId: brace.id, hand: carries - least, carries, least };
+    }),
+  ];
+}
 
 /** How far every length gives after a stage; undefined where the shell is a mechanism then. */
 export const givesAfter = (cut: CutModel, stage: number, stiffness: number, braced: boolean): Gives | undefined =>

@@ -13,8 +13,7 @@ import { factorise, type Stiffness } from '../../structure/stiffness';
 import { HardeningFrame } from '../../structure/hardening';
 import { standsNow, type Standing } from './room';
 import { cutModel, supportsAfter, type CutModel } from '../cut/cut-model';
-import { stageState } from '../cut/gates';
-import { bracesIn } from '../cut/stages';
+import { bracesIn, leftNow, stageState, strutsOf } from '../cut/stages';
 import { supportsOf } from '../cut/supports';
 
 /** A point that is out, and how it should move. Chart axes, mm. */
@@ -102,9 +101,9 @@ function pullModelAnew(job: Job, holds: readonly Hold[]): PullModelResult {
   const there = judged.filter(({ point: { id } }) => nodeOf.has(id) && !gone.has(id));
   const held = heldPlaces(job, cut, stage, holds);
   const bent = bentSheets(model, outNodes(there, nodeOf));
-  const struts = bracesIn(cut.braces, cut.stages, stage).map(({ strut }) => strut);
+  const struts = strutsOf(bracesIn(cut.braces, cut.stages, stage));
   const heldAt = (places: readonly HeldPlace[]) =>
-    standing({ ...frameOf(bent, places.map(toSupport), cut.stages[stage]?.left, cut.stiffness.usual), struts });
+    standing({ ...frameOf(bent, places.map(toSupport), leftNow(job, model), cut.stiffness.usual), struts });
   const { frame, stands } = heldAt(held);
   if (!stands.includes(true)) return { ok: false, why: 'noHold', nodes: frame.nodes.map(({ id }) => id) };
   const result = factorise(frame);

@@ -10,7 +10,7 @@ import { apart, pushingApart } from '../../structure/shell-frame';
 import { stageStiffness, type StageStiffness } from '../../structure/slack';
 import { drawnTogether } from '../../structure/shrinkage';
 import { displaced } from '../../structure/stiffness';
-import { stageState } from '../cut/gates';
+import { leftAfter, stageState, strutsOf } from '../cut/stages';
 import { supportsAfter, type CutModel } from '../cut/cut-model';
 import { nearestNode } from '../cut/structure-of';
 import type { SeamShrinkage, ShrinkFactor } from './shrinkage';
@@ -88,12 +88,14 @@ function frameWhileWelding(job: Job, cut: CutModel, panelId: string, stiffness: 
   const out = job.panels.filter(
     ({ id, stageId }) => id !== panelId && stageId !== null && stageState(job, stageId) === 'out',
   );
-  const left = new Map<string, number>();
-  for (const { id } of out)
-    for (const { panelId: of, code, share } of job.rows.panelParts)
-      if (of === id) left.set(code, Math.max(0, (left.get(code) ?? 1) - share));
-  const struts = cut.braces.flatMap(({ brace, strut }) => (braceState(job, brace) === 'fitted' ? [strut] : []));
-  const result = stageStiffness(frameOf(cut.structure.model, supportsAfter(cut, -1), left, stiffness), [], struts);
+  const { model } = cut.structure;
+  const left = leftAfter(
+    job,
+    model,
+    out.map((panel) => ({ panel })),
+  );
+  const struts = strutsOf(cut.braces.filter(({ brace }) => braceState(job, brace) === 'fitted'));
+  const result = stageStiffness(frameOf(model, supportsAfter(cut, -1), left, stiffness), [], struts);
   return result.ok ? result.value : undefined;
 }
 

@@ -5,7 +5,7 @@ import { settle } from '../../plan/settle';
 import { judgeRound } from '../../round/judge/judge-round';
 import { Job } from '../../shell/job/job';
 import type { JobRows } from '../../shell/job/job-rows';
-import { cuttingPage } from './cutting';
+import { cuttingAdvice, cuttingPage } from './cutting';
 import { fittingPage } from './fitting';
 import { pullingPage } from './pulling';
 import { roundsPage } from './rounds';
@@ -21,7 +21,8 @@ async function workedOut(job: Job) {
       judgement.points.map(({ point }) => settle(job, judgement, { kind: 'point', id: point.id })),
     ),
     pages: [
-      cuttingPage(job, { advise: true }),
+      cuttingPage(job),
+      cuttingAdvice(job, { stage: 0, room: 'brace' }),
       fittingPage(job),
       pullingPage(job),
       roundsPage(job),

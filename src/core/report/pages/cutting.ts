@@ -1,14 +1,25 @@
 import type { Position } from '../../maths/geometry/vector';
-import { adviseBraces, inTheWay, onMetalThatGoes, type BraceAdvice } from '../../plan/cut/brace-advice';
+import { blastings, type Blasting } from '../../plan/cut/blasting';
+import {
+  adviseBraces,
+  inTheWay,
+  onMetalThatGoes,
+  trappedBy,
+  type BraceAdvice,
+  type InTheWay,
+} from '../../plan/cut/brace-advice';
+import { withoutBraces, type OutOfBraces } from '../../plan/cut/braces-out';
 import { judgedChecks, lengthBefore, type JudgedCheck } from '../../plan/cut/checks';
 import { cutModel, type CutModel } from '../../plan/cut/cut-model';
-import { gatesBefore, stageState, type Gate } from '../../plan/cut/gates';
+import { gatesBefore, type Gate } from '../../plan/cut/gates';
 import { barsFor, sawList, type SawnBrace } from '../../plan/cut/saw-list';
 import { slackTable, type SlackTable } from '../../plan/cut/slack-table';
-import { bracesIn, plannedStages } from '../../plan/cut/stages';
+import { bracesIn, plannedStages, type StageState } from '../../plan/cut/stages';
 import { latestRound } from '../../plan/cut/structure-of';
+import { removalOrder, type RemovalOrder } from '../../plan/cut/removal-order';
 import { tellingLengths } from '../../plan/cut/telling';
 import { turnEffects } from '../../plan/cut/trim';
+import { braceForces, type BraceForce } from '../../plan/cut/worked-stages';
 import { declinedAdvice } from '../../plan/declined';
 import type {
   AdviceTaken,
@@ -49,6 +60,7 @@ export interface CuttingPage {
   readonly places: Readonly<Record<string, Position<'chart'>>>;
   readonly keepOuts: readonly KeepOutView[];
   readonly templates: readonly TemplateView[];
+  readonly blastings: readonly Blasting[];
   /** What dies with each panel and what is read of it first. */
   readonly before: CutPage;
   /** What is worked out of the structure; absent where there is none. */
@@ -80,7 +92,7 @@ export interface StageView {
   readonly name: string;
   readonly ordinal: number;
   readonly version: number;
-  readonly state: 'planned' | 'out' | 'in';
+  readonly state: StageState;
   readonly panels: readonly string[];
 }
 
@@ -117,10 +129,15 @@ export interface Worked {
   readonly out: readonly string[];
   readonly gates: readonly Gate[];
   readonly telling: readonly TellingView[];
-  readonly inTheWay: readonly { readonly code: string; readonly of: string }[];
+  readonly inTheWay: readonly InTheWay[];
+  /** Braces that a panel which comes in again would trap. */
+  readonly trapped: readonly { readonly code: string; readonly of: string }[];
   /** Braces on metal that leaves. */
   readonly onGoing: readonly { readonly code: string; readonly at: string }[];
-  readonly advice?: BraceAdvice;
+  /** What the hand brings into the braces that are in after it. */
+  readonly forces: readonly BraceForce[];
+  /** What lengths give when the braces are out, with new metal tacked and with it welded. */
+  readonly withoutBraces: readonly OutOfBraces[];
   readonly declined: readonly AdviceTaken[];
   readonly turns: readonly TurnView[];
   readonly checks: readonly JudgedCheck[];
@@ -155,18 +172,38 @@ export interface TurnView {
 /** A move of less than this is not told, mm. */
 const TOLD = 0.005;
 
-/**
- * @param at     the stage in hand, by its place; the first whose metal is not out where it is not said
- * @param advise whether braces are to be proposed: it takes the longest
- */
-export function cuttingPage(job: Job, { at, advise }: { readonly at?: number; readonly advise: boolean }): CuttingPage {
+/** What is proposed for a stage: braces, and the order in which its panels come out where there are several. */
+export interface CuttingAdvice {
+  readonly braces?: BraceAdvice;
+  readonly order?: RemovalOrder;
+}
+
+/** Works out what is proposed for a stage, by its place: it takes the longest. */
+export function cuttingAdvice(
+  job: Job,
+  { stage, room }: { readonly stage: number; readonly room: 'brace' | 'cut' },
+  progress?: (share: number) => void,
+): CuttingAdvice {
+  const cut = cutModel(job);
+  if (!cut?.stages[stage]) return {};
+  if (room === 'brace') return { braces: adviseBraces(job, cut, stage, declinedPairs(job), progress) };
+  const order = removalOrder(job, cut, stage, progress);
+  return order ? { order } : {};
+}
+
+const declinedPairs = (job: Job): (readonly [string, string])[] =>
+  declinedAdvice(job.rows, 'brace').map(
+    ({ key }) => key.split(' ').map((word) => job.pointCalled(word)?.id ?? '') as [string, string],
+  );
+
+/** @param at the stage in hand, by its place; the first whose metal is not out where it is not said */
+export function cuttingPage(job: Job, { at }: { readonly at?: number } = {}): CuttingPage {
   const { rows } = job;
   const cut = cutModel(job);
   const braces = sawList(job, cut);
-  const stages = plannedStages(job).map(({ id, name, panels }, ordinal): StageView => ({
+  const stages = plannedStages(job).map(({ id, name, panels, state }, ordinal): StageView => ({
     ...{ id, name, ordinal, panels: panels.map(({ part }) => part) },
-    version: job.stages.find((each) => each.id === id)?.version ?? 1,
-    state: id === '' ? 'planned' : stageState(job, id),
+    ...{ state, version: job.stages.find((each) => each.id === id)?.version ?? 1 },
   }));
   const open = stages.findIndex(({ state }) => state === 'planned');
   const stage = Math.min(at ?? (open < 0 ? stages.length - 1 : open), stages.length - 1);
@@ -196,22 +233,20 @@ export function cuttingPage(job: Job, { at, advise }: { readonly at?: number; re
     }),
     stages,
     places: placesOf(job, cut),
-    templates: templatesOf(job),
+    ...{ templates: templatesOf(job), blastings: blastings(job) },
     keepOuts: rows.keepOuts.map((room): KeepOutView => {
       const panel = job.panels.find(({ id }) => id === room.panelId)?.part;
       return { ...room, ...(panel ? { panel } : {}) };
     }),
     before: cutPage(job),
-    ...(cut ? { worked: worked(job, cut, stage, advise) } : {}),
+    ...(cut ? { worked: worked(job, cut, stage) } : {}),
   };
 }
 
-function worked(job: Job, cut: CutModel, stage: number, advise: boolean): Worked {
+function worked(job: Job, cut: CutModel, stage: number): Worked {
   const { structure, stiffness, stands } = cut;
   const { model, template, edition } = structure;
   const code = (node: number) => model.nodes[node]!.code;
-  const no = declinedAdvice(job.rows, 'brace');
-  const pairs = no.map(({ key }) => key.split(' ').map((word) => job.pointCalled(word)?.id ?? '') as [string, string]);
   return {
     figure: cutFigure(job, cut),
     ...{ template, ...(edition === undefined ? {} : { edition }) },
@@ -225,9 +260,11 @@ function worked(job: Job, cut: CutModel, stage: number, advise: boolean): Worked
     gates: stage < 0 ? [] : gatesBefore(job, cut, stage),
     telling: stage < 0 ? [] : tellingViews(job, cut, stage),
     inTheWay: stage < 0 ? [] : inTheWay(job, cut, stage),
+    trapped: stage < 0 ? [] : trappedBy(job, cut, stage),
     onGoing: stage < 0 ? [] : onMetalThatGoes(cut, stage),
-    ...(stage >= 0 && advise ? { advice: adviseBraces(job, cut, stage, pairs) } : {}),
-    declined: no,
+    forces: stage < 0 ? [] : braceForces(cut, stage),
+    withoutBraces: stage < 0 ? [] : withoutBraces(cut),
+    declined: declinedAdvice(job.rows, 'brace'),
     turns: stage < 0 ? [] : turnViews(job, cut, stage),
     checks: judgedChecks(job, cut),
   };

@@ -1,5 +1,5 @@
 import { heldPanels } from '../../plan/panels/holding';
-import { stageState } from '../../plan/cut/gates';
+import { stageState } from '../../plan/cut/stages';
 import { isOn } from '../../plan/cut/cut-model';
 import { stiffenerMass } from '../../structure/stiffened';
 import { CRACK_STEPS } from '../../plan/stiffening/crack';

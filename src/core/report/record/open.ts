@@ -1,4 +1,4 @@
-import { braceState, plannedBraces, unreadPulls } from '../../findings/brace-pull';
+import { isBraceIn, plannedBraces, unreadPulls } from '../../findings/brace-pull';
 import { closeOut } from '../../plan/panels/holding';
 import { contradictedIn } from '../../days/day';
 import { isFinished, ladderOf } from '../../days/ladder';
@@ -53,7 +53,7 @@ function figuresOpen(job: Job, { round, points, dimensions, net }: RoundJudgemen
 const workOpen = (job: Job, judgements: readonly RoundJudgement[]): Open[] => [
   ...plannedBraces(job).map(({ code }): Open => ['plannedBrace', code]),
   // What stands only while it is braced does not stand.
-  ...job.braces.filter((brace) => braceState(job, brace) === 'fitted').map(({ code }): Open => ['braceIn', code]),
+  ...job.braces.filter((brace) => isBraceIn(job, brace)).map(({ code }): Open => ['braceIn', code]),
   ...closeOut(job).map(({ panel, fixing }): Open => ['closeOut', `${panel} ${fixing.name}`]),
   ...unreadPulls(job, judgements).map(({ code }): Open => ['unreadPull', code]),
 ];

@@ -5,6 +5,7 @@ import type {
   Brace,
   FindingDetail,
   PointCondition,
+  PointKind,
   PullState,
   Hold,
   Reading,
@@ -58,6 +59,7 @@ export const WORK_WORD: Readonly<Record<WorkItem['kind'], string>> = {
   hung: 'panel that is fitted',
   crack: 'crack',
   stiffener: 'stiffener',
+  blasting: 'blasting of',
 };
 
 export const STATE_WORD: Readonly<Record<StateKind, string>> = {
@@ -99,10 +101,20 @@ export const REFERENCE_WORD: Readonly<Record<Reference['kind'], string>> = {
   plannedChange: 'planned change',
 };
 
+export const POINT_KIND_WORD: Readonly<Record<PointKind, string>> = {
+  shell: 'hole, edge or joint',
+  bolt: 'threaded hole',
+  punch: 'punch mark',
+  drawn: 'drawn mark',
+};
+
 export const BRACE_WORD: Readonly<Record<Brace['kind'], string>> = {
   weldedTube: 'welded tube',
   adjustable: 'adjustable, threaded end',
   boltedFrame: 'bolted inner frame',
+  slip: 'slip brace, clamped',
+  prop: 'prop, presses alone',
+  part: 'a part that stays',
 };
 
 export const STEP_STATE_WORD: Readonly<Record<StepState, string>> = {

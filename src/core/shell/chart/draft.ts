@@ -1,4 +1,4 @@
-import { NEW_SEAM, type Measure, type Side } from '../job/entities';
+import { NEW_POINT, NEW_SEAM, type Measure, type Side } from '../job/entities';
 import type { JobRows, RowOf } from '../job/job-rows';
 
 /** A maker's chart before it belongs to a job: points by their codes, millimetres, chart axes. */
@@ -115,8 +115,8 @@ export function chartRows(
     const id = newId();
     idOf.set(fold(code), id);
     rows.points.push({
+      ...NEW_POINT,
       ...{ id, jobId, code, name, side, holeDiameter },
-      ...{ substituteForId: null, mirrored: true, place: '', version: 1 },
     });
     return id;
   };

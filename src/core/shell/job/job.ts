@@ -93,8 +93,8 @@ export class Job {
     }));
     this.stages = rows.stages.filter(stands);
     const ordinal = new Map(this.stages.map((stage) => [stage.id, stage.ordinal]));
-    const order = ({ id, stageId }: entity.Panel) =>
-      `${ordinal.get(stageId ?? '') ?? 999} ${this.itemById.get(id)?.name ?? ''}`;
+    const order = ({ id, stageId, ordinal: own }: entity.Panel) =>
+      `${ordinal.get(stageId ?? '') ?? 999} ${own} ${this.itemById.get(id)?.name ?? ''}`;
     this.panels = rows.panels.filter(stands).toSorted((a, b) => byCode(order(a), order(b)));
     this.stepEvents = rows.stepEvents.filter(stands);
     this.seams = rows.seams.filter(stands);

@@ -5,7 +5,7 @@ import { chained } from './ladder-order';
  * Signed snapshots have versions of their own and are read as they are. Nothing is guessed on the way: what an older
  * version had only as words stays words.
  */
-export const ROWS_VERSION = 11;
+export const ROWS_VERSION = 12;
 
 type Rows = Readonly<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
@@ -69,6 +69,16 @@ const STEPS: Readonly<Record<number, (rows: Rows) => Rows>> = {
   10: (rows) => {
     const people = listed(rows, 'people');
     return { ...rows, ...(people ? { people: people.map((each) => ({ ...each, roles: [], owner: false })) } : {}) };
+  },
+  // What a point is of, parts and props as braces and the order inside a stage were not told.
+  11: (rows) => {
+    const [points, braces, panels] = ['points', 'braces', 'panels'].map((table) => listed(rows, table));
+    return {
+      ...rows,
+      ...(points ? { points: points.map((point) => ({ ...point, kind: 'shell' })) } : {}),
+      ...(braces ? { braces: braces.map((brace) => ({ ...brace, stiffness: null, force: null })) } : {}),
+      ...(panels ? { panels: panels.map((panel) => ({ ...panel, ordinal: 0 })) } : {}),
+    };
   },
 };
 

@@ -4,7 +4,9 @@ import { support } from './round';
 
 // What is planned and done, one item each; what happens to it; and the details of its kind.
 
-export const WORK_KINDS = ['setUp', 'panel', 'stage', 'brace', 'joint', 'pull', 'hung', 'crack', 'stiffener'] as const;
+export const WORK_KINDS = [
+  ...(['setUp', 'panel', 'stage', 'brace', 'joint', 'pull', 'hung', 'crack', 'stiffener', 'blasting'] as const),
+] as const;
 export const workItem = z.strictObject({ id, jobId: id, kind: z.enum(WORK_KINDS), code, name, version });
 
 export const WORK_EVENTS = [
@@ -16,6 +18,7 @@ export const WORK_EVENTS = [
   'checked',
   'planned',
   'fitted',
+  'loosened',
   'removed',
   'passed',
   'turned',
@@ -104,6 +107,8 @@ export const panel = z.strictObject({
   side,
   /** The stage it comes out in; empty while nobody said. */
   stageId: id.nullable(),
+  /** Its place in the order in which the panels of its stage come out. */
+  ordinal: count,
   /** What takes its place, and why. */
   choice: z.enum(PANEL_CHOICES).nullable(),
   reason: text,
@@ -125,6 +130,7 @@ export const platformPoint = z.strictObject({ jobId: id, pointId: id, meetsId: i
 /** What a panel has besides its name when it is first written down. */
 export const NEW_PANEL = {
   stageId: null,
+  ordinal: 0,
   choice: null,
   reason: '',
   joinedAt: '',

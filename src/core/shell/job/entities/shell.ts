@@ -35,6 +35,8 @@ export const NEW_JOB = {
   height: null,
   version: 1,
 } as const;
+/** What a point is of: the shell itself, a hole that takes a bolt, a mark that was punched, or one that was only drawn. */
+export const POINT_KINDS = ['shell', 'bolt', 'punch', 'drawn'] as const;
 export const point = z.strictObject({
   id,
   jobId: id,
@@ -44,6 +46,8 @@ export const point = z.strictObject({
   holeDiameter: z.number().positive().max(500).nullable(),
   /** The point it stands beside and is measured instead of. */
   substituteForId: id.nullable().default(null),
+  /** A belt anchorage or a suspension mounting takes a bolt; paint and blasting take what is only drawn. */
+  kind: z.enum(POINT_KINDS).default('shell'),
   /** Meant to be the mirror image of the point opposite. */
   mirrored: z.boolean().default(true),
   /** The place on the body's picture it was chosen at; empty where it was not. */
@@ -122,7 +126,12 @@ export const withdrawal = z.strictObject({
 
 export type Job = z.infer<typeof job>;
 export type Point = z.infer<typeof point>;
+export type PointKind = (typeof POINT_KINDS)[number];
 export type Dimension = z.infer<typeof dimension>;
+/** What a point has besides its code, name and side when it is first named. */
+export const NEW_POINT = {
+  ...{ holeDiameter: null, substituteForId: null, kind: 'shell' as const, mirrored: true, place: '', version: 1 },
+} as const;
 export type MemberLine = z.infer<typeof memberLine>;
 export type Seam = z.infer<typeof seam>;
 export type SeamStation = z.infer<typeof seamStation>;

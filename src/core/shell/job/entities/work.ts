@@ -4,13 +4,18 @@ import { id, at, line, name, text, author, count, version, length, personId, sid
 // What is done to the shell: braces, pulls and steps.
 
 export const BRACE_ENDS = ['doubled', 'flange', 'skin', 'bolted'] as const;
+/**
+ * Of what kind something is that holds two places apart: welded or bolted in, to be lengthened by a thread, sliding until it is
+ * clamped, pressing alone, or a part of the car that stays: a door tacked shut, a seat frame.
+ */
+export const BRACE_KINDS = ['weldedTube', 'adjustable', 'boltedFrame', 'slip', 'prop', 'part'] as const;
 /** A temporary strut; what it is called stands in its item, whose identity is its own. */
 export const brace = z.strictObject({
   id,
   jobId: id,
   fromPointId: id,
   toPointId: id,
-  kind: z.enum(['weldedTube', 'adjustable', 'boltedFrame']),
+  kind: z.enum(BRACE_KINDS),
   /** The tube it is made of; empty where it is only told in the note. */
   sectionId: id.nullable(),
   /** What each end sits on: no brace is stiffer than its ends. */
@@ -21,6 +26,10 @@ export const brace = z.strictObject({
   toOff: length,
   /** How far one turn of its threaded end lengthens it, mm, negative where the thread is left-handed; empty: no thread. */
   threadPitch: length.nullable(),
+  /** Of a part that stays: how stiff it is between its two places, N/mm; empty: as such parts usually are. */
+  stiffness: z.number().positive().max(1_000_000).nullable(),
+  /** What a slip brace holds before it slides; what a prop is pressed in with: N. Empty where nobody said. */
+  force: z.number().positive().max(1_000_000).nullable(),
   /** The stages before which it goes in and comes out; empty: before the first, and after the last. */
   stageInId: id.nullable(),
   stageOutId: id.nullable(),
@@ -219,13 +228,15 @@ export const NEW_BRACE = {
   fromOff: 0,
   toOff: 0,
   threadPitch: null,
+  stiffness: null,
+  force: null,
   stageInId: null,
   stageOutId: null,
   roundId: null,
   note: '',
 } as const;
-/** What happened to a brace. */
-export const BRACE_EVENTS = ['planned', 'fitted', 'removed'] as const;
+/** What happened to a brace: one that slips is loosened to set what it holds, and fitted again. */
+export const BRACE_EVENTS = ['planned', 'fitted', 'loosened', 'removed'] as const;
 export interface BraceEvent {
   readonly id: string;
   readonly braceId: string;

@@ -12,7 +12,7 @@ export async function GET(
 ): Promise<Response> {
   const { job, kind } = await params;
   if (kind !== 'csv' && kind !== 'dxf') notFound();
-  const { rows, made } = await jobAnd(job, 'cutting', { advise: false });
+  const { rows, made } = await jobAnd(job, 'cutting', {});
   const { name } = theJob(rows);
   const [type, text] =
     kind === 'csv'
