@@ -1,4 +1,4 @@
-import type { Browser, Locator, Page } from 'playwright-core';
+import type { Browser, Locator, Page, Route } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoJobs } from '../../scripts/demo-archive.mjs';
 import { Job } from '@/core/shell/job/job';
@@ -235,6 +235,13 @@ describe('a careless user, with double clicks and two windows, from an empty fol
   });
 
   it('writes each line once, whichever window it is typed in', async () => {
+    // The other window hears of a line, and is typed in, before this one has its answer: both send from one outbox.
+    const late = async (route: Route) => {
+      const response = await route.fetch();
+      await page.waitForTimeout(300);
+      await route.fulfill({ response });
+    };
+    for (const each of [page, other]) await each.route('**/api/readings', late);
     const lines = ['F1L 0 -400 540', 'F1R 0 400 540', 'S1L 760 -690 150', 'S1R 760 690 150', 'R1L 3240 -420 330'];
     for (const [i, line] of [...lines, 'R1R 3240 420 330'].entries()) {
       const window = i % 2 ? other : page;
@@ -244,6 +251,7 @@ describe('a careless user, with double clicks and two windows, from an empty fol
       for (const each of [page, other]) await each.locator('[data-line]').nth(i).waitFor();
     }
     expect(await page.locator('[data-line]').count()).toBe(6);
+    for (const each of [page, other]) await each.unrouteAll({ behavior: 'wait' });
   });
 
   it('closes the round once; the other window takes nothing more', async () => {

@@ -17,8 +17,27 @@ import { keepEntry as keptReading, readingsEntry, strikeEntry } from './tape-ent
 class Storage {
   private readonly kept = new Map<string, string>();
   getItem = (key: string) => this.kept.get(key) ?? null;
-  setItem = (key: string, value: string) => void this.kept.set(key, value);
-  removeItem = (key: string) => void this.kept.delete(key);
+  /** What another window does just before this one's next write arrives. */
+  meanwhile: (() => void) | undefined;
+  get length() {
+    return this.kept.size;
+  }
+  key = (i: number) => [...this.kept.keys()][i] ?? null;
+  setItem = (key: string, value: string) => {
+    this.others();
+    this.kept.set(key, value);
+  };
+  removeItem = (key: string) => {
+    if (!this.kept.has(key)) return;
+    this.others();
+    this.kept.delete(key);
+  };
+
+  private others() {
+    const { meanwhile } = this;
+    this.meanwhile = undefined;
+    meanwhile?.();
+  }
 }
 
 const writer = { roundId: 'round', author: 'Ronja' };
@@ -26,7 +45,8 @@ const height = { quantity: 'height', value: 151, measure: null, pointId: 'S1L', 
 const line = (raw: string) =>
   readingsEntry(writer, raw, [height], { pullId: null, phase: 'none' }, () => ({ id: 'tape' }));
 
-beforeEach(() => vi.stubGlobal('localStorage', new Storage()));
+let storage: Storage;
+beforeEach(() => vi.stubGlobal('localStorage', (storage = new Storage())));
 afterEach(() => vi.unstubAllGlobals());
 
 describe('what the server has not acknowledged', () => {
@@ -48,6 +68,26 @@ describe('what the server has not acknowledged', () => {
     [first, struck, kept].forEach(keepEntry);
     forgetEntry(struck);
     expect(waitingEntries('round')).toEqual([first, kept]);
+  });
+
+  it('is not written away by another window that writes at the same moment', () => {
+    const [sent, typed, third] = [line('S1L h 151'), line('S1R h 150'), line('F1L h 540')];
+    keepEntry(sent);
+    storage.meanwhile = () => keepEntry(typed);
+    forgetEntry(sent);
+    expect(waitingEntries('round')).toEqual([typed]);
+    storage.meanwhile = () => forgetEntry(typed);
+    keepEntry(third);
+    expect(waitingEntries('round')).toEqual([third]);
+  });
+
+  it('is taken over from the one list it was kept in before', () => {
+    const [first, second, later] = [line('S1L h 151'), line('S1R h 150'), line('F1L h 540')];
+    localStorage.setItem('vinkel.outbox.round', JSON.stringify([first, second]));
+    keepEntry(later);
+    expect(waitingEntries('round')).toEqual([first, second, later]);
+    forgetEntry(first);
+    expect(waitingEntries('round')).toEqual([second, later]);
   });
 
   it('is nothing where the storage holds nonsense', () => {

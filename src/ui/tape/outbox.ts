@@ -1,6 +1,7 @@
 import type { Point, PointCondition, Reading, ReadingKeep } from '@/core/shell/job/entities';
 import { WINDOW_HEADER } from '@/formats/live';
 import { WINDOW } from '../live/window';
+import { keptList } from './kept-list';
 import { askedWho, heard, lookAtProgram } from '../shell/use-reachable';
 
 /** One line of the tape on its way to the server. */
@@ -24,27 +25,12 @@ export interface TapeEntry {
  * Lines not acknowledged yet, and what is half typed, kept by the browser so that a reload or a
  * closed tab loses neither. Sending a line twice is harmless: its readings keep their identities.
  */
-const outboxKey = (roundId: string) => `vinkel.outbox.${roundId}`;
+const outbox = (roundId: string) => keptList<TapeEntry>(`vinkel.outbox.${roundId}`, entryKey);
 const draftKey = (roundId: string) => `vinkel.draft.${roundId}`;
 
-function read<T>(key: string, otherwise: T): T {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null') ?? otherwise;
-  } catch {
-    return otherwise;
-  }
-}
-
-export const waitingEntries = (roundId: string): TapeEntry[] => read(outboxKey(roundId), []);
-
-export function keepEntry(entry: TapeEntry): void {
-  localStorage.setItem(outboxKey(entry.roundId), JSON.stringify([...waitingEntries(entry.roundId), entry]));
-}
-
-export function forgetEntry(entry: TapeEntry): void {
-  const left = waitingEntries(entry.roundId).filter((each) => entryKey(each) !== entryKey(entry));
-  localStorage.setItem(outboxKey(entry.roundId), JSON.stringify(left));
-}
+export const waitingEntries = (roundId: string): TapeEntry[] => outbox(roundId).all();
+export const keepEntry = (entry: TapeEntry): void => outbox(entry.roundId).add(entry);
+export const forgetEntry = (entry: TapeEntry): void => outbox(entry.roundId).remove(entry);
 
 export const entryKey = (entry: TapeEntry): string =>
   [
@@ -57,26 +43,26 @@ export const entryKey = (entry: TapeEntry): string =>
 
 /** How many acknowledged lines a browser remembers of a round. */
 const MOST_TAKEN = 500;
-const takenKey = (roundId: string) => `vinkel.taken.${roundId}`;
+const taken = (roundId: string) => keptList<TapeEntry>(`vinkel.taken.${roundId}`, entryKey);
 
 /**
  * Lines the server has acknowledged but that a page kept from an earlier visit does not show yet: a page
  * reloaded without the server still has them on its tape.
  */
-export const takenEntries = (roundId: string): TapeEntry[] => read(takenKey(roundId), []);
+export const takenEntries = (roundId: string): TapeEntry[] => taken(roundId).all();
 
 export function keepTaken(entry: TapeEntry): void {
-  const all = [...takenEntries(entry.roundId), entry].slice(-MOST_TAKEN);
-  localStorage.setItem(takenKey(entry.roundId), JSON.stringify(all));
+  taken(entry.roundId).add(entry);
+  for (const oldest of takenEntries(entry.roundId).slice(0, -MOST_TAKEN)) taken(entry.roundId).remove(oldest);
 }
 
 /** Forgets the acknowledged lines a page has got from the server itself. */
 export function forgetTaken(roundId: string, known: (entry: TapeEntry) => boolean): void {
-  const left = takenEntries(roundId).filter((entry) => !known(entry));
-  localStorage.setItem(takenKey(roundId), JSON.stringify(left));
+  for (const entry of takenEntries(roundId).filter(known)) taken(roundId).remove(entry);
 }
 
-export const halfTyped = (roundId: string): string => read(draftKey(roundId), '');
+export const halfTyped = (roundId: string): string =>
+  JSON.parse(localStorage.getItem(draftKey(roundId)) ?? '""') as string;
 export const keepHalfTyped = (roundId: string, text: string): void =>
   text === ''
     ? localStorage.removeItem(draftKey(roundId))

@@ -42,9 +42,19 @@ const local = (entry: TapeEntry, state: LineState): Local => ({ entry, at: typed
 
 const typedAt = (entry: TapeEntry): string => entry.readings[0]?.takenAt ?? programTime();
 
-/** A line another window told of, once however often it is told. */
-const withTaken = (all: readonly Local[], entry: TapeEntry): readonly Local[] =>
-  all.some((each) => entryKey(each.entry) === entryKey(entry)) ? all : [...all, local(entry, 'taken')];
+/** What came of an entry that some window sent. */
+interface Sent {
+  readonly entry: TapeEntry;
+  readonly state: 'taken' | 'refused';
+  readonly message?: string;
+}
+
+/** An entry once, however often it is told of: windows that share an outbox send what was typed in the other as well. */
+function withSent(all: readonly Local[], { entry, state, message }: Sent): readonly Local[] {
+  const own = all.find((each) => entryKey(each.entry) === entryKey(entry));
+  if (!own) return [...all, { ...local(entry, state), message }];
+  return own.state === 'taken' ? all : all.map((each) => (each === own ? { ...own, state, message } : each));
+}
 
 /** Whether the server's rows already hold an entry. */
 function isIn(rows: JobRows, entry: TapeEntry): boolean {
@@ -83,17 +93,13 @@ export function useTape(rows: JobRows, roundId: string) {
     if (flushing.current) return;
     flushing.current = true;
     for (let entry = waitingEntries(roundId)[0]; entry; entry = waitingEntries(roundId)[0]) {
-      const key = entryKey(entry);
       const { result, message } = await sendEntry(entry);
       if (result === 'unreachable') break;
-      if (result === 'taken') {
-        keepTaken(entry);
-        others.current?.postMessage(entry);
-      }
+      if (result === 'taken') keepTaken(entry);
       forgetEntry(entry);
-      setLocals((all) =>
-        all.map((each) => (entryKey(each.entry) === key ? { ...each, state: result, message } : each)),
-      );
+      const sent: Sent = { entry, state: result, message };
+      others.current?.postMessage(sent);
+      setLocals((all) => withSent(all, sent));
     }
     flushing.current = false;
   }, [roundId]);
@@ -116,7 +122,7 @@ export function useTape(rows: JobRows, roundId: string) {
   useEffect(() => {
     const channel = new BroadcastChannel(`vinkel.tape.${roundId}`);
     others.current = channel;
-    channel.onmessage = ({ data: entry }: MessageEvent<TapeEntry>) => setLocals((all) => withTaken(all, entry));
+    channel.onmessage = ({ data: sent }: MessageEvent<Sent>) => setLocals((all) => withSent(all, sent));
     return () => channel.close();
   }, [roundId]);
 
@@ -126,7 +132,7 @@ export function useTape(rows: JobRows, roundId: string) {
     live.takesLines(true);
     const silence = live.listen((event) => {
       const entry = event.kind === 'line' ? (event.entry as TapeEntry) : undefined;
-      if (entry?.roundId === roundId) setLocals((all) => withTaken(all, entry));
+      if (entry?.roundId === roundId) setLocals((all) => withSent(all, { entry, state: 'taken' }));
     });
     return () => {
       live.takesLines(false);
