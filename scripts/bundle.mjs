@@ -3,17 +3,20 @@ import { build } from 'esbuild';
 
 const root = path.join(import.meta.dirname, '..');
 
-/** Bundles what runs in Node.js outside the server's own build: its threads and the headless command. */
+/** Bundles what runs in Node.js outside the server's own build: what lets requests in, its threads and the headless command. */
 await build({
   absWorkingDir: root,
   entryPoints: {
+    'data-folder': 'src/db/data-folder.ts',
+    doors: 'src/server/doors.ts',
+    'pages-aside': 'src/server/pages-aside.ts',
     'task-thread': 'src/workers/task-thread.ts',
     'archive-thread': 'src/server/archive/archive-thread.ts',
     'proof-thread': 'src/server/backups/proof-thread.ts',
     vinkel: 'cli/vinkel.ts',
   },
   // These bring WebAssembly, native code or files of their own.
-  external: ['@electric-sql/pglite', 'fs-native-extensions', 'sharp', 'yazl', 'yauzl', 'highs'],
+  external: ['@electric-sql/pglite', '@node-rs/argon2', 'fs-native-extensions', 'sharp', 'yazl', 'yauzl', 'highs'],
   outdir: 'dist',
   outExtension: { '.js': '.mjs' },
   bundle: true,

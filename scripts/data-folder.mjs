@@ -1,11 +1,18 @@
 import { existsSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 
-/** The program's own lock of a data folder; loaded only now, since the scripts install their packages first. */
+/** The program's own lock of a data folder, as it was built; from its source where nothing was built yet. */
 async function lock(folder) {
-  const { tsImport } = await import('tsx/esm/api');
-  const { lockFolder } = await tsImport('../src/db/data-folder.ts', import.meta.url);
+  const { lockFolder } = existsSync(path.join(import.meta.dirname, '../dist/data-folder.mjs'))
+    ? await import('../dist/data-folder.mjs')
+    : await fromSource();
   return lockFolder(folder);
+}
+
+/** Loaded only now, since the scripts install their packages first. */
+async function fromSource() {
+  const { tsImport } = await import('tsx/esm/api');
+  return tsImport('../src/db/data-folder.ts', import.meta.url);
 }
 
 /** Refuses a folder that another process has, before anything is built over its head. */

@@ -41,9 +41,7 @@ export function ensureBuild() {
   const newest = spawnSync('find', [...SOURCES, '-type', 'f', '-newer', marker, '-print', '-quit'], {
     encoding: 'utf8',
   });
-  const made = ['public/offline.js', 'dist/task-thread.mjs', 'dist/proof-thread.mjs', 'dist/vinkel.mjs'].every((file) =>
-    existsSync(file),
-  );
+  const made = ['public/offline.js', 'dist/vinkel.mjs'].every((file) => existsSync(file));
   if (made && existsSync(marker) && newest.status === 0 && newest.stdout.trim() === '') return;
   console.log('Building …');
   const began = new Date();

@@ -2,7 +2,6 @@ import { createServer } from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
 import next from 'next';
-import { tsImport } from 'tsx/esm/api';
 
 /** A process beside the one that answers: it makes pages for it, and answers nobody else. Begun by it, it ends with it. */
 const { VINKEL_ASIDE: secret, VINKEL_DATA: data } = process.env;
@@ -14,8 +13,8 @@ os.setPriority(os.constants.priority.PRIORITY_BELOW_NORMAL);
 
 const app = next({ dev: false, dir: process.cwd(), hostname: '127.0.0.1' });
 await app.prepare();
-const { openDoors } = await tsImport('../src/server/doors.ts', import.meta.url);
-const { ASIDE_HEADER } = await tsImport('../src/server/pages-aside.ts', import.meta.url);
+const { openDoors } = await import('../dist/doors.mjs');
+const { ASIDE_HEADER } = await import('../dist/pages-aside.mjs');
 const { inside } = openDoors({ data, inside: app.getRequestHandler(), guarded: undefined, names: [] });
 const server = createServer((request, response) => {
   if (request.headers[ASIDE_HEADER] === secret) return inside(request, response);

@@ -1,7 +1,6 @@
 import { createServer } from 'node:http';
 import path from 'node:path';
 import next from 'next';
-import { tsImport } from 'tsx/esm/api';
 import { guarded, ownHosts } from './guard.mjs';
 
 /**
@@ -18,7 +17,7 @@ export async function serve({ port, data, shop = false, alone = false }) {
   const app = next({ dev: false, dir: process.cwd(), hostname: '127.0.0.1', port });
   await app.prepare();
   const names = (process.env.VINKEL_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
-  const { openDoors } = await tsImport('../src/server/doors.ts', import.meta.url);
+  const { openDoors } = await import('../dist/doors.mjs');
   const own = app.getRequestHandler();
   // Settled when it is known that the database is there: until then this process makes its pages itself.
   let inside = own;
@@ -43,7 +42,7 @@ export async function serve({ port, data, shop = false, alone = false }) {
   if (!alive.ok) throw new Error('the data folder could not be opened');
   const aside = pagesBeside();
   if (aside > 0) {
-    const { pagesAside } = await tsImport('../src/server/pages-aside.ts', import.meta.url);
+    const { pagesAside } = await import('../dist/pages-aside.mjs');
     const pages = pagesAside(own, path.join(import.meta.dirname, 'pages.mjs'), aside);
     inside = pages.handle;
     for (const signal of ['SIGTERM', 'SIGINT']) process.once(signal, pages.close);
