@@ -8,6 +8,9 @@ export const launch = (more: readonly string[] = []): Promise<Browser> =>
       '--disable-background-networking',
       '--use-angle=swiftshader',
       '--enable-unsafe-swiftshader',
+      // Pages are drawn without an imitated graphics card; only the space view needs one.
+      '--disable-gpu-compositing',
+      '--disable-gpu-rasterization',
       ...more,
     ],
   });
