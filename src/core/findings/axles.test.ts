@@ -54,6 +54,13 @@ describe('wheelbases and axles', () => {
     expect(axlesOf(read([2400, 12, 0])).aside!.verdict).toBe('outside');
   });
 
+  it('goes by the wheelbases where no two axles have such diagonals', () => {
+    const strange = { ...read([2400, 0, 0]), frontTrack: 1e-9, rearTrack: 1e-9 };
+    expect(Object.keys(axlesOf(strange))).toEqual(['difference', 'turned']);
+    const { leftDiagonal: _, rightDiagonal: __, ...bases } = strange;
+    expect(axlesOf(strange)).toEqual(axlesOf({ ...bases, leftDiagonal: null, rightDiagonal: null }));
+  });
+
   it('sees a length that contradicts the others', () => {
     const good = read([2400, 0, 0]);
     expect(axlesOf({ ...good, leftDiagonal: good.leftDiagonal! + 20 }).contradiction).toBeGreaterThan(3);

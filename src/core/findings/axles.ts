@@ -40,16 +40,15 @@ const ROUNDS = 8;
 
 /**
  * Where the rear axle stands to the front one, from both wheelbases, both diagonals and the tracks: least squares of four lengths
- * over three unknowns, by Gauss's method. The fourth length checks the others. Without diagonals the wheelbases alone say how far it is
- * turned, and nothing says whether it stands aside.
+ * over three unknowns, by Gauss's method. The fourth length checks the others. Without diagonals, or with such that no two axles have,
+ * the wheelbases alone say how far it is turned, and nothing says whether it stands aside.
  */
 export function axlesOf(reading: AxleReading): Axles {
   const { leftBase, rightBase, leftDiagonal, rightDiagonal, rearTrack, sd, most } = reading;
   const difference = figure(leftBase - rightBase, Math.SQRT2 * sd, most);
-  if (leftDiagonal === null || rightDiagonal === null) {
-    const turned = Math.asin(Math.max(-1, Math.min(1, (leftBase - rightBase) / rearTrack)));
-    return { difference, turned: inDegrees(turned, (Math.SQRT2 * sd) / rearTrack) };
-  }
+  const byBases = Math.asin(Math.max(-1, Math.min(1, (leftBase - rightBase) / rearTrack)));
+  const bare = { difference, turned: inDegrees(byBases, (Math.SQRT2 * sd) / rearTrack) };
+  if (leftDiagonal === null || rightDiagonal === null) return bare;
   const read = [leftBase, rightBase, leftDiagonal, rightDiagonal];
   let stance: Stance = [(leftBase + rightBase) / 2, 0, 0];
   let normal = Symmetric.zeros(3);
@@ -70,7 +69,8 @@ export function axlesOf(reading: AxleReading): Axles {
         );
       right[i] = rows[i]!.reduce((sum, value, n) => sum + value * (read[n]! - at[n]!), 0);
     }
-    const by = normal.factor()!.solve(right);
+    const by = normal.factor()?.solve(right);
+    if (!by?.every(Number.isFinite)) return bare;
     stance = stance.map((value, i) => value + by[i]!) as unknown as Stance;
   }
   const cofactor = normal.inverse();
