@@ -1,4 +1,7 @@
 import type { Vector } from '@/core/maths/geometry/vector';
+import { seeded } from '@/core/maths/random/seeded';
+import { setUpPage } from '@/core/report/pages/set-up';
+import { Job } from '@/core/shell/job/job';
 import type { Bench, BenchVersion, SetUp, ShelfItem } from '@/core/shell/job/entities';
 import type { JobBuilder } from './builder';
 
@@ -138,4 +141,19 @@ export function setUpOn(job: JobBuilder, { bench: own, version, items }: DemoBen
         ...{ at: job.now(), author: planned.tickedBy },
       });
   });
+  if (planned.tickedBy) buildAsPlanned(job, itemId);
+}
+
+/** Every mount of a set-up is built of what is planned for it. */
+function buildAsPlanned(job: JobBuilder, setUpId: string): void {
+  // A stream of its own: what is drawn after it stays what it was.
+  const random = seeded(Number.parseInt(setUpId.slice(0, 7), 16));
+  const { built } = setUpPage(Job.of(job.rows), setUpId).planned!;
+  for (const { id, headId, lift, pieceIds } of built.mounts) {
+    if (headId === undefined) continue;
+    const i = job.rows.mounts.findIndex((mount) => mount.id === id);
+    job.rows.mounts[i] = { ...job.rows.mounts[i]!, headId, lift: Math.round(10 * lift!) / 10 };
+    for (const [ordinal, shelfItemId] of pieceIds!.entries())
+      job.add('mountPieces', { id: random.uuid(), mountId: id, ordinal, shelfItemId });
+  }
 }

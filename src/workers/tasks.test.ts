@@ -220,7 +220,7 @@ async function failures(rows: JobRows): Promise<string[]> {
   };
   for (const name of ['day', 'time', 'rounds', 'pulling', 'gaps', 'fitting'] as const)
     await attempt(name, () => TASKS[name](job));
-  await attempt('set-up', () => TASKS.setUp(job, {}, run));
+  await attempt('set-up', () => TASKS.setUp(job, {}));
   await attempt('pulls', () => TASKS.advisePulls(job, undefined, run));
   await attempt('cut', () => TASKS.cutting(job, {}));
   for (const room of ['brace', 'cut'] as const)

@@ -16,6 +16,8 @@ import { compareSides, type Sides } from '@/core/findings/sides';
 import { lengthsThroughTime, type ThroughTime } from '@/core/findings/through-time';
 import type { Vector } from '@/core/maths/geometry/vector';
 import type { SolveBinary } from '@/core/maths/search/binary-program';
+import { buildSetUp, MOST_PROGRAMS, type Built, type OnBench, type PlannedMount } from '@/core/plan/set-up/build';
+import type { ShellWeight } from '@/core/plan/set-up/weight';
 import { springBacksOf } from '@/core/plan/pulls/came-home';
 import type { WeldedElsewhere } from '@/core/plan/weld-order/shrinkage';
 import { measureNext, type MeasureProposal } from '@/core/plan/measure-next';
@@ -50,8 +52,8 @@ import type { People } from '@/core/walk/stretches';
 export interface Running {
   /** How much of it is done, 0 … 1. */
   progress(share: number): void;
-  /** Chooses exactly; only where it runs in a thread of the server. */
-  solver?(): Promise<SolveBinary>;
+  /** Chooses exactly, and tells what share of the time it may take has gone; only in a worker of a window, where it can be cancelled. */
+  solver?(told: (share: number) => void): Promise<SolveBinary>;
 }
 
 /** A round, with the control points being tried instead of those saved. */
@@ -212,12 +214,33 @@ export const TASKS = {
   cutting: (job: Job, input: { readonly at?: number }): CuttingPage => cuttingPage(job, input),
   adviseCutting: (job: Job, input: { stage: number; room: 'brace' | 'cut' }, run: Running): CuttingAdvice =>
     cuttingAdvice(job, input, (share) => run.progress(share)),
-  setUp: async (job: Job, { shown }: { readonly shown?: string }, run: Running): Promise<SetUpPage> =>
-    setUpPage(job, await run.solver?.(), shown),
+  setUp: (job: Job, { shown }: { readonly shown?: string }): SetUpPage => setUpPage(job, shown),
+  /** The best of all ways to build a set-up, which may take long. */
+  async bestStacks(_: Job, { on, mounts, weight }: StacksInput, run: Running): Promise<Built> {
+    let solved = 0;
+    const told = (share: number) => run.progress((solved + share) / MOST_PROGRAMS);
+    const solve = await run.solver?.(told);
+    const counted: SolveBinary | undefined =
+      solve &&
+      ((...program) => {
+        const answer = solve(...program);
+        solved++;
+        told(0);
+        return answer;
+      });
+    return buildSetUp(on, mounts, weight, counted);
+  },
   level: (job: Job): Levelled | null => levellingNow(job) ?? null,
   ghosts: (job: Job, { roundId }: { readonly roundId: string }): Ghost[] =>
     ghostsOf(job, withControl(job, { roundId }).round),
 } satisfies Record<string, (job: Job, input: never, run: Running) => unknown>;
+
+/** A bench with its shelf, and what is to stand on it. */
+export interface StacksInput {
+  readonly on: OnBench;
+  readonly mounts: readonly PlannedMount[];
+  readonly weight: ShellWeight;
+}
 
 /** A pull, and what was expected of it to come home before anything was tried, mm. */
 export interface PullInput {

@@ -3,7 +3,9 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { setUpPage } from '@/core/report/pages/set-up';
+import { madeOf } from '@/core/report/record/made';
 import { Job } from '@/core/shell/job/job';
+import type { JobRows } from '@/core/shell/job/job-rows';
 import { archiveDocuments, readArchiveDocuments } from '@/formats/archive/documents';
 import { benchDocument, readBenchFile } from '@/formats/bench';
 import { readChecks, readHoles } from '@/formats/gauge-text';
@@ -45,6 +47,8 @@ const mountOn = (setUpId: string, pointId: string, ordinal: number) => ({
   ...{ id: randomUUID(), setUpId, ordinal, pointId, name: '', x: null, y: null, z: null },
   ...{ hole: null, floor: null, headId: null, lift: null },
 });
+/** What the record says that the first mount stands on. */
+const made = (rows: JobRows) => madeOf(Job.of(rows)).setUps![0]!.mounts[0]!.on;
 const page = async () => setUpPage(Job.of(await shop().rows()));
 
 describe('a set-up', () => {
@@ -73,6 +77,50 @@ describe('a set-up', () => {
     expect(read.value.shelfItems).toHaveLength(bench.items.length);
     for (const table of ['setUps', 'mounts', 'workItems', 'workEvents'] as const)
       expect(read.value[table]).toEqual(now[table]);
+  });
+
+  it('keeps what a ticked mount was built of, whatever is planned after, until it is built no more', async () => {
+    const { bench, setUp } = await begun();
+    const { points } = await shop().rows();
+    const mounts = ['F1L', 'F1R', 'R1L'].map((code, i) => {
+      const point = points.find((each) => each.code === code)!;
+      return mountOn(setUp.id, point.id, i);
+    });
+    const [first, second] = mounts;
+    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts, pieces: [] }));
+    const [head, tower] = [bench.items.at(-1)!, bench.items[0]!];
+    const event = {
+      id: randomUUID(),
+      itemId: setUp.id,
+      kind: 'ticked' as const,
+      key: first!.id,
+      reason: '',
+      value: null,
+    };
+    const piece = (ordinal: number, mountId = first!.id) => ({
+      ...{ id: randomUUID(), mountId },
+      ...{ ordinal, shelfItemId: tower.id },
+    });
+    const pieces = [piece(0), piece(1)];
+    const ticked = { event, headId: head.id, lift: 12.5, pieces };
+    valueOf(await actions.tickMount(ticked));
+    valueOf(await actions.tickMount(ticked));
+    const strange = { ...ticked, event: { ...event, id: randomUUID(), key: randomUUID() }, pieces: [] };
+    expect(faultsOf(await actions.tickMount(strange))[0]!.message).toContain('not in the set-up any more');
+    expect(faultsOf(await actions.tickMount({ ...ticked, pieces: [piece(0, second!.id)] }))).toHaveLength(1);
+    const { planned } = await page();
+    expect(planned!.ticked).toEqual([first!.id]);
+    expect(planned!.built.mounts[0]).toMatchObject({ headId: head.id, pieceIds: [tower.id, tower.id] });
+    expect(made(await shop().rows())).toEqual(['T200', 'T200', 'cone']);
+
+    // Another is left out: what is built stays so.
+    const now = (await shop().rows()).mounts.filter(({ id }) => id !== second!.id);
+    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts: now, pieces }));
+    expect((await page()).planned!.built.mounts[0]).toMatchObject({ pieceIds: [tower.id, tower.id] });
+    const unticked = { event: { ...event, id: randomUUID(), kind: 'unticked' as const }, headId: null, lift: null };
+    valueOf(await actions.tickMount({ ...unticked, pieces: [] }));
+    const open = await shop().rows();
+    expect([open.mounts.every(({ headId }) => headId === null), open.mountPieces]).toEqual([true, []]);
   });
 
   it('puts mounts in place of those before, and keeps how a changed figure was', async () => {

@@ -1,4 +1,4 @@
-import type { Browser } from 'playwright-core';
+import type { Browser, Route } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { launch, openWindow, settled } from '../support/browser';
 import { demoRows } from '../support/demo-rows';
@@ -262,6 +262,40 @@ describe('setting up', () => {
     await page.getByLabel('Points of the platform').fill('P1L\nP2L = A1L');
     await page.getByRole('button', { name: 'Use these' }).last().click();
     await page.getByText('2 points are the platform’s').waitFor();
+    await context.close();
+  });
+
+  it('looks for the best stacks until it is stopped, and leaves what was built as it was built', async () => {
+    await withDemo('lodd');
+    const { page, context } = await openWindow(browser, server.address);
+    const held: Route[] = [];
+    await page.route('**/highs*.wasm', (route) => void held.push(route));
+    await page.goto(`/jobs/${lodd}/set-up`);
+    await settled(page);
+    const place = page.getByRole('region', { name: 'Set-up', exact: true });
+    const stackOf = (code: string) => place.locator(`tr[data-mount=${code}] td`).nth(5);
+    // All but two were built; what the others want is more than is left on the shelf.
+    for (const code of ['S1L', 'S1R']) await page.getByRole('checkbox', { name: `${code} is built` }).click();
+    await place.getByText('6 of 8 built').waitFor();
+    await settled(page);
+    const built = await stackOf('F2L').textContent();
+    for (const code of ['R2L', 'R2R', 'B1L', 'B1R', 'F1L', 'F1R', 'M1L', 'M1R']) {
+      await place.getByRole('button', { name: `Add a mount at ${code}` }).click();
+      await page.locator(`tr[data-mount=${code}]`).waitFor();
+    }
+    await place.getByText(/^Looking for the best stacks/).waitFor();
+    await place.getByRole('button', { name: 'Cancel' }).click();
+    await place.getByText(/^These stacks are a quick answer/).waitFor();
+    await page.unroute('**/highs*.wasm');
+    for (const route of held) await route.continue().catch(() => undefined);
+    await place.getByRole('button', { name: 'Look for the best stacks' }).click();
+    await place.getByText('To make or buy: the fewest pieces that build all mounts').waitFor();
+    // By its code, not by what the program calls it inside.
+    expect(await place.getByRole('region', { name: 'In the way' }).innerText()).toContain('more cone 10–24, for ');
+    expect(await stackOf('F2L').textContent()).toBe(built);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.locator('tr[data-mount=M1R]').waitFor({ state: 'detached' });
+    expect(await stackOf('F2L').textContent()).toBe(built);
     await context.close();
   });
 });

@@ -10,6 +10,8 @@ import type { Lacking } from '../plan/set-up/stacks/shortage';
 export interface SetUpWords {
   /** A mount by its point's code. */
   readonly mount: (id: string) => string;
+  /** What lies on the shelf, by its code. */
+  readonly piece: (id: string) => string;
   /** A length with its unit. */
   readonly length: (mm: number) => string;
 }
@@ -60,6 +62,8 @@ export function setUpFaultText(fault: SetUpFault, { mount, length }: SetUpWords)
       return `no head on the shelf fits the hole of ${mount(fault.id)}, ${length(fault.diameter)} across`;
     case 'notBuilt':
       return `nothing on the shelf builds ${mount(fault.id)}: ${length(fault.height)} from the beam to the point`;
+    case 'builtOff':
+      return `${mount(fault.id)} stands ${length(Math.abs(fault.by))} too ${fault.by > 0 ? 'tall' : 'short'} for where it is planned now: build it again, and untick it until then`;
     case 'onLine':
       return 'the first mounts stand on one line: the shell would tip; take one well off that line';
     case 'tips':
@@ -72,8 +76,8 @@ export function setUpFaultText(fault: SetUpFault, { mount, length }: SetUpWords)
 }
 
 /** Something the shelf lacks. */
-export const lackingText = ({ kind, id, height, count, mounts }: Lacking, words: SetUpWords): string =>
-  `${count} ${kind === 'head' ? `more ${id}` : id ? `more ${id}` : `of ${words.length(height)}, made`}, for ${mounts.map(words.mount).join(', ')}`;
+export const lackingText = ({ id, height, count, mounts }: Lacking, words: SetUpWords): string =>
+  `${count} ${id ? `more ${words.piece(id)}` : `of ${words.length(height)}, made`}, for ${mounts.map(words.mount).join(', ')}`;
 
 /** What is asked while a support stands on metal that will be replaced. */
 export function tieText({ going, staying, tiedBy }: SupportTie, code: (pointId: string) => string): string {

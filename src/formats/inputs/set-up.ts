@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import * as entity from '@/core/shell/job/entities';
-import type { ItemEventInput } from './work';
+import { itemEvent, type ItemEventInput } from './work';
 
 /** A version of a bench with what lies on its shelf; its number and the day it holds from come from the server. */
 export const benchVersion = z.strictObject({
@@ -20,6 +20,18 @@ export const mounts = z.strictObject({
   mounts: z.array(entity.mount).max(100),
   pieces: z.array(entity.mountPiece).max(2000),
 });
+/** A mount ticked off as built, with what stands there, or not built any more, with nothing. */
+export const builtMount = z
+  .strictObject({
+    event: itemEvent,
+    headId: entity.mount.shape.headId,
+    lift: entity.mount.shape.lift,
+    pieces: z.array(entity.mountPiece).max(20),
+  })
+  .refine(({ event: { kind } }) => kind === 'ticked' || kind === 'unticked', {
+    path: ['event', 'kind'],
+    message: 'a mount is built, or is not',
+  });
 /** A part that serves as a gauge, whole: holes and lengths that are not here are taken away. */
 export const gaugePart = z.strictObject({
   part: entity.gaugePart,
@@ -32,6 +44,7 @@ export type BenchVersionInput = z.input<typeof benchVersion>;
 export type NewBench = z.input<typeof newBench>;
 export type NewSetUp = z.input<typeof newSetUp>;
 export type SetUpFields = z.input<typeof setUpFields>;
+export type BuiltMountInput = z.input<typeof builtMount>;
 export type MountsInput = z.input<typeof mounts>;
 export type GaugePartInput = z.input<typeof gaugePart>;
 export type PlatformInput = z.input<typeof platform>;

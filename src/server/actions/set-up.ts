@@ -105,7 +105,27 @@ export const setPlatform = useCase(input.platform, async ({ jobId, points }, { d
   return done(null);
 });
 
-/** Notes that a mount was built or is not, stands so high, or that the support was adjusted; said twice it happened once. */
+/** Notes that a mount was built, and keeps of what, or that it is not built any more; said twice it happened once. */
+export const tickMount = measuringCase(
+  input.builtMount,
+  async ({ event, headId, lift, pieces }, { database, signature }) => {
+    if (pieces.some(({ mountId }) => mountId !== event.key))
+      return failed('pieces', 'a piece of another mount cannot be put here');
+    return database.transaction(async (tx) => {
+      const [there] = await tx.query(
+        'update mount set head_id = $1, lift = $2 where id = $3 and set_up_id = $4 returning id',
+        [headId, lift, event.key, event.itemId],
+      );
+      if (!there) return failed('event', 'this mount is not in the set-up any more');
+      await tx.query('delete from mount_piece where mount_id = $1', [event.key]);
+      await insert(tx, 'mountPieces', pieces);
+      await insert(tx, 'workEvents', [{ ...event, ...signature }], { skipExisting: true });
+      return done(null);
+    });
+  },
+);
+
+/** Notes that a mount stands so high, or that the support was adjusted; said twice it happened once. */
 export const noteSetUp = measuringCase(itemEvent, async (event, { database, signature }) => {
   await insert(database, 'workEvents', [{ ...event, ...signature }], { skipExisting: true });
   return done(null);

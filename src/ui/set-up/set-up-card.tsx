@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { parseLength } from '@/core/maths/units/length';
 import type { BuiltMount } from '@/core/plan/set-up/build';
 import { hasBeams } from '@/core/plan/set-up/build';
-import type { TickInput } from '@/formats/inputs/set-up';
+import type { BuiltMountInput, TickInput } from '@/formats/inputs/set-up';
 import { typedUnit } from '@/formats/preferences';
 import { Button } from '../kit/button';
 import { Faults } from '../kit/faults';
@@ -15,19 +15,22 @@ import { useFormat, usePreferences } from '../shell/preferences-context';
 import type { InHand } from './in-hand';
 
 /** The card for the floor: a line a mount in the order of building, ticked off as it is built. */
-export function SetUpCard({ planned, built, words, noteSetUp }: InHand & { noteSetUp: Action<TickInput> }) {
+export function SetUpCard({
+  planned,
+  built,
+  words,
+  tickMount,
+  noteSetUp,
+}: InHand & { tickMount: Action<BuiltMountInput>; noteSetUp: Action<TickInput> }) {
   const format = useFormat();
-  const ticking = useAction(noteSetUp);
+  const ticking = useAction(tickMount);
+  const checking = useAction(noteSetUp);
   const beams = hasBeams(planned.bench.version);
   if (built.mounts.length === 0) return null;
   const ticked = new Set(planned.ticked);
-  const tick = (mountId: string) =>
-    ticking.run({
-      ...{ id: crypto.randomUUID(), itemId: planned.setUp.id, key: mountId, reason: '', value: null },
-      kind: ticked.has(mountId) ? 'unticked' : 'ticked',
-    });
+  const tick = (mount: BuiltMount) => ticking.run(tickOf(planned.setUp.id, mount, ticked.has(mount.id)));
   const check = (mountId: string, value: number) =>
-    ticking.run({
+    checking.run({
       ...{ id: crypto.randomUUID(), itemId: planned.setUp.id, key: mountId, reason: '' },
       ...{ kind: 'checked', value },
     });
@@ -42,7 +45,7 @@ export function SetUpCard({ planned, built, words, noteSetUp }: InHand & { noteS
           <Printer size={18} aria-hidden /> Print
         </Button>
       </div>
-      <Faults faults={ticking.faults} />
+      <Faults faults={[...ticking.faults, ...checking.faults]} />
       <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Mounts in the order of building">
         <table className="ruled">
           <thead>
@@ -65,7 +68,7 @@ export function SetUpCard({ planned, built, words, noteSetUp }: InHand & { noteS
                 key={mount.id}
                 {...{ mount, planned, words, beams }}
                 done={ticked.has(mount.id)}
-                onTick={() => tick(mount.id)}
+                onTick={() => tick(mount)}
                 onCheck={(value) => check(mount.id, value)}
               />
             ))}
@@ -78,6 +81,18 @@ export function SetUpCard({ planned, built, words, noteSetUp }: InHand & { noteS
       </p>
     </section>
   );
+}
+
+/** A mount ticked off, with what it was built of; or, where it was, built no more. */
+function tickOf(setUpId: string, { id, headId, lift, pieceIds = [] }: BuiltMount, wasTicked: boolean): BuiltMountInput {
+  const event = { id: crypto.randomUUID(), itemId: setUpId, key: id, reason: '', value: null };
+  if (wasTicked || headId === undefined)
+    return { event: { ...event, kind: wasTicked ? 'unticked' : 'ticked' }, headId: null, lift: null, pieces: [] };
+  const pieces = pieceIds.map((shelfItemId, ordinal) => ({
+    ...{ id: crypto.randomUUID(), mountId: id },
+    ...{ ordinal, shelfItemId },
+  }));
+  return { event: { ...event, kind: 'ticked' }, headId, lift: lift ?? null, pieces };
 }
 
 interface Row extends Pick<InHand, 'planned' | 'words'> {

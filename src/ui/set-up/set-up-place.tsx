@@ -1,12 +1,12 @@
 'use client';
 
 import { Link } from '../kit/link';
-import { useMemo } from 'react';
-import { buildSetUp } from '@/core/plan/set-up/build';
-import { plannedMounts, weightOf, type PlannedSetUp, type SetUpPage } from '@/core/report/pages/set-up';
+import { weightOf, type PlannedSetUp, type SetUpPage } from '@/core/report/pages/set-up';
+import type { SetUpWords } from '@/core/report/set-up-words';
 import { placementOf } from '@/core/shell/set-up';
 import type { Mount } from '@/core/shell/job/entities';
 import type {
+  BuiltMountInput,
   GaugePartInput,
   MountsInput,
   NewBench,
@@ -39,12 +39,14 @@ import type { Drawn } from './scale';
 import { StandFields } from './stand-fields';
 import type { InHand } from './in-hand';
 import { mountOn, usePlan, type MountPlan } from './use-plan';
+import { useStacks } from './use-stacks';
 import { Wanting } from './wanting';
 
 export interface SetUpActions {
   readonly startSetUp: Action<NewSetUp>;
   readonly changeSetUp: Action<SetUpFields>;
   readonly setMounts: Action<MountsInput>;
+  readonly tickMount: Action<BuiltMountInput>;
   readonly noteSetUp: Action<TickInput>;
   readonly addBench: Action<NewBench>;
   readonly saveGaugePart: Action<GaugePartInput>;
@@ -84,7 +86,13 @@ interface PlannedProps {
 
 function Planned({ page, planned, packed, actions }: PlannedProps) {
   const plan = usePlan(planned, actions.setMounts);
-  const inHand: InHand = { page, planned, plan, ...useBuilt(page, planned, plan) };
+  const inHand: InHand = {
+    page,
+    planned,
+    plan,
+    words: useWords(page, planned, plan),
+    ...useStacks(page, planned, plan),
+  };
   const pointOf = new Map(plan.mounts.flatMap(({ id, pointId }) => (pointId === null ? [] : [[id, pointId] as const])));
   const { setUp, bench } = planned;
   const drawn: Drawn = {
@@ -126,7 +134,7 @@ function Planned({ page, planned, packed, actions }: PlannedProps) {
           />
         </div>
       </div>
-      <SetUpCard {...inHand} noteSetUp={actions.noteSetUp} />
+      <SetUpCard {...inHand} tickMount={actions.tickMount} noteSetUp={actions.noteSetUp} />
       <FloorLineCard {...inHand} />
       <Lifting {...inHand} />
       <CutList {...inHand} addBench={actions.addBench} />
@@ -156,22 +164,15 @@ function BesidesBench({ jobId, page, packed, actions }: Omit<PlannedProps, 'plan
   );
 }
 
-/** What stands on the bench as it is in hand: worked out here while it changes, as the server has it when it stands still. */
-function useBuilt(page: SetUpPage, planned: PlannedSetUp, plan: MountPlan): Pick<InHand, 'built' | 'words'> {
+function useWords(page: SetUpPage, { bench }: PlannedSetUp, { mounts }: MountPlan): SetUpWords {
   const format = useFormat();
-  const { setUp, bench } = planned;
-  const { mounts, saved } = plan;
-  const built = useMemo(() => {
-    if (saved) return planned.built;
-    const on = { ...bench, placement: placementOf(setUp) };
-    return buildSetUp(on, plannedMounts(mounts, page.points), weightOf(setUp, page.estimated));
-  }, [saved, planned.built, bench, setUp, mounts, page]);
   const code = new Map(page.points.map((point) => [point.id, point.code]));
   const mount = (id: string) => {
     const found = mounts.find((each) => each.id === id);
     return (found?.pointId && code.get(found.pointId)) || found?.name || 'a mount';
   };
-  return { built, words: { mount, length: (mm) => `${format.length(mm)} ${format.unit}` } };
+  const piece = (id: string) => bench.items.find((item) => item.id === id)?.code ?? 'a piece';
+  return { mount, piece, length: (mm) => `${format.length(mm)} ${format.unit}` };
 }
 
 /** How the shell was, is and will be stood: each leads to its plan. */

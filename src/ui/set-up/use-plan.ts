@@ -10,12 +10,14 @@ import { useAction, type Action } from '../kit/use-action';
 /** The mounts in hand: changed here at once, written with every change, and every change can be undone. */
 export interface MountPlan {
   readonly mounts: readonly Mount[];
+  /** What those that are built stand on. */
+  readonly pieces: readonly MountPiece[];
   /** They are as they stand in the page. */
   readonly saved: boolean;
   readonly faults: readonly Fault[];
   readonly pending: boolean;
-  /** Puts other mounts in their place; what they are built of is open again unless it is said. */
-  set(mounts: readonly Mount[], pieces?: readonly MountPiece[]): void;
+  /** Puts other mounts in their place; what is built stays built of what it is. */
+  set(mounts: readonly Mount[]): void;
   /** Shows other mounts without writing them: while something is dragged. */
   show(mounts: readonly Mount[] | undefined): void;
   readonly undo: (() => void) | undefined;
@@ -25,6 +27,20 @@ export interface MountPlan {
 interface Kept {
   readonly mounts: readonly Mount[];
   readonly pieces: readonly MountPiece[];
+}
+
+/** A plan of before, with what has been built since: that is no plan that could be undone. */
+function asBuilt({ mounts, pieces }: Kept, now: Kept): Kept {
+  const there = new Map(now.mounts.map((mount) => [mount.id, mount]));
+  return {
+    mounts: mounts.map((mount) => {
+      const { headId, lift } = there.get(mount.id) ?? mount;
+      return { ...mount, headId, lift };
+    }),
+    pieces: mounts.flatMap(({ id }) =>
+      (there.has(id) ? now : { pieces }).pieces.filter((piece) => piece.mountId === id),
+    ),
+  };
 }
 
 export function usePlan(planned: PlannedSetUp, setMounts: Action<MountsInput>): MountPlan {
@@ -47,18 +63,19 @@ export function usePlan(planned: PlannedSetUp, setMounts: Action<MountsInput>): 
     return () => {
       setFrom(from.slice(0, -1));
       setTo((others) => [...others, { mounts: now.mounts, pieces: now.pieces }]);
-      write(kept);
+      write(asBuilt(kept, now));
     };
   };
   return {
     mounts: shown ?? now.mounts,
+    pieces: now.pieces,
     saved: shown === undefined && draft?.of !== planned.mounts,
     faults,
     pending,
-    set: (mounts, pieces = []) => {
+    set: (mounts) => {
       setPast([...past, { mounts: now.mounts, pieces: now.pieces }]);
       setFuture([]);
-      write({ mounts: mounts.map((mount, ordinal) => ({ ...mount, ordinal })), pieces });
+      write(asBuilt({ mounts: mounts.map((mount, ordinal) => ({ ...mount, ordinal })), pieces: [] }, now));
     },
     show: setShown,
     undo: step(past, setPast, setFuture),

@@ -1,4 +1,5 @@
 import { lackingText, setUpFaultText, tieText } from '@/core/report/set-up-words';
+import { TaskRunning } from '../kit/task-running';
 import { useFormat } from '../shell/preferences-context';
 import type { InHand } from './in-hand';
 
@@ -35,6 +36,7 @@ export function Wanting(inHand: InHand) {
     <>
       <OfTheSupport {...inHand} />
       <OfTheMounts {...inHand} />
+      <BestWay {...inHand} />
     </>
   );
 }
@@ -43,11 +45,7 @@ function OfTheMounts({ built, words, plan }: InHand) {
   const told = built.faults.filter(({ kind }) => kind !== 'notBuilt' || built.lacking.length === 0);
   if (plan.mounts.length === 0) return <p>Take a set of points, or choose points on the drawing.</p>;
   if (told.length === 0 && built.lacking.length === 0)
-    return (
-      <p role="status">
-        Everything can be built from the shelf{built.proven ? '' : '; the best way is still being looked for'}.
-      </p>
-    );
+    return <p role="status">Everything can be built from the shelf.</p>;
   return (
     <section aria-label="In the way" className="flex flex-col gap-2">
       {told.length > 0 ? (
@@ -59,7 +57,9 @@ function OfTheMounts({ built, words, plan }: InHand) {
       ) : null}
       {built.lacking.length > 0 ? (
         <>
-          <h3 className="caps">To make or buy: the fewest pieces that build all mounts</h3>
+          <h3 className="caps">
+            To make or buy: {built.proven ? 'the fewest pieces that build all mounts' : 'fewer may do'}
+          </h3>
           <ul className="list-disc pl-5">
             {built.lacking.map((each, i) => (
               <li key={i}>{lackingText(each, words)}</li>
@@ -68,5 +68,23 @@ function OfTheMounts({ built, words, plan }: InHand) {
         </>
       ) : null}
     </section>
+  );
+}
+
+/** The search for the best stacks, which can be stopped: what is shown then is a quick answer. */
+function BestWay({ built, search }: InHand) {
+  const { task, asked, cancel, ask } = search;
+  if (built.proven) return null;
+  return (
+    <div className="no-print flex flex-col gap-1">
+      {task.busy ? null : <p className="text-soft">These stacks are a quick answer: better ones may be there.</p>}
+      <TaskRunning
+        {...{ task, asked }}
+        ask="Look for the best stacks"
+        doing="Looking for the best stacks"
+        onCancel={cancel}
+        onAsk={ask}
+      />
+    </div>
   );
 }

@@ -14,15 +14,19 @@ function matrixOf(columns: readonly BinaryColumn[], numRows: number) {
   };
 }
 
+const loaded = async () => (await import('highs')).default();
+let loading: ReturnType<typeof loaded> | undefined;
+
 /**
  * The branch-and-cut solver HiGHS (Huangfu and Hall 2018, Math. Prog. Comp. 10:119), which comes as WebAssembly: loaded
  * where it is asked for, not with the program.
  *
  * @param seconds longer than this one program is not worked on: the best answer so far is given, unproven
+ * @param told    hears while it works on a program what share of these seconds has gone
  */
-export async function loadSolver(seconds: number): Promise<SolveBinary> {
-  const { default: load } = await import('highs');
-  const highs = await load();
+export async function loadSolver(seconds: number, told?: (share: number) => void): Promise<SolveBinary> {
+  const highs = await (loading ??= loaded());
+  const { mipLogging } = highs.constants.callbackType;
   return ({ columns, rows }: BinaryProgram, start) =>
     highs.withModel(
       {
@@ -48,7 +52,7 @@ export async function loadSolver(seconds: number): Promise<SolveBinary> {
         const colValue = new Float64Array(columns.length);
         for (const j of start) colValue[j] = 1;
         model.setSolution({ colValue });
-        model.run();
+        model.run({ [mipLogging]: ({ data }) => void told?.(Math.min(1, (data.running_time ?? 0) / seconds)) });
         const status = model.getModelStatus();
         const { optimal, timeLimit } = highs.constants.modelStatus;
         if (status !== optimal && status !== timeLimit) return undefined;

@@ -65,6 +65,38 @@ describe('a set-up', () => {
     expect(lacking).toMatchObject([{ kind: 'piece', count: 1 }]);
   });
 
+  it('leaves what stands as it stands, and takes its pieces off the shelf', () => {
+    const bench = { ...on, placement: at(800, 0, 245) };
+    // 275 from the beam: 55 of the cone and five of forty leave 20 for its screw, as a tower of 200 does.
+    const standing = { headId: 'cone', pieceIds: ['T40', 'T40', 'T40', 'T40', 'T40'] };
+    const withShort = items.map((each) => (each.id === 'T40' ? { ...each, count: 5 } : each));
+    const stood = corners.map((each) => (each.id === 'RR' ? { ...each, standing } : each));
+    const { mounts, faults } = buildSetUp({ ...bench, items: withShort }, stood, weight);
+    expect(faults).toEqual([]);
+    expect(mounts.map(({ pieceIds }) => pieceIds!.length)).toEqual([1, 1, 1, 5]);
+    expect(mounts[3]).toMatchObject({ ...standing, lift: 20 });
+    // All four heads are in use: a fifth mount has none, though the shelf is written down with four.
+    const fifth = [...stood.map((each) => ({ ...each, standing })), mount('M', [1200, 0, 150])];
+    expect(buildSetUp(bench, fifth, weight).faults.map(({ kind }) => kind)).toEqual(['notBuilt']);
+  });
+
+  it('says of what stands that it is too tall or too short for a plan that has changed since', () => {
+    const standing = { headId: 'cone', pieceIds: ['T200'] };
+    const stood = corners.map((each) => ({ ...each, standing }));
+    const offAt = (z: number) =>
+      buildSetUp({ ...on, placement: at(800, 0, z) }, stood, weight).faults.flatMap((fault) =>
+        fault.kind === 'builtOff' ? [fault.by] : [],
+      );
+    // The screw has 24: at 245 it is out by 20, four higher by all it has.
+    expect([offAt(245), offAt(249)]).toEqual([[], []]);
+    expect(offAt(252)).toEqual([-3, -3, -3, -3]);
+    expect(offAt(223)).toEqual([2, 2, 2, 2]);
+    // On a bench that knows nothing of these pieces it is planned anew.
+    const other = items.map((each) => ({ ...each, id: `other ${each.id}` }));
+    const [first] = buildSetUp({ ...on, items: other, placement: at(800, 0, 245) }, stood, weight).mounts;
+    expect(first).toMatchObject({ headId: 'other cone', pieceIds: ['other T200'] });
+  });
+
   it('says a hole that no head fits, a load beyond its rating, a shelf of nothing', () => {
     expect(kinds(corners.map((each) => (each.id === 'FL' ? { ...each, holeDiameter: 60 } : each)))).toContain('noHead');
     const heavy = buildSetUp({ ...on, placement: at(800, 0, 245) }, corners, { ...weight, kilograms: 400 });

@@ -18,6 +18,15 @@ export interface PlannedMount {
   readonly hole: number | null;
   /** How far the floor under it stands over the floor's plane, mm. */
   readonly floor?: number;
+  /** What it was built of. */
+  readonly standing?: Standing;
+}
+
+/** What stands under a mount already: kinds of heads and pieces by their identities. */
+export interface Standing {
+  readonly headId: string;
+  /** From the beam up. */
+  readonly pieceIds: readonly string[];
 }
 
 export interface OnBench {
@@ -50,6 +59,8 @@ export type SetUpFault =
   | { readonly kind: 'noHead'; readonly id: string; readonly diameter: number }
   /** Nothing on the shelf reaches it. */
   | { readonly kind: 'notBuilt'; readonly id: string; readonly height: number }
+  /** What stands there is so much too tall (+) or too short (−) for its screw, mm. */
+  | { readonly kind: 'builtOff'; readonly id: string; readonly by: number }
   | { readonly kind: 'onLine' }
   /** The weight stands so far outside of the mounts, mm. */
   | { readonly kind: 'tips'; readonly by: number }
@@ -60,7 +71,7 @@ export interface Built {
   readonly mounts: readonly BuiltMount[];
   readonly faults: readonly SetUpFault[];
   readonly lacking: readonly Lacking[];
-  /** Shown to be the best. */
+  /** Shown to be the best, in what is built and in what the shelf lacks. */
   readonly proven: boolean;
   readonly beams: readonly number[];
 }
@@ -72,7 +83,15 @@ const MOST_PIECES = 4;
 /** Loads are told for the mounts the shell is first lowered on: of more, statics cannot tell. */
 const FIRST = 4;
 
-/** What to build under each mount, for all together, with what stands in the way; loads on the first mounts. */
+/** Binary programs that one set-up takes at most: two for what the shelf builds, and two for what it lacks. */
+export const MOST_PROGRAMS = 4;
+
+/**
+ * What to build under each mount, for all together, with what stands in the way; loads on the first mounts. What stands
+ * already stays, and its pieces are not on the shelf any more.
+ *
+ * @param solve without it, a quick answer: unproven where the best way of each alone takes more than the shelf has
+ */
 export function buildSetUp(
   { version, items, placement }: OnBench,
   mounts: readonly PlannedMount[],
@@ -90,20 +109,31 @@ export function buildSetUp(
   const laid: Laid = beams ? layBeams(version, places, held) : { mounts: [], faults: [] };
   const heads = items.filter(({ kind }) => kind !== 'piece');
   const pieces = items.filter(({ kind }) => kind === 'piece');
-  const shelf: Shelf = { pieces, heads: heads.map((head) => ({ ...head, adjust: head.travel })) };
+  const stood = standingOn(mounts, items);
+  const left = <Item extends ShelfItem>(item: Item): Item => ({
+    ...item,
+    count: item.count - (stood.used.get(item.id) ?? 0),
+  });
+  const shelf: Shelf = {
+    pieces: pieces.map(left),
+    heads: heads.map((head) => ({ ...left(head), adjust: head.travel })),
+  };
   const wanted = mounts.map(({ id, holeDiameter, floor = 0 }, i): StackMount => ({
     id,
     height: places[i]!.z - version.beamTop - (beams ? 0 : floor),
     heads: heads.filter((head) => fits(head, holeDiameter)).map((head) => head.id),
     most: MOST_PIECES,
   }));
-  const first = stack(shelf, wanted, solve);
-  const short = first.built < mounts.length;
-  const more = short ? buildWithMore(shelf, wanted, solve) : undefined;
+  const open = wanted.filter(({ id }) => !stood.of.has(id));
+  const first = stack(shelf, open, solve);
+  const short = first.built < open.length;
+  const more = short ? buildWithMore(shelf, open, solve) : undefined;
+  const ways = new Map(open.map(({ id }, i) => [id, first.ways[i]!]));
   const kilograms = loadOf(places.slice(0, FIRST), weight.kilograms, centre);
   const built = mounts.map((mount, i): BuiltMount => {
     const on = laid.mounts.find(({ id }) => id === mount.id);
-    const way = first.ways[i];
+    const way = ways.get(mount.id);
+    const own = stood.of.get(mount.id);
     return {
       id: mount.id,
       x: places[i]!.x,
@@ -111,19 +141,57 @@ export function buildSetUp(
       height: wanted[i]!.height,
       ...(on ? { hole: on.hole, offset: on.offset } : {}),
       ...(way ? stackOf(shelf, way) : {}),
+      ...(own ? { ...own, lift: liftOf(own, wanted[i]!.height, items) } : {}),
       ...(kilograms?.[i] === undefined ? {} : { kilograms: kilograms[i]! }),
     };
   });
   const faults: SetUpFault[] = [
     ...(items.length === 0 && mounts.length > 0 ? [{ kind: 'emptyShelf' } as const] : []),
     ...laid.faults,
-    ...unbuilt(mounts, wanted, first.ways, items.length > 0),
+    ...builtOff(built, stood.of, items),
+    ...unbuilt(mounts, wanted, built, items.length > 0),
     ...overloaded(built, items),
     ...standing(places, centre),
   ];
   const holes = [...new Set(laid.mounts.map(({ hole }) => hole))].sort((a, b) => a - b);
-  return { mounts: built, faults, lacking: more?.lacking ?? [], proven: first.proven, beams: holes };
+  const proven = first.proven && (more?.stacks.proven ?? true);
+  return { mounts: built, faults, lacking: more?.lacking ?? [], proven, beams: holes };
 }
+
+/** What stands under mounts, of pieces of this bench, and how many of each are in use so. */
+function standingOn(mounts: readonly PlannedMount[], items: readonly ShelfItem[]) {
+  const known = new Set(items.map(({ id }) => id));
+  const of = new Map(
+    mounts.flatMap(({ id, standing }): [string, Standing][] =>
+      standing && [standing.headId, ...standing.pieceIds].every((each) => known.has(each)) ? [[id, standing]] : [],
+    ),
+  );
+  const used = new Map<string, number>();
+  for (const { headId, pieceIds } of of.values())
+    for (const each of [headId, ...pieceIds]) used.set(each, (used.get(each) ?? 0) + 1);
+  return { of, used };
+}
+
+/** How far the screw of what stands is to be turned out so that the head is where its mount is, mm. */
+function liftOf({ headId, pieceIds }: Standing, height: number, items: readonly ShelfItem[]): number {
+  const tall = new Map(items.map((item) => [item.id, item.height]));
+  return [headId, ...pieceIds].reduce((left, id) => left - tall.get(id)!, height);
+}
+
+/** A screw that is turned out just so far does, mm. */
+const AS_FAR = 0.05;
+
+const builtOff = (
+  built: readonly BuiltMount[],
+  standing: ReadonlyMap<string, Standing>,
+  items: readonly ShelfItem[],
+): SetUpFault[] =>
+  built.flatMap(({ id, headId, lift }): SetUpFault[] => {
+    if (!standing.has(id)) return [];
+    const { travel } = items.find((item) => item.id === headId)!;
+    const by = lift! < 0 ? -lift! : travel - lift!;
+    return lift! < -AS_FAR || lift! > travel + AS_FAR ? [{ kind: 'builtOff', id, by }] : [];
+  });
 
 const fits = ({ fitsLeast, fitsMost }: ShelfItem, diameter: number | null): boolean =>
   diameter === null || ((fitsLeast ?? 0) <= diameter && diameter <= (fitsMost ?? Infinity));
@@ -148,12 +216,12 @@ function loadOf(places: readonly Place[], kilograms: number, [x, y]: Vector): nu
 function unbuilt(
   mounts: readonly PlannedMount[],
   wanted: readonly StackMount[],
-  ways: readonly (Way | null)[],
+  built: readonly BuiltMount[],
   shelved: boolean,
 ): SetUpFault[] {
   if (!shelved) return [];
   return mounts.flatMap(({ id, holeDiameter }, i): SetUpFault[] => {
-    if (ways[i]) return [];
+    if (built[i]!.headId !== undefined) return [];
     if (wanted[i]!.heads.length === 0 && holeDiameter !== null) return [{ kind: 'noHead', id, diameter: holeDiameter }];
     return [{ kind: 'notBuilt', id, height: wanted[i]!.height }];
   });

@@ -27,7 +27,7 @@ async function workedOut(job: Job) {
       pullingPage(job),
       roundsPage(job),
       weldingPage(job),
-      await setUpPage(job, undefined, undefined),
+      setUpPage(job),
     ],
   };
 }

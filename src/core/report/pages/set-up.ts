@@ -1,9 +1,9 @@
 import type { Vector } from '../../maths/geometry/vector';
-import type { SolveBinary } from '../../maths/search/binary-program';
 import { buildSetUp, type Built, type PlannedMount } from '../../plan/set-up/build';
 import { chooseMounts, type Against, type MountCandidate, type MountProposal } from '../../plan/set-up/choose-mounts';
 import { floorLine, type FloorLine } from '../../plan/set-up/floor-line';
 import { alongBench, fittedPlacement, type Placement } from '../../plan/set-up/placement';
+import { grouped } from '../../maths/grouped';
 import { estimateWeight, type Extent, type ShellWeight } from '../../plan/set-up/weight';
 import { supportTie, type SupportTie } from '../../findings/support-tie';
 import { uncertainPoint } from '../../round/align/align-round';
@@ -70,7 +70,7 @@ const LOW = 0.2;
 const SETS = 3;
 
 /** @param shown which set-up, by its identity; how the shell stands now where it is not said */
-export function setUpPage(job: Job, solve?: SolveBinary, shown?: string): SetUpPage {
+export function setUpPage(job: Job, shown?: string): SetUpPage {
   const stands = standingOf(job);
   const { extent, points, places, estimated } = stands;
   const lines = job.rows.memberLines.flatMap(({ fromPointId, toPointId }) => {
@@ -79,7 +79,7 @@ export function setUpPage(job: Job, solve?: SolveBinary, shown?: string): SetUpP
   });
   const { setUps, setUpNow } = job;
   const setUp = setUps.find(({ id }) => id === shown) ?? setUpNow;
-  const whole = setUp && plannedOf(job, setUp, stands, solve);
+  const whole = setUp && plannedOf(job, setUp, stands);
   // What is read is read of the shell as it stands.
   const { levelling, ...plan } = whole ?? {};
   const planned = whole && (setUp === setUpNow || !levelling ? whole : (plan as PlannedSetUp));
@@ -181,7 +181,7 @@ export const weightOf = ({ kilograms, centreX, centreY }: SetUp, estimated: Shel
   centre: [centreX ?? estimated.centre[0], centreY ?? estimated.centre[1], estimated.centre[2]],
 });
 
-function plannedOf(job: Job, setUp: SetUp, standing: ShellStanding, solve?: SolveBinary): PlannedSetUp | undefined {
+function plannedOf(job: Job, setUp: SetUp, standing: ShellStanding): PlannedSetUp | undefined {
   const { points, estimated, judgement } = standing;
   const { rows } = job;
   const item = rows.workItems.find(({ id }) => id === setUp.id);
@@ -197,15 +197,16 @@ function plannedOf(job: Job, setUp: SetUp, standing: ShellStanding, solve?: Solv
       .filter(({ itemId, kind }) => itemId === setUp.id && (kind === 'ticked' || kind === 'unticked'))
       .map(({ key, kind }) => [key, kind]),
   );
-  const places = plannedMounts(mounts, points);
-  const built = buildSetUp(on, places, weight, solve);
+  const pieces = rows.mountPieces.filter(({ mountId }) => ids.has(mountId));
+  const places = plannedMounts({ mounts, pieces }, points);
+  const built = buildSetUp(on, places, weight);
   const levelling = judgement && levellingOf(job, setUp, { built, places, items, weight }, judgement.round);
   return {
     setUp,
     item,
     bench,
     mounts,
-    pieces: rows.mountPieces.filter(({ mountId }) => ids.has(mountId)),
+    pieces,
     ticked: [...ticks].filter(([key, kind]) => kind === 'ticked' && ids.has(key)).map(([key]) => key),
     built,
     checked: checkedHeights(rows.workEvents, setUp.id),
@@ -246,14 +247,23 @@ function foundBy(judgement: RoundJudgement | undefined, { x, y, z }: SetUp): Pic
   return { found: { round: round.name, placement } };
 }
 
-/** Mounts with where they are: those whose point is nowhere yet are left out. */
-export function plannedMounts(mounts: readonly Mount[], points: readonly SetUpPoint[]): PlannedMount[] {
+/** Mounts with where they are, and what stands there: those whose point is nowhere yet are left out. */
+export function plannedMounts(
+  { mounts, pieces }: Pick<PlannedSetUp, 'mounts' | 'pieces'>,
+  points: readonly SetUpPoint[],
+): PlannedMount[] {
   const byId = new Map(points.map((point) => [point.id, point]));
-  return mounts.flatMap(({ id, pointId, hole, floor, x, y, z }): PlannedMount[] => {
-    const under = floor === null ? {} : { floor };
+  const under = grouped(pieces, ({ mountId }) => mountId);
+  return mounts.flatMap(({ id, pointId, hole, floor, x, y, z, headId }): PlannedMount[] => {
+    const pieceIds = (under.get(id) ?? []).map(({ shelfItemId }) => shelfItemId);
+    const there = {
+      ...{ id, hole },
+      ...(floor === null ? {} : { floor }),
+      ...(headId === null ? {} : { standing: { headId, pieceIds } }),
+    };
     const point = pointId === null ? undefined : byId.get(pointId);
-    if (point) return [{ id, at: point.at, holeDiameter: point.holeDiameter, hole, ...under }];
-    return x === null || y === null || z === null ? [] : [{ id, at: [x, y, z], holeDiameter: null, hole, ...under }];
+    if (point) return [{ ...there, at: point.at, holeDiameter: point.holeDiameter }];
+    return x === null || y === null || z === null ? [] : [{ ...there, at: [x, y, z], holeDiameter: null }];
   });
 }
 

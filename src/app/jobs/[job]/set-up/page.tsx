@@ -8,6 +8,7 @@ import {
   setMounts,
   setPlatform,
   startSetUp,
+  tickMount,
 } from '@/server/actions/set-up';
 import { setUpPageInput } from '@/formats/inputs/page-address';
 import { jobAnd, rowsForRounds } from '@/server/views';
@@ -29,7 +30,10 @@ export default async function Page({ params, searchParams }: CuttingParams) {
           jobId={job}
           page={made}
           packed={rowsForRounds(rows, made.roundId ? [made.roundId] : [])}
-          actions={{ startSetUp, changeSetUp, setMounts, noteSetUp, addBench, saveGaugePart, savePanel, setPlatform }}
+          actions={{
+            ...{ startSetUp, changeSetUp, setMounts, tickMount, noteSetUp, addBench },
+            ...{ saveGaugePart, savePanel, setPlatform },
+          }}
         />
       }
     >
