@@ -22,6 +22,8 @@ const config: NextConfig = {
     '@node-rs/argon2',
     'rate-limiter-flexible',
   ],
+  // Asked for by browsers on pages that name no icon.
+  rewrites: async () => [{ source: '/favicon.ico', destination: '/icon-192.png' }],
   experimental: {
     // A log entry carries several photographs of up to 15 MB each; archives go through a streaming route.
     serverActions: { bodySizeLimit: '100mb' },

@@ -4,7 +4,9 @@ import { SelectField, TextField } from '../kit/field';
 import { counted, listed, POINT_KIND_WORD } from '@/core/report/vocabulary/words';
 import type { PointUses } from '@/core/shell/point-uses';
 import type { Action } from '../kit/use-action';
+import { useFormat } from '../shell/preferences-context';
 import { figureToWrite, RowDialog, RowFields, useRowForm, type ChartedPoint } from './row-form';
+import { SideField } from '../shell/side-field';
 
 interface Edited {
   readonly jobId: string;
@@ -25,6 +27,7 @@ export function PointDialog(edited: Edited) {
 }
 
 function PointForm({ jobId, referenceId, row, save, remove, uses, done }: Edited & { done: () => void }) {
+  const format = useFormat();
   const { point, reference } = row ?? {};
   const form = useRowForm({
     schema: chartPoint,
@@ -73,22 +76,14 @@ function PointForm({ jobId, referenceId, row, save, remove, uses, done }: Edited
     <RowFields {...{ form, remove, done }} rowId={row?.id} restsOn={uses && ((id) => sentencesFrom(uses, id))}>
       <TextField label="Code" {...form.field('code')} />
       <TextField label="Name" {...form.field('name')} />
-      <SelectField
-        label="Side"
-        options={[
-          ['left', 'left'],
-          ['right', 'right'],
-          ['centre', 'centre'],
-        ]}
-        {...form.field('side')}
-      />
+      <SideField {...form.field('side')} />
       <SelectField
         label="It is"
         options={POINT_KINDS.map((kind) => [kind, POINT_KIND_WORD[kind]])}
         {...form.field('kind')}
       />
       <TextField label="Length from the front datum" {...form.field('x')} />
-      <TextField label="Width from the centre plane, left below zero" {...form.field('y')} />
+      <TextField label={format.name('Width from the centre plane, left below zero')} {...form.field('y')} />
       <TextField label="Height from the datum plane" {...form.field('z')} />
       <TextField label="Limit on each axis" {...form.field('tolerance')} />
       <TextField label="Hole, diameter" {...form.field('hole')} />

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { CHOICE_WORD } from '@/core/report/cut-words';
 import type { PanelView, PartView, StageView } from '@/core/report/pages/cutting';
-import { NEW_PANEL, PANEL_CHOICES, SIDES, type Panel, type Side } from '@/core/shell/job/entities';
+import { NEW_PANEL, PANEL_CHOICES, type Panel, type Side } from '@/core/shell/job/entities';
 import {
   CUT_LINE_COLUMNS,
   cutLinesText,
@@ -21,6 +21,7 @@ import type { Action } from '../kit/use-action';
 import { useEntryForm, wordsOf } from '../kit/use-entry-form';
 import { usePreferences } from '../shell/preferences-context';
 import { newStage } from './stage-strip';
+import { SideField } from '../shell/side-field';
 
 export interface PanelFormProps {
   readonly jobId: string;
@@ -175,7 +176,7 @@ function PanelFields({
   return (
     <>
       <TextField label="Panel" hint={format.name('Left sill, outer')} {...field('part')} />
-      <SelectField label="Side" options={SIDES.map((side) => [side, side])} {...field('side')} />
+      <SideField {...field('side')} />
       <SelectField
         label="Comes out in the stage"
         options={[

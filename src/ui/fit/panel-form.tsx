@@ -2,7 +2,7 @@ import type { FittingPage, HungView } from '@/core/report/pages/fitting';
 import { EDGE_WORD, HUNG_WORD } from '@/core/report/fitting-words';
 import { edgesOf } from '@/core/plan/panels/panel-frame';
 import { settingsFor } from '@/core/plan/panels/setting-templates';
-import { HUNG_KINDS, NEW_HUNG, SIDES, type HungPanel, type PanelEdge, type PanelSeam } from '@/core/shell/job/entities';
+import { HUNG_KINDS, NEW_HUNG, type HungPanel, type PanelEdge, type PanelSeam } from '@/core/shell/job/entities';
 import type { Fault } from '@/formats/faults';
 import { correctedHungPanel, newHungPanel } from '@/formats/inputs/fitting';
 import { typedUnit } from '@/formats/preferences';
@@ -13,6 +13,7 @@ import { FormFields } from '../kit/form-fields';
 import { lengthsOf, useEntryForm, wordsOf } from '../kit/use-entry-form';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import type { PanelActions } from './actions';
+import { SideField } from '../shell/side-field';
 
 type Fields = typeof EMPTY;
 const EMPTY = {
@@ -190,7 +191,7 @@ function PanelFields({ field, page, own }: FieldsProps) {
         options={HUNG_KINDS.map((kind) => [kind, format.name(HUNG_WORD[kind])])}
         {...field('kind')}
       />
-      <SelectField label="Side" options={SIDES.map((side) => [side, side])} {...field('side')} />
+      <SideField {...field('side')} />
       <TextField
         label={`Length, ${format.unit}`}
         hint={format.name('edge to edge; of a tailgate its width')}

@@ -1,6 +1,6 @@
 import type { SeamJudgement } from '@/core/round/judge/seams';
 import type { Seam } from '@/core/shell/job/entities';
-import { NEW_SEAM, SEAM_SIGHTS, SIDES } from '@/core/shell/job/entities';
+import { NEW_SEAM, SEAM_SIGHTS } from '@/core/shell/job/entities';
 import type { GapsPage } from '@/core/report/pages/gaps';
 import { SIGHT_WORD } from '@/core/report/vocabulary/words';
 import type { Fault } from '@/formats/faults';
@@ -14,6 +14,7 @@ import type { Action } from '../kit/use-action';
 import { lengthsOf, useEntryForm } from '../kit/use-entry-form';
 import { useFormat, usePreferences } from '../shell/preferences-context';
 import { FormFields } from '../kit/form-fields';
+import { SideField } from '../shell/side-field';
 
 interface Naming {
   readonly rows: Tables<'jobs'>;
@@ -119,7 +120,7 @@ function SeamForm({ rows, points, addSeam, done }: Naming & { done: () => void }
     <FormFields form={form} yes="Name it">
       <TextField label="Code" {...form.field('code')} placeholder="DL" />
       <TextField label="Name" {...form.field('name')} placeholder="Door rear edge to B post" />
-      <SelectField label="Side" {...form.field('side')} options={SIDES.map((side) => [side, side])} />
+      <SideField {...form.field('side')} />
       <TextField
         label="Compared with seams of the same"
         {...form.field('pairing')}
@@ -182,7 +183,7 @@ function CorrectForm({ judged: { seam, stations }, points, correctSeam, done }: 
     <FormFields form={form} yes="Keep it so">
       <TextField label="Code" {...form.field('code')} />
       <TextField label="Name" {...form.field('name')} />
-      <SelectField label="Side" {...form.field('side')} options={SIDES.map((side) => [side, side])} />
+      <SideField {...form.field('side')} />
       <TextField label="Compared with seams of the same" {...form.field('pairing')} />
       <PlaceFields field={form.field} />
       {before ? (

@@ -1,5 +1,6 @@
 import { SIDES, type Side } from '@/core/shell/job/entities';
 import type { NewPoint } from '@/core/shell/shorthand/new-points';
+import { useFormat } from '../shell/preferences-context';
 
 /** The sides somebody chose for new points, by their codes. */
 export type ChosenSides = Readonly<Record<string, Side>>;
@@ -20,6 +21,7 @@ export function NewPoints({
   sides: ChosenSides;
   choose: (code: string, side: Side) => void;
 }) {
+  const format = useFormat();
   return (
     <ul className="flex flex-col gap-1" aria-label="New points">
       {made.map(({ code, side, mirror }) => {
@@ -39,7 +41,7 @@ export function NewPoints({
                   className={`min-h-11 border border-rule px-3 ${chosen === each ? 'bg-ink text-paper' : 'bg-sheet'}`}
                   onClick={() => choose(code, each)}
                 >
-                  {each}
+                  {format.name(each)}
                 </button>
               ))}
             </span>
