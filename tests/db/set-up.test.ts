@@ -108,15 +108,21 @@ describe('a set-up', () => {
     const strange = { ...ticked, event: { ...event, id: randomUUID(), key: randomUUID() }, pieces: [] };
     expect(faultsOf(await actions.tickMount(strange))[0]!.message).toContain('not in the set-up any more');
     expect(faultsOf(await actions.tickMount({ ...ticked, pieces: [piece(0, second!.id)] }))).toHaveLength(1);
+    expect(faultsOf(await actions.tickMount({ ...ticked, lift: null }))[0]!.path).toBe('lift');
     const { planned } = await page();
     expect(planned!.ticked).toEqual([first!.id]);
     expect(planned!.built.mounts[0]).toMatchObject({ headId: head.id, pieceIds: [tower.id, tower.id] });
     expect(made(await shop().rows())).toEqual(['T200', 'T200', 'cone']);
 
-    // Another is left out: what is built stays so.
-    const now = (await shop().rows()).mounts.filter(({ id }) => id !== second!.id);
-    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts: now, pieces }));
+    // Another is left out, by a window that had not heard of the tick: what is built stays so.
+    const unheard = mounts.filter(({ id }) => id !== second!.id);
+    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts: unheard, pieces: [] }));
     expect((await page()).planned!.built.mounts[0]).toMatchObject({ pieceIds: [tower.id, tower.id] });
+    // Left out itself and put back by undo it stands as it stood.
+    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts: [], pieces: [] }));
+    const undone = { ...first!, headId: head.id, lift: 12.5 };
+    valueOf(await actions.setMounts({ setUpId: setUp.id, mounts: [undone], pieces }));
+    expect((await page()).planned!.built.mounts[0]).toMatchObject({ headId: head.id, pieceIds: [tower.id, tower.id] });
     const unticked = { event: { ...event, id: randomUUID(), kind: 'unticked' as const }, headId: null, lift: null };
     valueOf(await actions.tickMount({ ...unticked, pieces: [] }));
     const open = await shop().rows();

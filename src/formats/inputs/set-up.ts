@@ -31,6 +31,10 @@ export const builtMount = z
   .refine(({ event: { kind } }) => kind === 'ticked' || kind === 'unticked', {
     path: ['event', 'kind'],
     message: 'a mount is built, or is not',
+  })
+  .refine(({ headId, lift }) => (headId === null) === (lift === null), {
+    path: ['lift'],
+    message: 'what stands under a mount has a head and how far its screw is out, or neither',
   });
 /** A part that serves as a gauge, whole: holes and lengths that are not here are taken away. */
 export const gaugePart = z.strictObject({

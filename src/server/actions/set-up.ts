@@ -1,6 +1,6 @@
 'use server';
 
-import type { ShelfItem } from '@/core/shell/job/entities';
+import type { Mount, ShelfItem } from '@/core/shell/job/entities';
 import type { Queryable } from '@/db/database';
 import { insert, put } from '@/db/table';
 import * as input from '@/formats/inputs/set-up';
@@ -55,16 +55,33 @@ export const changeSetUp = useCase(input.setUpFields, (setUp, context) =>
   }),
 );
 
-/** Writes which places the shell stands on and of what, in place of what was planned before. */
+/**
+ * Writes which places the shell stands on, in place of what was planned before. What a mount that is there was built of stays: only
+ * its tick changes that.
+ */
 export const setMounts = useCase(input.mounts, async ({ setUpId, mounts, pieces }, { database }) => {
   const ids = new Set(mounts.map(({ id }) => id));
   if (mounts.some((mount) => mount.setUpId !== setUpId) || pieces.some(({ mountId }) => !ids.has(mountId)))
     return failed('mounts', 'a mount of another set-up cannot be put here');
   await database.transaction(async (tx) => {
-    await tx.query('delete from mount_piece where mount_id in (select id from mount where set_up_id = $1)', [setUpId]);
-    await tx.query('delete from mount where set_up_id = $1 and not (id = any($2::uuid[]))', [setUpId, [...ids]]);
-    await put(tx, 'mounts', mounts);
-    await insert(tx, 'mountPieces', pieces);
+    const rows = await tx.query<Pick<Mount, 'id' | 'headId' | 'lift'>>(
+      'select id, head_id, lift from mount where set_up_id = $1',
+      [setUpId],
+    );
+    const there = new Map(rows.map(({ id, headId, lift }) => [id, { headId, lift }]));
+    const gone = rows.map(({ id }) => id).filter((id) => !ids.has(id));
+    await tx.query('delete from mount_piece where mount_id = any($1::uuid[])', [gone]);
+    await tx.query('delete from mount where id = any($1::uuid[])', [gone]);
+    await put(
+      tx,
+      'mounts',
+      mounts.map((mount) => ({ ...mount, ...there.get(mount.id) })),
+    );
+    await insert(
+      tx,
+      'mountPieces',
+      pieces.filter(({ mountId }) => !there.has(mountId)),
+    );
   });
   return done(null);
 });

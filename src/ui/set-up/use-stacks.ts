@@ -48,7 +48,7 @@ export function useStacks(
   const asked = !quick.proven && cancelled !== question;
   const task = useTask('bestStacks', NO_ROWS, asked ? input : null, STANDS_STILL);
   return {
-    built: asked && !task.busy && task.value ? task.value : quick,
+    built: asked && !task.busy && !task.failure && task.value ? task.value : quick,
     search: { task, asked, cancel: () => cancel(question), ask: () => cancel(undefined) },
   };
 }
