@@ -22,6 +22,7 @@ async function rowsIn(folder: string): Promise<JobRows[]> {
 function doubled(rows: JobRows): string[] {
   const job = Job.of(rows);
   // What was done, taken back and done again was done once.
+  const isPull = (itemId: string) => rows.pulls.some(({ id }) => id === itemId);
   const workEvents = rows.workEvents.filter(({ id }) => !job.withdrawal(id));
   const runs = <Row>(what: string, list: readonly Row[], of: (row: Row) => string, says: (row: Row) => string) => {
     const last = new Map<string, string>();
@@ -40,11 +41,12 @@ function doubled(rows: JobRows): string[] {
       ({ braceId }) => braceId,
       ({ kind }) => kind,
     ),
+    // What was taken back stays between what was said before and after it: these were not one press.
     ...runs(
       'pull',
-      workEvents.filter(({ itemId }) => rows.pulls.some(({ id }) => id === itemId)),
+      rows.workEvents.filter(({ itemId }) => isPull(itemId)),
       ({ itemId }) => itemId,
-      ({ kind, key }) => `${kind} ${key}`,
+      ({ id, kind, key }) => `${kind} ${key}${job.withdrawal(id) ? ` taken back ${id}` : ''}`,
     ),
     ...runs(
       'step',
@@ -81,7 +83,7 @@ function doubled(rows: JobRows): string[] {
     ...same('choice', rows.referenceChoices, ({ pointId, dimensionId, at }) => `${pointId} ${dimensionId} ${at}`),
     ...same(
       'tick',
-      workEvents,
+      workEvents.filter(({ itemId }) => !isPull(itemId)),
       ({ itemId, kind, key, value, at: when }) => `${itemId} ${kind} ${key} ${value ?? ''} ${when.slice(0, 16)}`,
     ),
     ...same('mount', rows.mounts, ({ pointId, name }) => `${pointId} ${name}`),
