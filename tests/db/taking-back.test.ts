@@ -86,6 +86,18 @@ describe('a brace', () => {
     expect((await job()).braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted']);
   });
 
+  it('is not put back besides where more has happened since it was said again', async () => {
+    valueOf(await say('fitted'));
+    const first = (await job()).braceEvents.at(-1)!;
+    valueOf(await take('work_event', first.id));
+    for (const kind of ['fitted', 'removed'] as const) valueOf(await say(kind));
+    const back = { jobId: bench().jobId, tableName: 'work_event' as const, rowId: first.id, kind: 'restored' as const };
+    expect(faultsOf(await work.withdraw({ id: randomUUID(), ...back, reason: '' }))[0]!.message).toMatch(
+      /said again since/,
+    );
+    expect((await job()).braceEvents.map(({ kind }) => kind)).toEqual(['planned', 'fitted', 'removed']);
+  });
+
   it('is corrected with how it was, who and when; a stale form is told', async () => {
     const { braces, workItems } = await bench().rows();
     const [brace, item] = [braces[0]!, workItems[0]!];

@@ -22,7 +22,6 @@ async function rowsIn(folder: string): Promise<JobRows[]> {
 function doubled(rows: JobRows): string[] {
   const job = Job.of(rows);
   // What was done, taken back and done again was done once.
-  const isPull = (itemId: string) => rows.pulls.some(({ id }) => id === itemId);
   const workEvents = rows.workEvents.filter(({ id }) => !job.withdrawal(id));
   const runs = <Row>(what: string, list: readonly Row[], of: (row: Row) => string, says: (row: Row) => string) => {
     const last = new Map<string, string>();
@@ -41,12 +40,11 @@ function doubled(rows: JobRows): string[] {
       ({ braceId }) => braceId,
       ({ kind }) => kind,
     ),
-    // What was taken back stays between what was said before and after it: these were not one press.
     ...runs(
       'pull',
-      rows.workEvents.filter(({ itemId }) => isPull(itemId)),
+      workEvents.filter(({ itemId }) => rows.pulls.some(({ id }) => id === itemId)),
       ({ itemId }) => itemId,
-      ({ id, kind, key }) => `${kind} ${key}${job.withdrawal(id) ? ` taken back ${id}` : ''}`,
+      ({ kind, key }) => `${kind} ${key}`,
     ),
     ...runs(
       'step',
@@ -83,7 +81,7 @@ function doubled(rows: JobRows): string[] {
     ...same('choice', rows.referenceChoices, ({ pointId, dimensionId, at }) => `${pointId} ${dimensionId} ${at}`),
     ...same(
       'tick',
-      workEvents.filter(({ itemId }) => !isPull(itemId)),
+      workEvents,
       ({ itemId, kind, key, value, at: when }) => `${itemId} ${kind} ${key} ${value ?? ''} ${when.slice(0, 16)}`,
     ),
     ...same('mount', rows.mounts, ({ pointId, name }) => `${pointId} ${name}`),

@@ -5,7 +5,7 @@ import type { Queryable } from '@/db/database';
 import * as input from '@/formats/inputs/work';
 import { insert } from '@/db/table';
 import { done, failed } from '@/formats/outcome';
-import { lastEvent } from '@/db/events';
+import { isSaidBeside, lastEvent } from '@/db/events';
 import { edit, overtaken } from '../edit';
 import { measuringCase, useCase, type Signature } from '../use-case';
 
@@ -118,18 +118,9 @@ export const correctPull = useCase(input.correctedPull, ({ item, pull }, context
 );
 
 /** Whether what happened to an item or a step, and was taken back, was said to have happened again since. */
-async function isSaidAgain(tx: Queryable, { tableName, rowId }: Pick<Withdrawal, 'tableName' | 'rowId'>) {
-  if (tableName !== 'work_event' && tableName !== 'step_event') return false;
-  const of = tableName === 'work_event' ? 'work' : 'step';
-  const [event] = await tx.query<{ kind: string; owner: string; key: string | null; value: number | null }>(
-    of === 'work'
-      ? 'select kind, item_id as owner, key, value from work_event where id = $1'
-      : 'select kind, step_id as owner, null as key, null::float8 as value from step_event where id = $1',
-    [rowId],
-  );
-  const last = event && (await lastEvent(tx, of, event.owner, event.key ?? undefined));
-  return last !== undefined && last.kind === event!.kind && (last.value ?? null) === event!.value;
-}
+const isSaidAgain = async (tx: Queryable, { tableName, rowId }: Pick<Withdrawal, 'tableName' | 'rowId'>) =>
+  (tableName === 'work_event' && (await isSaidBeside(tx, 'work', rowId))) ||
+  (tableName === 'step_event' && (await isSaidBeside(tx, 'step', rowId)));
 
 /** Takes back something that was written, or puts it back. Said twice it is done once. */
 export const withdraw = useCase(input.withdrawal, (withdrawal, { database, signature }) =>
