@@ -1,5 +1,5 @@
 import type { Motion } from '../maths/geometry/vector';
-import { seeded } from '../maths/random/seeded';
+import { noiseOf } from '../maths/random/seeded';
 import { deviationOf, fitSelected, rootMeanSquare, type Deviation } from '../maths/rigid/fit';
 import { findUndisturbed, type SearchedPoint, type UndisturbedResult } from '../maths/search/undisturbed';
 import { roundJoint, type RoundJudgement } from '../round/judge/judgement';
@@ -34,7 +34,8 @@ export interface RoundAnalysis {
 
 /** A spread below this is not to be believed, mm. */
 const SMALLEST_SPREAD = 0.5;
-const SEED = 20_260_117;
+/** The same for every shell. */
+const CHANCE = noiseOf(20_260_117);
 
 /**
  * Looks for the undisturbed points, lays the choices of control points side by side and resolves the damage. The two say
@@ -160,5 +161,5 @@ function patternOf(
         : {}),
     };
   });
-  return damagePattern(points, covariance, held, seeded(SEED));
+  return damagePattern(points, covariance, held, CHANCE);
 }

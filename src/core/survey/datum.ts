@@ -17,9 +17,8 @@ const FREE = 1e-11;
  */
 export function rigidFreedoms(equations: Equations, x: Float64Array, biases: Float64Array): Float64Array[] {
   const { column, unknowns } = equations;
-  const middle = middleOf(x);
-  const motions = rigidMotions(x, middle);
-  const moved = motions.map((motion, k) => inUnknowns(equations, motion, bodyMotion(k, middle, x), biases));
+  const motions = wholeMotions(x);
+  const moved = motions.map((motion) => inUnknowns(equations, motion, x, biases));
   const sums = forbidden(equations, x, biases, motions, moved);
   if (sums.every((sum) => sum === 0)) return orthonormal(moved);
   const normal = Matrix.from1DArray(6, 6, sums);
@@ -44,7 +43,7 @@ function forbidden(
   equations: Equations,
   x: Float64Array,
   biases: Float64Array,
-  motions: readonly Float64Array[],
+  motions: readonly WholeMotion[],
   moved: readonly Float64Array[],
 ): Float64Array {
   const { column, observations } = equations;
@@ -53,10 +52,12 @@ function forbidden(
   const constrain = () => {
     for (let r = 0; r < 6; r++) for (let c = 0; c < 6; c++) sums[6 * r + c]! += shares[r]! * shares[c]!;
   };
+  const each = motions.map(() => new Float64Array(3));
   column.forEach((first, point) => {
     if (first >= 0) return;
+    motions.forEach((motion, k) => moveOf(motion, x, point, each[k]!, 0));
     for (let axis = 0; axis < 3; axis++) {
-      motions.forEach((motion, k) => (shares[k] = motion[3 * point + axis]!));
+      for (let k = 0; k < 6; k++) shares[k] = each[k]![axis]!;
       constrain();
     }
   });
@@ -76,20 +77,6 @@ function addShare(direction: Float64Array, share: number, other: Float64Array): 
   for (let i = 0; i < direction.length; i++) direction[i]! += share * other[i]!;
 }
 
-function middleOf(x: Float64Array): Vector {
-  const count = Math.max(x.length / 3, 1);
-  const sums = [0, 0, 0];
-  x.forEach((value, i) => (sums[i % 3]! += value / count));
-  return mapAxes((k) => sums[k]!);
-}
-
-/** One over the size of the net, so that a turn moves its points about a unit each. */
-function turnScale(x: Float64Array, middle: Vector): number {
-  let size = 0;
-  x.forEach((value, i) => (size += (value - middle[i % 3]!) ** 2));
-  return 1 / Math.max(Math.sqrt(size / Math.max(x.length / 3, 1)), 1e-9);
-}
-
 /** A motion of the whole: how much it shifts what stands in the middle, and how far it turns everything, radians. */
 interface WholeMotion {
   readonly shift: Vector;
@@ -97,38 +84,52 @@ interface WholeMotion {
   readonly middle: Vector;
 }
 
-/** The `k`th motion: three shifts and then three turns about the middle. */
-function bodyMotion(k: number, middle: Vector, x: Float64Array): WholeMotion {
-  const along = mapAxes((axis) => Number(axis === k % 3));
+/** Three shifts and then three turns about the middle, each of which moves the points about a unit. */
+function wholeMotions(x: Float64Array): WholeMotion[] {
+  const count = Math.max(x.length / 3, 1);
+  const sums = new Float64Array(3);
+  for (let i = 0; i < x.length; i++) sums[i % 3]! += x[i]! / count;
+  const middle = mapAxes((k) => sums[k]!);
+  let size = 0;
+  for (let i = 0; i < x.length; i++) size += (x[i]! - sums[i % 3]!) ** 2;
+  const turnScale = 1 / Math.max(Math.sqrt(size / count), 1e-9);
   const still: Vector = [0, 0, 0];
-  return k < 3
-    ? { shift: along, turn: still, middle }
-    : { shift: still, turn: scale(along, turnScale(x, middle)), middle };
+  const along = [0, 1, 2].map((k) => mapAxes((axis) => Number(axis === k)));
+  return [
+    ...along.map((shift) => ({ shift, turn: still, middle })),
+    ...along.map((turn) => ({ shift: still, turn: scale(turn, turnScale), middle })),
+  ];
 }
 
-/** The six motions of all points, three coordinates each. */
-function rigidMotions(x: Float64Array, middle: Vector): Float64Array[] {
-  return Array.from({ length: 6 }, (_, k) => {
-    const { shift, turn } = bodyMotion(k, middle, x);
-    const motion = new Float64Array(x.length);
-    for (let p = 0; p < x.length; p += 3)
-      motion.set(add(shift, cross(turn, subtract([x[p]!, x[p + 1]!, x[p + 2]!], middle))), p);
-    return motion;
-  });
+/** How a motion of the whole moves one point, into three elements of `into` from `at` on. */
+function moveOf(
+  { shift, turn, middle }: WholeMotion,
+  x: Float64Array,
+  point: number,
+  into: Float64Array,
+  at: number,
+): void {
+  const px = x[3 * point]! - middle[0];
+  const py = x[3 * point + 1]! - middle[1];
+  const pz = x[3 * point + 2]! - middle[2];
+  into[at] = shift[0] + turn[1] * pz - turn[2] * py;
+  into[at + 1] = shift[1] + turn[2] * px - turn[0] * pz;
+  into[at + 2] = shift[2] + turn[0] * py - turn[1] * px;
 }
 
 /** A motion of the whole in the space of the unknowns. */
 function inUnknowns(
   { column, unknowns, coordinates, bodies }: Equations,
-  motion: Float64Array,
-  { shift, turn, middle }: WholeMotion,
+  motion: WholeMotion,
+  x: Float64Array,
   biases: Float64Array,
 ): Float64Array {
   const direction = new Float64Array(unknowns);
-  column.forEach((first, point) => {
-    if (first < 0) return;
-    for (let axis = 0; axis < 3; axis++) direction[first + axis] = motion[3 * point + axis]!;
-  });
+  for (let point = 0; point < column.length; point++) {
+    const first = column[point]!;
+    if (first >= 0) moveOf(motion, x, point, direction, first);
+  }
+  const { shift, turn, middle } = motion;
   for (const body of bodies) {
     const stands = mapAxes((axis) => body.middle[axis] + biases[body.first + axis]!);
     const first = coordinates + body.first;

@@ -1,7 +1,15 @@
 import { along, spreadBy } from '../maths/linear/gradient';
 import type { Symmetric } from '../maths/linear/symmetric';
 import { NetState } from './net-state';
-import { equationsOf, linearise, newRow, observationsOf, type Equations, type Observation } from './observations';
+import {
+  equationsOf,
+  linearise,
+  newRow,
+  observationsOf,
+  withObservation,
+  type Equations,
+  type Observation,
+} from './observations';
 import { covarianceOf, isLoose, largest, solveNet, type NetSolution, type SolveResult } from './solve';
 import { pointIndex, pointsOf, type Survey, type SurveyPoint, type SurveyReading } from './survey';
 
@@ -25,7 +33,8 @@ export function addReading(solution: NetSolution, reading: SurveyReading): Solve
   const index = pointIndex(solution.survey);
   if (reading.bias || reading.kind === 'position' || !pointsOf(reading).every((id) => index.has(id)))
     return solveNet(survey, { from: solution.x });
-  return reweighted(solution, survey, observationsOf(reading, index)[0]!, 1);
+  const observation = observationsOf(reading, index, survey.readings.length - 1)[0]!;
+  return reweighted(solution, survey, () => withObservation(solution.equations, observation), observation, 1);
 }
 
 /**
@@ -59,7 +68,9 @@ export function removeReading(solution: NetSolution, r: number): SolveResult {
   const survey = { ...solution.survey, readings: solution.survey.readings.filter((_, i) => i !== r) };
   const observation = solution.equations.observations.find((each) => each.reading === r)!;
   const simple = reading.kind !== 'position' && biasGroups(survey).join() === biasGroups(solution.survey).join();
-  return simple ? reweighted(solution, survey, observation, -1) : solveNet(survey, { from: solution.x });
+  return simple
+    ? reweighted(solution, survey, () => equationsOf(survey), observation, -1)
+    : solveNet(survey, { from: solution.x });
 }
 
 /** The groups of shared biases in the order of their unknowns. */
@@ -73,12 +84,17 @@ const biasGroups = ({ readings }: Survey): string[] => [
 ];
 
 /** The solution with an observation put in (`sign` 1) or taken out (−1), which is the difference to `survey`. */
-function reweighted(solution: NetSolution, survey: Survey, observation: Observation, sign: 1 | -1): SolveResult {
+function reweighted(
+  solution: NetSolution,
+  survey: Survey,
+  equationsThen: () => Equations,
+  observation: Observation,
+  sign: 1 | -1,
+): SolveResult {
   const anew = () => solveNet(survey, { from: solution.x });
   const updates = (solution.updates ?? 0) + 1;
   if (updates > MOST_UPDATES) return anew();
   if (solution.kept.some((share) => share < 1)) return anew();
-  const equations = equationsOf(survey);
   const covariance = covarianceOf(solution).copy();
   const row = newRow();
   linearise(solution.equations, observation, solution.x, solution.biases, row);
@@ -87,6 +103,7 @@ function reweighted(solution: NetSolution, survey: Survey, observation: Observat
   const scale = own + sign * along(spread, row);
   if (scale < WELL_CHECKED * own) return anew();
   covariance.less([{ u: spread, share: sign / scale }]);
+  const equations = equationsThen();
   const kept = new Float64Array(equations.observations.length).fill(1);
   const settled = isLoose(covariance.values, equations) ? undefined : settle(equations, solution, covariance, kept);
   if (!settled) return anew();

@@ -109,6 +109,14 @@ export function equationsOf(survey: Survey): Equations {
   }
 }
 
+/** The equations with one more observation, which has no bias or body of its own; held positions stay behind the readings. */
+export function withObservation(equations: Equations, observation: Observation): Equations {
+  const { observations } = equations;
+  const held = observations.findIndex(({ reading }) => reading < 0);
+  const place = held < 0 ? observations.length : held;
+  return { ...equations, observations: observations.toSpliced(place, 0, observation) };
+}
+
 /**
  * Takes one reading apart: a position into three scalar observations, any other into one.
  *
@@ -161,6 +169,24 @@ export const newRow = (): Row => ({
   value: 0,
 });
 
+const direction = new Float64Array(3);
+
+/**
+ * The direction from one point to another into `into`, on the first two axes alone or on all three, and the length along it, mm.
+ */
+export function directionOf(x: Float64Array, a: number, b: number, axes: 2 | 3, into: Float64Array): number {
+  const dx = x[3 * b]! - x[3 * a]!;
+  const dy = x[3 * b + 1]! - x[3 * a + 1]!;
+  const dz = axes === 3 ? x[3 * b + 2]! - x[3 * a + 2]! : 0;
+  const length = Math.sqrt(dx * dx + dy * dy + dz * dz);
+  // Two points on one spot have no direction; any will do to part them.
+  const scale = length > 1e-9 ? 1 / length : 0;
+  into[0] = scale === 0 ? 1 : dx * scale;
+  into[1] = dy * scale;
+  into[2] = dz * scale;
+  return length;
+}
+
 /**
  * Computes an observation and its gradient at the given unknowns, into `row`.
  *
@@ -188,22 +214,10 @@ export function linearise(
     addTo(row, from, 2, -1);
     addTo(row, equations.column[b]!, 2, 1);
   } else {
-    const to = equations.column[b]!;
-    const dx = x[3 * b]! - x[3 * a]!;
-    const dy = x[3 * b + 1]! - x[3 * a + 1]!;
-    const dz = kind === 'distance' ? x[3 * b + 2]! - x[3 * a + 2]! : 0;
-    const length = Math.sqrt(dx * dx + dy * dy + dz * dz);
-    row.value = length;
-    // Two points on one spot have no direction; any will do to part them.
-    const scale = length > 1e-9 ? 1 / length : 0;
-    const ux = scale === 0 ? 1 : dx * scale;
-    addTo(row, from, 0, -ux);
-    addTo(row, from, 1, -dy * scale);
-    addTo(row, to, 0, ux);
-    addTo(row, to, 1, dy * scale);
-    if (kind === 'distance') {
-      addTo(row, from, 2, -dz * scale);
-      addTo(row, to, 2, dz * scale);
+    row.value = directionOf(x, a, b, kind === 'distance' ? 3 : 2, direction);
+    for (let axis = 0; axis < 3; axis++) {
+      addTo(row, from, axis, -direction[axis]!);
+      addTo(row, equations.column[b]!, axis, direction[axis]!);
     }
   }
   if (bias >= 0) {

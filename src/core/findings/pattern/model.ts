@@ -3,7 +3,8 @@ import { COMPONENTS, type Component } from '../../shell/components';
 import { share, shareSlope, type Hinge, type PatternPoint } from './sections';
 import type { Sparse } from './weights';
 
-const AXIS: Readonly<Record<Component, number>> = { mash: 0, sway: 1, sag: 2, diamond: 0, spread: 1, twist: 2 };
+/** Along which axis a component moves the shell. */
+export const AXIS: Readonly<Record<Component, number>> = { mash: 0, sway: 1, sag: 2, diamond: 0, spread: 1, twist: 2 };
 const SIDE = { left: -0.5, centre: 0, right: 0.5 } as const;
 
 /** The components a hinge's points can show: with one side only, means and differences are one. */
@@ -12,12 +13,18 @@ export function visibleComponents(hinge: Hinge, points: readonly PatternPoint[])
   return sides.has('left') && sides.has('right') ? COMPONENTS : COMPONENTS.slice(0, 3);
 }
 
-const isMean = (component: Component): boolean => component === 'mash' || component === 'sway' || component === 'sag';
+/** Moves both sides alike; any other moves them apart. */
+export const isMean = (component: Component): boolean =>
+  component === 'mash' || component === 'sway' || component === 'sag';
+
+/** How much of a component a point on that side has. */
+export const sideShare = (component: Component, side: PatternPoint['side']): number =>
+  isMean(component) ? 1 : SIDE[side];
 
 /** Movement of the coordinates per millimetre of each component. */
 export const designOf = (hinge: Hinge, points: readonly PatternPoint[], components: readonly Component[]): Sparse[] =>
   components.map((component) =>
-    columnOf(points, AXIS[component], ({ at, side }) => share(hinge, at[0]) * (isMean(component) ? 1 : SIDE[side])),
+    columnOf(points, AXIS[component], ({ at, side }) => share(hinge, at[0]) * sideShare(component, side)),
   );
 
 /** The further column that says how the movement changes when the hinge goes along the shell, per mm. */
@@ -34,8 +41,7 @@ export function hingeColumn(
       ({ at, side }) =>
         shareSlope(hinge, at[0]) *
         components.reduce(
-          (sum, component, c) =>
-            AXIS[component] === axis ? sum + amounts[c]! * (isMean(component) ? 1 : SIDE[side]) : sum,
+          (sum, component, c) => (AXIS[component] === axis ? sum + amounts[c]! * sideShare(component, side) : sum),
           0,
         ),
     ),
@@ -64,6 +70,6 @@ export function movementAt(
 ): Vector {
   const movement: [number, number, number] = [0, 0, 0];
   for (const { name, amount } of components)
-    movement[AXIS[name] as 0 | 1 | 2] += amount * share(hinge, at[0]) * (isMean(name) ? 1 : SIDE[side]);
+    movement[AXIS[name] as 0 | 1 | 2] += amount * share(hinge, at[0]) * sideShare(name, side);
   return movement;
 }

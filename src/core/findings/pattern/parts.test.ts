@@ -6,6 +6,7 @@ import { designOf, hingeColumn, visibleComponents } from './model';
 import { COMPONENTS } from '../../shell/components';
 import { sectionAt } from '../../shell/sections';
 import { hingesToTry, share, shareSlope, type Hinge, type PatternPoint } from './sections';
+import { HingeSums } from './hinge-sums';
 import { dotSparse, gramOf, Weights, type Sparse } from './weights';
 
 const REAR: Hinge = { section: 'rear', hinge: 2000, end: 3200 };
@@ -154,5 +155,21 @@ describe('the weights of deviations', () => {
     );
     expect([gram.rows, gram.columns]).toEqual([2, 1]);
     expect(gram.get(1, 0)).toBeCloseTo(dotSparse(a[1]!, weights.times(b[0]!)), 12);
+  });
+});
+
+describe('the sums along a shell', () => {
+  it('give the weights’ products with the columns of any hinge', () => {
+    const random = seeded(11);
+    const shell = points.filter((_, i) => i % 3 !== 1);
+    const size = 3 * shell.length;
+    const half = new Matrix(Array.from({ length: size }, () => Array.from({ length: size }, random.normal)));
+    const weights = Weights.of(Symmetric.of(half.mmul(half.transpose()).add(Matrix.eye(size))));
+    const sums = new HingeSums(shell, weights);
+    for (const hinge of [REAR, FRONT, CENTRE, { ...REAR, hinge: 2345 }, { ...CENTRE, hinge: 1760, end: 1100 }])
+      designOf(hinge, shell, COMPONENTS).forEach((column, c) => {
+        const product = sums.product(hinge, COMPONENTS[c]!);
+        weights.times(column).forEach((value, i) => expect(product[i]).toBeCloseTo(value, 9));
+      });
   });
 });

@@ -1,11 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import type { Vector } from '../../maths/geometry/vector';
-import { seeded, type Random } from '../../maths/random/seeded';
+import { seeded, type Noise, type Random } from '../../maths/random/seeded';
 import { tried } from '../../../../tests/support/thorough';
 import { shellPoints } from '../../practice/shell-net';
 import { Symmetric } from '../../maths/linear/symmetric';
 import { damagePattern, type DamagePattern } from './pattern';
 import type { DeviatedPoint } from './shown';
+
+const drawnBy =
+  ({ normal }: Random): Noise =>
+  (count) =>
+    Float64Array.from({ length: count }, normal);
 
 const SD = 0.9;
 const CONTROL = new Set(['P3L', 'P3R', 'P6L', 'P6R', 'P9R', 'P9L']);
@@ -20,7 +25,7 @@ function shell(random: Random, move: (at: Vector, side: string) => Vector, count
 }
 
 const resolve = (points: readonly DeviatedPoint[], random: Random): DamagePattern =>
-  damagePattern(points, Symmetric.zeros(3 * points.length).addDiagonal(SD ** 2), CONTROL, random);
+  damagePattern(points, Symmetric.zeros(3 * points.length).addDiagonal(SD ** 2), CONTROL, drawnBy(random));
 
 /** The rear beyond a hinge, each side linearly to its own amounts at the floor's end. */
 const rear =
@@ -79,7 +84,7 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
       points,
       Symmetric.zeros(3 * points.length).addDiagonal(SD ** 2),
       new Set(),
-      random,
+      drawnBy(random),
     );
     expect(sections).toEqual([]);
     expect(local.map(({ id }) => id)).toEqual(['P5L']);

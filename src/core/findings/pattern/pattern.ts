@@ -1,7 +1,7 @@
 import { inverse, LuDecomposition, Matrix } from 'ml-matrix';
 import { withFreeMotion } from '../../maths/rigid/freedom';
 import type { Vector } from '../../maths/geometry/vector';
-import type { Random } from '../../maths/random/seeded';
+import type { Noise } from '../../maths/random/seeded';
 import { chiSquareTail } from '../../maths/statistics/distributions';
 import { COVERAGE } from '../../maths/statistics/verdict';
 import { SymmetricFactor, type Symmetric } from '../../maths/linear/symmetric';
@@ -9,6 +9,7 @@ import type { Component } from '../../shell/components';
 import { grouped } from '../../maths/grouped';
 import type { Section } from '../../shell/sections';
 import { designOf, hingeColumn, visibleComponents } from './model';
+import { HingeSums } from './hinge-sums';
 import { hingesToTry, type Hinge } from './sections';
 import { carriedBy, isShown, type DeviatedPoint } from './shown';
 import { gramOf, Weights, type Sparse } from './weights';
@@ -78,14 +79,14 @@ export function damagePattern(
   points: readonly DeviatedPoint[],
   covariance: Symmetric,
   held: ReadonlySet<string>,
-  random: Random,
+  noise: Noise,
 ): DamagePattern {
   const free = withFreeMotion(
     covariance,
     points.map(({ at }) => at),
   );
   let shell = new Shell(points, Weights.of(free.addDiagonal(SMALLEST_VARIANCE)), held);
-  const threshold = shell.threshold(random);
+  const threshold = shell.threshold(noise);
   const { hinges } = shell;
   const local: LocalMovement[] = [];
   for (;;) {
@@ -126,6 +127,8 @@ class Shell {
   private readonly d: Float64Array;
   private readonly tried: readonly Hinge[];
   private readonly atFirst: readonly Candidate[];
+  /** Of the weights asked for last. */
+  private sums: { readonly of: Weights; readonly sums: HingeSums } | undefined;
 
   constructor(
     readonly points: readonly DeviatedPoint[],
@@ -151,7 +154,8 @@ class Shell {
   private candidate(hinge: Hinge, weights: Weights): Candidate | undefined {
     const components = visibleComponents(hinge, this.points);
     const columns = designOf(hinge, this.points, components);
-    const products = columns.map((column) => weights.times(column));
+    const sums = this.sumsOf(weights);
+    const products = components.map((component) => sums.product(hinge, component));
     const gram = new LuDecomposition(gramOf(columns, products));
     if (gram.isSingular()) return undefined;
     return {
@@ -164,20 +168,26 @@ class Shell {
     };
   }
 
+  private sumsOf(weights: Weights): HingeSums {
+    if (this.sums?.of !== weights) this.sums = { of: weights, sums: new HingeSums(this.points, weights) };
+    return this.sums.sums;
+  }
+
   /**
    * What the largest |component / sd| over all candidates exceeds once in two hundred undamaged shells: chance is
    * drawn from the joint distribution of all of them.
    */
-  threshold(random: Random): number {
+  threshold(noise: Noise): number {
     const size = this.atFirst.reduce((sum, { columns }) => sum + columns.length, 0);
     const factor = size > 0 && SymmetricFactor.of(jointOfStandardised(this.atFirst, size), size);
     if (!factor) return Infinity;
-    const noise = new Float64Array(SIMULATIONS * size);
-    for (let i = 0; i < noise.length; i++) noise[i] = random.normal();
-    const drawn = factor.coloured(noise, SIMULATIONS);
+    const drawn = factor.coloured(noise(SIMULATIONS * size), SIMULATIONS);
     const largest = new Float64Array(SIMULATIONS);
-    for (let run = 0, i = 0; run < SIMULATIONS; run++)
-      for (const end = i + size; i < end; i++) largest[run] = Math.max(largest[run]!, Math.abs(drawn[i]!));
+    for (let run = 0, i = 0; run < SIMULATIONS; run++) {
+      let most = 0;
+      for (const end = i + size; i < end; i++) most = Math.max(most, Math.abs(drawn[i]!));
+      largest[run] = most;
+    }
     largest.sort();
     return largest[Math.ceil(SIMULATIONS * (1 - FALSE_PATTERN / 2)) - 1]!;
   }

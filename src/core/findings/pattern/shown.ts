@@ -1,4 +1,4 @@
-import { Matrix, solve } from 'ml-matrix';
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { dot, mapAxes, norm, subtract, type Vector } from '../../maths/geometry/vector';
 import { rigidDesign } from '../../maths/rigid/freedom';
 import type { Component } from '../../shell/components';
@@ -72,12 +72,30 @@ export const carriedBy = (
 function whatStoodStillMoved(points: readonly DeviatedPoint[], hinge: Hinge): (at: Vector) => Vector {
   const still = points.filter(({ at }) => share(hinge, at[0]) === 0);
   if (still.length < 4) return () => [0, 0, 0];
-  const design = Matrix.zeros(3 * still.length, 6);
-  still.forEach(({ at, sd }, i) => design.setSubMatrix(rigidDesign(at).div(sd), 3 * i, 0));
-  const right = Matrix.columnVector(still.flatMap(({ deviation, sd }) => deviation.map((value) => value / sd)));
-  const motion = solve(design, right, true);
+  const normal = Matrix.zeros(6, 6);
+  const right = Matrix.zeros(6, 1);
+  for (const { at, deviation, sd } of still) {
+    const weighted = rigidDesign(at)
+      .transpose()
+      .div(sd ** 2);
+    normal.add(weighted.mmul(rigidDesign(at)));
+    right.add(weighted.mmul(Matrix.columnVector([...deviation])));
+  }
+  const motion = solvedWhereHeld(normal, right);
   return (at) => {
     const moved = rigidDesign(at).mmul(motion);
     return mapAxes((axis) => moved.get(axis, 0));
   };
+}
+
+/** A turn that is seen by less than this share of what is seen best is not seen: points on one line do not tell of one about it. */
+const UNSEEN = 1e-10;
+
+/** The smallest solution of a symmetric system, by its eigenvectors. */
+function solvedWhereHeld(normal: Matrix, right: Matrix): Matrix {
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(normal, { assumeSymmetric: true });
+  const least = UNSEEN * Math.max(...realEigenvalues);
+  const along = eigenvectorMatrix.transpose().mmul(right);
+  realEigenvalues.forEach((value, k) => along.mulRow(k, value > least ? 1 / value : 0));
+  return eigenvectorMatrix.mmul(along);
 }

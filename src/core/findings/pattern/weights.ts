@@ -28,18 +28,17 @@ export class Weights {
   times({ rows, values }: Sparse): Float64Array {
     const { size, values: w } = this.w;
     const product = new Float64Array(size);
-    // Four rows at a time: the product is read and written a fourth as often.
-    for (let j = 0; j < rows.length; j += 4) {
-      const [p, q, r, s] = [0, 1, 2, 3].map((k) => (rows[j + k] ?? rows[j]!) * size) as [
-        number,
-        number,
-        number,
-        number,
-      ];
-      const [a, b, c, d] = [0, 1, 2, 3].map((k) => values[j + k] ?? 0) as [number, number, number, number];
-      for (let i = 0; i < size; i++) product[i]! += a * w[p + i]! + b * w[q + i]! + c * w[r + i]! + d * w[s + i]!;
+    for (let j = 0; j < rows.length; j++) {
+      const value = values[j]!;
+      const row = rows[j]! * size;
+      for (let i = 0; i < size; i++) product[i]! += value * w[row + i]!;
     }
     return product;
+  }
+
+  /** One of its columns, not to be changed. */
+  column(k: number): Float64Array {
+    return this.w.values.subarray(k * this.size, (k + 1) * this.size);
   }
 
   /** W d of a full column. */

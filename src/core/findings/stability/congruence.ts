@@ -51,8 +51,6 @@ export type Congruence =
 /** Chance of calling an unmoved shell moved, per family of tests. */
 export const FAMILY_LEVEL = 0.05;
 const FEWEST = 4;
-/** So many updates of an inverse are trusted. */
-const UPDATES = 12;
 
 /**
  * What moved between two rounds. Both are free nets; the later is brought onto the earlier by the points
@@ -118,18 +116,16 @@ const passes = (set: Stable): boolean => set.chiSquare() <= chiSquareLimit(FAMIL
 /** Releases point after point, always the one that lowers the statistic most, until the rest is congruent. */
 function release(start: Stable): Stable {
   let set = start;
-  for (let steps = 1; set.size > FEWEST - 1 && !passes(set); steps++) {
+  while (set.size > FEWEST - 1 && !passes(set)) {
     const falls = set.membersTested().map(({ chiSquare }) => chiSquare);
     set = set.without(falls.indexOf(Math.max(...falls)));
-    if (steps % UPDATES === 0) set = set.fresh();
   }
   return set;
 }
 
 /** Takes back points that fit the stable ones as well as chance lets expect, the nearest first. */
 function extend(start: Stable, count: number): Stable {
-  let set = start.fresh();
-  let updates = 0;
+  let set = start;
   const outside = Array.from({ length: count }, (_, i) => i)
     .filter((i) => !set.members.includes(i))
     .map((i) => ({ i, off: start.outsiderTested(i).chiSquare }))
@@ -138,7 +134,7 @@ function extend(start: Stable, count: number): Stable {
   for (const { i } of outside) {
     if (chiSquareTail(set.outsiderTested(i).chiSquare, 3) <= FAMILY_LEVEL) continue;
     const wider = set.with(i);
-    if (passes(wider)) set = ++updates % UPDATES === 0 ? wider.fresh() : wider;
+    if (passes(wider)) set = wider;
   }
   return set;
 }

@@ -16,6 +16,8 @@ export interface Discrepancy<F extends Frame> {
 }
 
 const AXES3 = [0, 1, 2] as const;
+/** So many updates of an inverse are trusted. */
+const UPDATES = 12;
 
 /**
  * Points taken as stable, with the inverse of the covariance of their differences kept up as points leave
@@ -29,6 +31,8 @@ export class StableSet<F extends Frame> {
     readonly members: readonly number[],
     /** Inverse of the members' block. */
     private readonly weights: Symmetric,
+    /** So many points left or came since it was taken. */
+    private readonly updates: number,
   ) {}
 
   static of<F extends Frame>(
@@ -37,7 +41,7 @@ export class StableSet<F extends Frame> {
     members: readonly number[],
   ): StableSet<F> {
     const block = covariance.part(members.flatMap((member) => AXES3.map((axis) => 3 * member + axis)));
-    return new StableSet(differences, covariance, members, block.inverse());
+    return new StableSet(differences, covariance, members, block.inverse(), 0);
   }
 
   get size(): number {
@@ -46,7 +50,7 @@ export class StableSet<F extends Frame> {
 
   /** The same set with its inverse taken anew: updates pile up rounding errors. */
   fresh(): StableSet<F> {
-    return StableSet.of(this.differences, this.covariance, this.members);
+    return this.updates === 0 ? this : StableSet.of(this.differences, this.covariance, this.members);
   }
 
   private get d(): number[] {
@@ -111,7 +115,7 @@ export class StableSet<F extends Frame> {
       for (let i = 0; i < size; i++) wide.set(i, size + c, -share[c]![i]!);
       for (const r of AXES3) wide.set(size + r, size + c, inverted.get(r, c));
     }
-    return new StableSet(this.differences, this.covariance, [...this.members, point], wide);
+    return this.updated([...this.members, point], wide);
   }
 
   /** The set without its k-th member: W − W·ᵢ Wᵢᵢ⁻¹ Wᵢ· on the others. */
@@ -126,12 +130,15 @@ export class StableSet<F extends Frame> {
     });
     const left = this.weights.copy().less(AXES3.map((c) => ({ u: rows[c]!, v: mixed[c]! })));
     const kept = Array.from({ length: size }, (_, i) => i).filter((i) => Math.floor(i / 3) !== k);
-    return new StableSet(
-      this.differences,
-      this.covariance,
+    return this.updated(
       this.members.filter((_, m) => m !== k),
       left.part(kept),
     );
+  }
+
+  private updated(members: readonly number[], weights: Symmetric): StableSet<F> {
+    const set = new StableSet(this.differences, this.covariance, members, weights, this.updates + 1);
+    return set.updates < UPDATES ? set : set.fresh();
   }
 }
 

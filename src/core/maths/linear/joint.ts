@@ -1,9 +1,11 @@
-import { apply, covariance, type Covariance, type Frame, type Matrix3, type Motion } from '../geometry/vector';
+import { covariance, type Covariance, type Frame, type Matrix3, type Motion } from '../geometry/vector';
 import { Symmetric } from './symmetric';
 
 /** The joint covariance of many points of one frame, asked for by their identities, mm². */
 export class Joint<F extends Frame> {
   private readonly index: ReadonlyMap<string, number>;
+  /** The rotation, row major. */
+  private readonly turn: Float64Array | undefined;
 
   /**
    * @param ids     the points
@@ -15,6 +17,7 @@ export class Joint<F extends Frame> {
     private readonly whole: Symmetric,
     private readonly rotation?: Matrix3,
   ) {
+    this.turn = rotation && Float64Array.from(rotation.flat());
     this.index = new Map(ids.map((id, i) => [id, i]));
   }
 
@@ -63,28 +66,27 @@ export class Joint<F extends Frame> {
   }
 
   private fill(block: Float64Array, a: number, b: number): void {
-    const { whole, rotation } = this;
-    const [p, q] = [this.columns[a]!, this.columns[b]!];
+    const { whole, turn } = this;
+    const p = this.columns[a]!;
+    const q = this.columns[b]!;
     if (p < 0 || q < 0) {
       block.fill(0);
       return;
     }
     for (let r = 0; r < 3; r++)
       for (let c = 0; c < 3; c++) block[3 * r + c] = whole.values[(p + r) * whole.size + q + c]!;
-    if (rotation) turnBlock(block, rotation);
+    if (turn) turnBlock(block, turn);
   }
 }
 
 const half = new Float64Array(9);
 
 /** R B Rᵀ in place. */
-function turnBlock(block: Float64Array, rotation: Matrix3): void {
-  for (let r = 0; r < 3; r++) {
-    const [x, y, z] = rotation[r]!;
-    for (let c = 0; c < 3; c++) half[3 * r + c] = x * block[c]! + y * block[3 + c]! + z * block[6 + c]!;
-  }
-  for (let r = 0; r < 3; r++) {
-    const turned = apply(rotation, [half[3 * r]!, half[3 * r + 1]!, half[3 * r + 2]!]);
-    for (let c = 0; c < 3; c++) block[3 * r + c] = turned[c]!;
-  }
+function turnBlock(block: Float64Array, turn: Float64Array): void {
+  for (let r = 0; r < 9; r += 3)
+    for (let c = 0; c < 3; c++)
+      half[r + c] = turn[r]! * block[c]! + turn[r + 1]! * block[3 + c]! + turn[r + 2]! * block[6 + c]!;
+  for (let r = 0; r < 9; r += 3)
+    for (let c = 0; c < 3; c++)
+      block[r + c] = half[r]! * turn[3 * c]! + half[r + 1]! * turn[3 * c + 1]! + half[r + 2]! * turn[3 * c + 2]!;
 }

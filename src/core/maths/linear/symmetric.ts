@@ -1,5 +1,6 @@
 import { kernel } from './kernel';
 import type { Kernel } from './loops';
+import { times } from './plain-kernel';
 
 /** A symmetric matrix, both triangles kept, row major. */
 export class Symmetric {
@@ -59,7 +60,7 @@ export class Symmetric {
   }
 
   times(vector: ArrayLike<number>): Float64Array {
-    return kernel.times(this.values, this.size, Float64Array.from(vector));
+    return times(this.values, this.size, vector instanceof Float64Array ? vector : Float64Array.from(vector));
   }
 
   /** A v for each of several v. */

@@ -10,7 +10,6 @@ interface Exports {
   coloured(lower: number, size: number, noise: number, count: number, result: number): void;
   product(a: number, rows: number, b: number, columns: number, length: number, result: number): void;
   solve(lower: number, size: number, x: number): void;
-  times(matrix: number, size: number, v: number, result: number): void;
   less(matrix: number, size: number, u: number, v: number, count: number): void;
   factoriseBlocks(count: number, ...placesAndNothing: readonly number[]): number;
   solveBlocks(count: number, ...places: readonly number[]): void;
@@ -18,6 +17,8 @@ interface Exports {
 
 /** Below so many rows the way into the module's memory and back costs more than it saves. */
 const WORTH_IT = 12;
+/** So few ranks are taken off a matrix sooner than it is laid into the module's memory and out again. */
+const FEW_TERMS = 3;
 const PAGE = 65_536;
 
 /** The compiled kernel; undefined where the machine has no WebAssembly with SIMD, or forbids it. */
@@ -96,14 +97,8 @@ function kernelOf(wasm: Exports): Kernel {
       resident = lower;
       return view(x, size).slice();
     },
-    times(matrix, size, v) {
-      if (size < WORTH_IT) return plainKernel.times(matrix, size, v);
-      const [m, vector, result] = layOut(matrix, v, size) as [number, number, number];
-      wasm.times(m, size, vector, result);
-      return view(result, size).slice();
-    },
     less(matrix, size, u, v) {
-      if (size < WORTH_IT) return plainKernel.less(matrix, size, u, v);
+      if (size < WORTH_IT || u.length <= FEW_TERMS * size) return plainKernel.less(matrix, size, u, v);
       const [m, us, vs] = layOut(matrix, u, v) as [number, number, number];
       wasm.less(m, size, us, vs, u.length / size);
       matrix.set(view(m, matrix.length));

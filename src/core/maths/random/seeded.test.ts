@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seeded } from './seeded';
+import { noiseOf, seeded } from './seeded';
 
 const many = (draw: () => number, count = 40_000) => Array.from({ length: count }, draw);
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
@@ -27,6 +27,15 @@ describe('seeded chance', () => {
     expect(Math.abs(mean(values.map((value) => value ** 4)) - 3)).toBeLessThan(0.15);
     const beyond = values.filter((value) => Math.abs(value) > 1.96).length / values.length;
     expect(Math.abs(beyond - 0.05)).toBeLessThan(0.005);
+  });
+
+  it('is drawn once for all who ask, and the same as if drawn one by one', () => {
+    const noise = noiseOf(5);
+    const { normal } = seeded(5);
+    const each = many(normal, 30);
+    expect([...noise(10)]).toEqual(each.slice(0, 10));
+    expect([...noise(30)]).toEqual(each);
+    expect([...noise(20)]).toEqual(each.slice(0, 20));
   });
 
   it('makes identities that are valid and do not meet', () => {

@@ -24,3 +24,21 @@ export function seeded(seed: number): Random {
     uuid: () => `${hex(8)}-${hex(4)}-4${hex(3)}-${'89ab'[Math.floor(next() * 4)]}${hex(3)}-${hex(12)}`,
   };
 }
+
+/** So many draws of a normal distribution of variance 1, not to be changed. */
+export type Noise = (count: number) => Float64Array;
+
+/** The draws of a seed, always the same ones: what was drawn once is kept. */
+export function noiseOf(seed: number): Noise {
+  const { normal } = seeded(seed);
+  let drawn = new Float64Array(0);
+  return (count) => {
+    if (drawn.length < count) {
+      const more = new Float64Array(count);
+      more.set(drawn);
+      for (let i = drawn.length; i < count; i++) more[i] = normal();
+      drawn = more;
+    }
+    return drawn.subarray(0, count);
+  };
+}

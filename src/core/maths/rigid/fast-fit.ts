@@ -33,37 +33,66 @@ export class FastFit {
    * @param weights of the points of the set, in its order
    * @returns false where they lie on one line or are fewer than three
    */
-  fit(set: readonly number[], weights: ArrayLike<number>): boolean {
+  fit(set: readonly number[], weights: Float64Array): boolean {
     if (set.length < 3) return false;
-    const { measured: m, reference: r, cross } = this;
-    // Sums about the middle of all points, which is near enough that taking out the set's own loses no figures.
-    let [total, squares] = [0, 0];
-    let [mx, my, mz, rx, ry, rz] = [0, 0, 0, 0, 0, 0];
-    let [c0, c1, c2, c3, c4, c5, c6, c7, c8] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
-    let [xx, yy, zz, xy, xz, yz] = [0, 0, 0, 0, 0, 0];
+    const { measured, reference, cross } = this;
+    // Sums about the middle of all points, which is near enough that taking out the set's own loses no figures. One by one,
+    // as this loop is the whole cost of a search, and few of them have run before it matters.
+    let total = 0;
+    let squares = 0;
+    let mx = 0;
+    let my = 0;
+    let mz = 0;
+    let rx = 0;
+    let ry = 0;
+    let rz = 0;
+    let ax = 0;
+    let ay = 0;
+    let az = 0;
+    let bx = 0;
+    let by = 0;
+    let bz = 0;
+    let cx = 0;
+    let cy = 0;
+    let cz = 0;
+    let xx = 0;
+    let yy = 0;
+    let zz = 0;
+    let xy = 0;
+    let xz = 0;
+    let yz = 0;
     for (let k = 0; k < set.length; k++) {
       const w = weights[k]!;
       const i = 3 * set[k]!;
-      const [a, b, c] = [w * m[i]!, w * m[i + 1]!, w * m[i + 2]!];
-      const [x, y, z] = [r[i]!, r[i + 1]!, r[i + 2]!];
-      const [wx, wy, wz] = [w * x, w * y, w * z];
+      const a = measured[i]!;
+      const b = measured[i + 1]!;
+      const c = measured[i + 2]!;
+      const x = reference[i]!;
+      const y = reference[i + 1]!;
+      const z = reference[i + 2]!;
+      const wa = w * a;
+      const wb = w * b;
+      const wc = w * c;
+      const wx = w * x;
+      const wy = w * y;
+      const wz = w * z;
       total += w;
-      mx += a;
-      my += b;
-      mz += c;
+      squares += wa * a + wb * b + wc * c;
+      mx += wa;
+      my += wb;
+      mz += wc;
       rx += wx;
       ry += wy;
       rz += wz;
-      squares += a * m[i]! + b * m[i + 1]! + c * m[i + 2]!;
-      c0 += a * x;
-      c1 += a * y;
-      c2 += a * z;
-      c3 += b * x;
-      c4 += b * y;
-      c5 += b * z;
-      c6 += c * x;
-      c7 += c * y;
-      c8 += c * z;
+      ax += wa * x;
+      ay += wa * y;
+      az += wa * z;
+      bx += wb * x;
+      by += wb * y;
+      bz += wb * z;
+      cx += wc * x;
+      cy += wc * y;
+      cz += wc * z;
       xx += wx * x;
       yy += wy * y;
       zz += wz * z;
@@ -75,48 +104,54 @@ export class FastFit {
     mx /= total;
     my /= total;
     mz /= total;
-    cross[0] = c0 - mx * rx;
-    cross[1] = c1 - mx * ry;
-    cross[2] = c2 - mx * rz;
-    cross[3] = c3 - my * rx;
-    cross[4] = c4 - my * ry;
-    cross[5] = c5 - my * rz;
-    cross[6] = c6 - mz * rx;
-    cross[7] = c7 - mz * ry;
-    cross[8] = c8 - mz * rz;
+    cross[0] = ax - mx * rx;
+    cross[1] = ay - mx * ry;
+    cross[2] = az - mx * rz;
+    cross[3] = bx - my * rx;
+    cross[4] = by - my * ry;
+    cross[5] = bz - my * rz;
+    cross[6] = cx - mz * rx;
+    cross[7] = cy - mz * ry;
+    cross[8] = cz - mz * rz;
     xx -= (rx * rx) / total;
     yy -= (ry * ry) / total;
     zz -= (rz * rz) / total;
     xy -= (rx * ry) / total;
     xz -= (rx * rz) / total;
     yz -= (ry * rz) / total;
-    rx /= total;
-    ry /= total;
-    rz /= total;
     const minors = xx * yy + xx * zz + yy * zz - xy * xy - xz * xz - yz * yz;
     if (minors <= COLLINEAR * (xx + yy + zz) ** 2) return false;
     if (!this.rotate((squares + xx + yy + zz) / 2)) return false;
-    const [q0, q1, q2, q3] = this.quaternion as unknown as readonly [number, number, number, number];
-    const rotation = [
-      q0 * q0 + q1 * q1 - q2 * q2 - q3 * q3,
-      2 * (q1 * q2 - q0 * q3),
-      2 * (q1 * q3 + q0 * q2),
-      2 * (q1 * q2 + q0 * q3),
-      q0 * q0 - q1 * q1 + q2 * q2 - q3 * q3,
-      2 * (q2 * q3 - q0 * q1),
-      2 * (q1 * q3 - q0 * q2),
-      2 * (q2 * q3 + q0 * q1),
-      q0 * q0 - q1 * q1 - q2 * q2 + q3 * q3,
-    ] as const;
+    this.measure(set, [mx, my, mz], [rx / total, ry / total, rz / total]);
+    return true;
+  }
+
+  /** Fills `distances` by the rotation that `quaternion` is, about the two middles of the set. */
+  private measure(set: readonly number[], [mx, my, mz]: Vector, [rx, ry, rz]: Vector): void {
+    const { quaternion, measured, reference, distances } = this;
+    const q0 = quaternion[0]!;
+    const q1 = quaternion[1]!;
+    const q2 = quaternion[2]!;
+    const q3 = quaternion[3]!;
+    const xx = q0 * q0 + q1 * q1 - q2 * q2 - q3 * q3;
+    const xy = 2 * (q1 * q2 - q0 * q3);
+    const xz = 2 * (q1 * q3 + q0 * q2);
+    const yx = 2 * (q1 * q2 + q0 * q3);
+    const yy = q0 * q0 - q1 * q1 + q2 * q2 - q3 * q3;
+    const yz = 2 * (q2 * q3 - q0 * q1);
+    const zx = 2 * (q1 * q3 - q0 * q2);
+    const zy = 2 * (q2 * q3 + q0 * q1);
+    const zz = q0 * q0 - q1 * q1 - q2 * q2 + q3 * q3;
     for (let k = 0; k < set.length; k++) {
       const i = 3 * set[k]!;
-      const [a, b, c] = [m[i]! - mx, m[i + 1]! - my, m[i + 2]! - mz];
-      const dx = rotation[0] * a + rotation[1] * b + rotation[2] * c - (r[i]! - rx);
-      const dy = rotation[3] * a + rotation[4] * b + rotation[5] * c - (r[i + 1]! - ry);
-      const dz = rotation[6] * a + rotation[7] * b + rotation[8] * c - (r[i + 2]! - rz);
-      this.distances[k] = Math.sqrt(dx * dx + dy * dy + dz * dz);
+      const a = measured[i]! - mx;
+      const b = measured[i + 1]! - my;
+      const c = measured[i + 2]! - mz;
+      const dx = xx * a + xy * b + xz * c - (reference[i]! - rx);
+      const dy = yx * a + yy * b + yz * c - (reference[i + 1]! - ry);
+      const dz = zx * a + zy * b + zz * c - (reference[i + 2]! - rz);
+      distances[k] = Math.sqrt(dx * dx + dy * dy + dz * dz);
     }
-    return true;
   }
 
   /**
@@ -149,11 +184,14 @@ export class FastFit {
     }
     this.shift(largest);
     // The first column vanishes only where the best turn is by half a circle.
-    let [length, row] = [this.cofactors(0), 0];
+    let length = this.cofactors(0);
+    let row = 0;
     if (length < SMALL_COLUMN * bound ** 3) {
       for (let r = 1; r < 4; r++) {
         const other = this.cofactors(r);
-        if (other > length) [length, row] = [other, r];
+        if (!(other > length)) continue;
+        length = other;
+        row = r;
       }
       this.cofactors(row);
     }
@@ -165,7 +203,9 @@ export class FastFit {
   /** K − λI into `shifted`, row major. */
   private shift(eigenvalue: number): void {
     const c = this.cross;
-    const [xx, yy, zz] = [c[0]!, c[4]!, c[8]!];
+    const xx = c[0]!;
+    const yy = c[4]!;
+    const zz = c[8]!;
     const k = this.shifted;
     k[0] = xx + yy + zz - eigenvalue;
     k[5] = xx - yy - zz - eigenvalue;

@@ -94,12 +94,14 @@ class Search<From extends Frame, To extends Frame> {
     this.agree = points.map((point) => point.agree ?? agree);
     this.fits = new FastFit(points);
     this.mostNodes = MOST_NODES * Math.min(1, (USUAL_SIZE / points.length) ** 3);
-    this.compatible = points.map((a, i) =>
-      Uint8Array.from(points, (b, k) => {
+    this.compatible = points.map(() => new Uint8Array(points.length).fill(1));
+    for (let i = 0; i < points.length; i++)
+      for (let k = 0; k < i; k++) {
+        const [a, b] = [points[i]!, points[k]!];
         const apart = distance(a.measured, b.measured) - distance(a.reference, b.reference);
-        return Math.abs(apart) <= this.agree[i]! + this.agree[k]! + 1e-9 ? 1 : 0;
-      }),
-    );
+        const may = Math.abs(apart) <= this.agree[i]! + this.agree[k]! + 1e-9 ? 1 : 0;
+        this.compatible[i]![k] = this.compatible[k]![i] = may;
+      }
   }
 
   run(): void {
@@ -122,7 +124,7 @@ class Search<From extends Frame, To extends Frame> {
       return;
     }
     if (this.best && kept.length + this.colours(open) < this.best.set.length) return;
-    const set = [...kept, ...open];
+    const set = kept.concat(open);
     const residuals = this.residuals(set);
     if (!residuals) return;
     if (residuals.every((d) => d <= 1)) {
@@ -143,13 +145,16 @@ class Search<From extends Frame, To extends Frame> {
 
   /** Of the open points of a set (those after the kept ones) the one that fits fewest others, then the one farthest off. */
   private mostInTheWay(set: readonly number[], kept: number, residuals: Float64Array): number {
-    let [worst, most] = [set[kept]!, -1];
+    let worst = set[kept]!;
+    let most = -1;
     for (let k = kept; k < set.length; k++) {
       const fits = this.compatible[set[k]!]!;
       let misfits = 0;
       for (let j = 0; j < set.length; j++) misfits += 1 - fits[set[j]!]!;
       const strain = misfits * 1e6 + residuals[k]!;
-      if (strain >= most) [worst, most] = [set[k]!, strain];
+      if (strain < most) continue;
+      worst = set[k]!;
+      most = strain;
     }
     return worst;
   }
@@ -187,7 +192,9 @@ class Search<From extends Frame, To extends Frame> {
     for (let round = 0; round < LAWSON_ROUNDS; round++) {
       for (let k = 0; k < size; k++) scaled[k] = Math.max(weights[k]!, 1e-9) / this.agree[kept[k]!]! ** 2;
       if (!this.shares(kept, scaled, shares)) return false;
-      let [bound, total, largest] = [0, 0, 0];
+      let bound = 0;
+      let total = 0;
+      let largest = 0;
       for (let k = 0; k < size; k++) {
         const d = shares[k]!;
         bound += weights[k]! * d * d;

@@ -1,0 +1,72 @@
+import type { Component } from '../../shell/components';
+import { AXIS, isMean, sideShare } from './model';
+import { share, type Hinge, type PatternPoint } from './sections';
+import type { Weights } from './weights';
+
+/** Of each axis one component that moves both sides alike and one that moves them apart: all others sum up the same. */
+const KINDS = [
+  ['mash', 'diamond'],
+  ['sway', 'spread'],
+  ['sag', 'twist'],
+] as const satisfies readonly (readonly [Component, Component])[];
+
+/**
+ * Products W b of the weights with the columns of hinges. A column is (x − hinge) / (end − hinge) at the points from one station
+ * to another, so that sums of W's columns and of their stations' multiples, taken from the first station up to each, give every
+ * product by two differences: it takes as long for a hundred points as for one.
+ */
+export class HingeSums {
+  /** Points by their station, and the station of each, from the middle, mm. */
+  private readonly order: readonly number[];
+  private readonly from: number;
+  /** Of each component, for each place in the order: the sum of the columns of W before it, and of these by their stations. */
+  private readonly sums: readonly { readonly columns: Float64Array; readonly stations: Float64Array }[];
+
+  constructor(
+    private readonly points: readonly PatternPoint[],
+    private readonly weights: Weights,
+  ) {
+    this.order = points.map((_, i) => i).sort((a, b) => points[a]!.at[0] - points[b]!.at[0]);
+    this.from = points.reduce((sum, { at }) => sum + at[0] / points.length, 0);
+    this.sums = KINDS.flat().map((component) => this.summed(component));
+  }
+
+  /** W b of one component of a hinge. */
+  product(hinge: Hinge, component: Component): Float64Array {
+    const { order, points, from, weights } = this;
+    const { size } = weights;
+    const moves = (place: number) => share(hinge, points[order[place]!]!.at[0]) !== 0;
+    let first = 0;
+    while (first < order.length && !moves(first)) first++;
+    let end = order.length;
+    while (end > first && !moves(end - 1)) end--;
+    const { columns, stations } = this.sums[2 * AXIS[component] + (isMean(component) ? 0 : 1)]!;
+    const at = hinge.hinge - from;
+    const lever = hinge.end - hinge.hinge;
+    const [low, high] = [first * size, end * size];
+    const product = new Float64Array(size);
+    for (let i = 0; i < size; i++)
+      product[i] = (stations[high + i]! - stations[low + i]! - at * (columns[high + i]! - columns[low + i]!)) / lever;
+    return product;
+  }
+
+  private summed(component: Component) {
+    const { order, points, from, weights } = this;
+    const { size } = weights;
+    const columns = new Float64Array(size * (order.length + 1));
+    const stations = new Float64Array(size * (order.length + 1));
+    order.forEach((point, place) => {
+      const { side, at } = points[point]!;
+      const own = sideShare(component, side);
+      const column = weights.column(3 * point + AXIS[component]);
+      const station = at[0] - from;
+      const [last, next] = [place * size, (place + 1) * size];
+      for (let i = 0; i < size; i++) {
+        const value = own * column[i]!;
+        columns[next + i] = columns[last + i]! + value;
+        stations[next + i] = stations[last + i]! + station * value;
+      }
+    });
+    return { columns, stations };
+  }
+}
