@@ -226,6 +226,11 @@ export function solve(lower: usize, size: i32, x: usize): void {
   }
 }
 
+/** A v of a square matrix, into `result`. */
+export function times(matrix: usize, size: i32, v: usize, result: usize): void {
+  for (let i = 0; i < size; i++) store<f64>(result + <usize>i * WORD, dot(at(matrix, i, size, 0), v, size));
+}
+
 /** A − Σ (u vᵀ + v uᵀ)/2 over `count` rows at `u` and at `v`, in place. */
 export function less(matrix: usize, size: i32, u: usize, v: usize, count: i32): void {
   for (let i = 0; i < size; i++)

@@ -50,7 +50,7 @@ function forbidden(
   const sums = new Float64Array(36);
   const shares = new Float64Array(6);
   const constrain = () => {
-    for (let r = 0; r < 6; r++) for (let c = 0; c < 6; c++) sums[6 * r + c]! += shares[r]! * shares[c]!;
+    for (let r = 0; r < 6; r++) for (let c = 0; c <= r; c++) sums[6 * r + c]! += shares[r]! * shares[c]!;
   };
   const each = motions.map(() => new Float64Array(3));
   column.forEach((first, point) => {
@@ -65,10 +65,18 @@ function forbidden(
   for (const observation of observations) {
     // No motion of the whole changes a distance.
     if (observation.kind === 'distance') continue;
-    linearise(equations, observation, x, biases, row);
-    for (let k = 0; k < 6; k++) shares[k] = along(moved[k]!, row);
+    if (observation.kind === 'coordinate' && !observation.on) {
+      const first = column[observation.a]!;
+      // What is read of a fixed point holds nothing more.
+      if (first < 0) continue;
+      for (let k = 0; k < 6; k++) shares[k] = moved[k]![first + observation.axis]!;
+    } else {
+      linearise(equations, observation, x, biases, row);
+      for (let k = 0; k < 6; k++) shares[k] = along(moved[k]!, row);
+    }
     constrain();
   }
+  for (let r = 0; r < 6; r++) for (let c = r + 1; c < 6; c++) sums[6 * r + c] = sums[6 * c + r]!;
   return sums;
 }
 

@@ -95,14 +95,14 @@ function reweighted(
   const updates = (solution.updates ?? 0) + 1;
   if (updates > MOST_UPDATES) return anew();
   if (solution.kept.some((share) => share < 1)) return anew();
-  const covariance = covarianceOf(solution).copy();
+  const before = covarianceOf(solution);
   const row = newRow();
   linearise(solution.equations, observation, solution.x, solution.biases, row);
-  const spread = spreadBy(covariance, row);
+  const spread = spreadBy(before, row);
   const own = observation.sigma ** 2;
   const scale = own + sign * along(spread, row);
   if (scale < WELL_CHECKED * own) return anew();
-  covariance.less([{ u: spread, share: sign / scale }]);
+  const covariance = before.less([{ u: spread, share: sign / scale }]);
   const equations = equationsThen();
   const kept = new Float64Array(equations.observations.length).fill(1);
   const settled = isLoose(covariance.values, equations) ? undefined : settle(equations, solution, covariance, kept);
@@ -121,9 +121,10 @@ function settle(
 ): Pick<NetSolution, 'x' | 'biases'> | undefined {
   const state = new NetState(equations, from.x, kept);
   state.biases.set(from.biases);
+  const times = covariance.multiplier();
   let moved = 0;
   for (let step = 0; step < MOST_STEPS; step++) {
-    const change = covariance.times(state.downhill());
+    const change = times(state.downhill());
     state.take(state.after(change));
     const most = largest(change);
     moved += most;

@@ -192,7 +192,7 @@ function iterate(state: NetState, firm: boolean): Iteration {
     }
     const right = state.downhill();
     // The factor may be an earlier step's, but the datum hangs on the freedoms as they are here.
-    if (since > 0) freedoms = rigidFreedoms(state.equations, state.x, state.biases);
+    if (since > 0 && freedoms.length > 0) freedoms = rigidFreedoms(state.equations, state.x, state.biases);
     pullBack(right, state.drift(), freedoms, stiffness);
     const step = factor.solve(right);
     const next = state.after(step);

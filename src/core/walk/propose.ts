@@ -48,7 +48,7 @@ export function proposeNext(
   const goals = goalsOf(solution, wanted);
   if (goals.length === 0) return [];
   const rows = gradients(solution, candidates);
-  const covariance = covarianceOf(solution).copy();
+  let covariance = covarianceOf(solution);
   const unchecked = new Set(checking ? uncheckedPoints(solution) : []);
   const taken = new Set<number>();
   const proposals: HelpfulReading[] = [];
@@ -75,7 +75,7 @@ export function proposeNext(
       const share = along(own, row) / scale;
       for (let i = 0; i < own.length; i++) own[i]! -= share * spread[i]!;
     }
-    covariance.less([{ u: spread, share: 1 / scale }]);
+    covariance = covariance.less([{ u: spread, share: 1 / scale }]);
     const checks = pointsOf(reading).filter((id) => unchecked.delete(id));
     proposals.push({ reading, before: worst(goals, variances), after: worst(goals, best.variances), checks });
     variances = best.variances;

@@ -27,7 +27,7 @@ export function pruneWalk(steps: readonly WalkStep[], points: readonly WalkPoint
     const spread = spreadBy(covariance, rows[i]!);
     const free = observations[i]!.sigma ** 2 - along(spread, rows[i]!);
     if (free < 0.2 * observations[i]!.sigma ** 2) continue;
-    const without = covariance.copy().less([{ u: spread, share: -1 / free }]);
+    const without = covariance.less([{ u: spread, share: -1 / free }]);
     if (Math.sqrt(largestVariance(without)) > worst) continue;
     const checked = [...left].every((j) => {
       if (j === i || steps[j]!.reading.kind !== 'distance') return true;

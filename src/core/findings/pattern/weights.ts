@@ -59,7 +59,7 @@ export class Weights {
       });
       return sum;
     });
-    return new Weights(this.w.copy().less(products.map((u, a) => ({ u, v: mixed[a]! }))));
+    return new Weights(this.w.less(products.map((u, a) => ({ u, v: mixed[a]! }))));
   }
 
   /** The weights of the other points once one is left out of the deviations altogether. */

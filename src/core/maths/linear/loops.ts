@@ -25,8 +25,10 @@ export interface Kernel {
   readonly product: (a: Float64Array, b: Float64Array, length: number) => Float64Array;
   /** The solution of L Lᵀ x = b. The last factor made may be remembered: it is not to be changed but by `factorise`. */
   readonly solve: (lower: Float64Array, size: number, b: Float64Array) => Float64Array;
-  /** A − Σ (u vᵀ + v uᵀ)/2 over the rows of u and v, in place. */
-  readonly less: (matrix: Float64Array, size: number, u: Float64Array, v: Float64Array) => void;
+  /** Products A v of a square matrix, which is not to be changed from the first on. */
+  readonly multiplier: (matrix: Float64Array, size: number) => (v: Float64Array) => Float64Array;
+  /** A − Σ (u vᵀ + v uᵀ)/2 over the rows of u and v. */
+  readonly less: (matrix: Float64Array, size: number, u: Float64Array, v: Float64Array) => Float64Array;
   /**
    * Factorises the panels of a sparse factor into L D Lᵀ, in place, each pivot more than this share of its diagonal element; false,
    * with nothing changed, where one is not, or where this kernel has no faster way than its caller.

@@ -1,6 +1,5 @@
 import { kernel } from './kernel';
 import type { Kernel } from './loops';
-import { times } from './plain-kernel';
 
 /** A symmetric matrix, both triangles kept, row major. */
 export class Symmetric {
@@ -60,7 +59,12 @@ export class Symmetric {
   }
 
   times(vector: ArrayLike<number>): Float64Array {
-    return times(this.values, this.size, vector instanceof Float64Array ? vector : Float64Array.from(vector));
+    return this.multiplier()(Float64Array.from(vector));
+  }
+
+  /** A v for one v after the other, while the matrix stays as it is. */
+  multiplier(): (v: Float64Array) => Float64Array {
+    return kernel.multiplier(this.values, this.size);
   }
 
   /** A v for each of several v. */
@@ -81,18 +85,17 @@ export class Symmetric {
   }
 
   /**
-   * A − Σ share · (u vᵀ + v uᵀ)/2 over the terms, in place: a change of low rank. With v left out it is u uᵀ.
+   * A − Σ share · (u vᵀ + v uᵀ)/2 over the terms: a change of low rank. With v left out it is u uᵀ.
    * (Sherman and Morrison 1950; Woodbury for several at once.)
    */
-  less(terms: readonly { readonly u: Float64Array; readonly v?: Float64Array; readonly share?: number }[]): this {
+  less(terms: readonly { readonly u: Float64Array; readonly v?: Float64Array; readonly share?: number }[]): Symmetric {
     const { size, values } = this;
     const [first, second] = [new Float64Array(terms.length * size), new Float64Array(terms.length * size)];
     terms.forEach(({ u, v = u, share = 1 }, t) => {
       for (let i = 0; i < size; i++) first[t * size + i] = share * u[i]!;
       second.set(v, t * size);
     });
-    if (terms.length > 0) kernel.less(values, size, first, second);
-    return this;
+    return terms.length === 0 ? this : new Symmetric(size, kernel.less(values, size, first, second));
   }
 
   /** Cholesky's factor; undefined where the matrix is not positive definite. */

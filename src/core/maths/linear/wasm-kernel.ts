@@ -10,6 +10,7 @@ interface Exports {
   coloured(lower: number, size: number, noise: number, count: number, result: number): void;
   product(a: number, rows: number, b: number, columns: number, length: number, result: number): void;
   solve(lower: number, size: number, x: number): void;
+  times(matrix: number, size: number, v: number, result: number): void;
   less(matrix: number, size: number, u: number, v: number, count: number): void;
   factoriseBlocks(count: number, ...placesAndNothing: readonly number[]): number;
   solveBlocks(count: number, ...places: readonly number[]): void;
@@ -17,8 +18,6 @@ interface Exports {
 
 /** Below so many rows the way into the module's memory and back costs more than it saves. */
 const WORTH_IT = 12;
-/** So few ranks are taken off a matrix sooner than it is laid into the module's memory and out again. */
-const FEW_TERMS = 3;
 const PAGE = 65_536;
 
 /** The compiled kernel; undefined where the machine has no WebAssembly with SIMD, or forbids it. */
@@ -34,7 +33,7 @@ export function wasmKernel(): Kernel | undefined {
 
 function kernelOf(wasm: Exports): Kernel {
   const start = Math.ceil(wasm.free() / 16) * 16;
-  /** The factor that lies at the start, which the next substitution need not lay there again. */
+  /** The factor or matrix that lies at the start, which the next substitution or product need not lay there again. */
   let resident: Float64Array | undefined;
   /** The panels that lie there, and where everything of them does and the right-hand side. */
   let residentBlocks: { readonly values: Float64Array; readonly places: readonly number[] } | undefined;
@@ -97,11 +96,23 @@ function kernelOf(wasm: Exports): Kernel {
       resident = lower;
       return view(x, size).slice();
     },
+    multiplier(matrix, size) {
+      if (size < WORTH_IT) return plainKernel.multiplier(matrix, size);
+      let laid = false;
+      return (v) => {
+        const lies = laid && resident === matrix;
+        const [m, vector, result] = layOut(lies ? matrix.length : matrix, v, size) as [number, number, number];
+        wasm.times(m, size, vector, result);
+        resident = matrix;
+        laid = true;
+        return view(result, size).slice();
+      };
+    },
     less(matrix, size, u, v) {
-      if (size < WORTH_IT || u.length <= FEW_TERMS * size) return plainKernel.less(matrix, size, u, v);
+      if (size < WORTH_IT) return plainKernel.less(matrix, size, u, v);
       const [m, us, vs] = layOut(matrix, u, v) as [number, number, number];
       wasm.less(m, size, us, vs, u.length / size);
-      matrix.set(view(m, matrix.length));
+      return view(m, matrix.length).slice();
     },
     factoriseBlocks({ widths, first, panelAt, reachAt, reach, begins }, values, pivots, nothing) {
       const widest = widths.reduce((most, width) => Math.max(most, width), 0);
