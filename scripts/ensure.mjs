@@ -54,27 +54,36 @@ export function ensureBuild() {
 
 /** Debian packages the tests need, with what proves that they are there. */
 const DEBIAN = {
-  chromium: () => existsSync('/usr/bin/chromium'),
+  chromium: () => existsSync('/usr/bin/chromium') || DEBIAN['chromium-headless-shell'](),
+  'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
   postgresql: () => existsSync('/usr/lib/postgresql'),
   'poppler-utils': () => existsSync('/usr/bin/pdftotext'),
 };
 
-/** Installs missing Debian packages where the user may; otherwise says what to install. */
-export function ensureDebianPackages(names) {
-  const missing = names.filter((name) => !DEBIAN[name]());
-  if (missing.length === 0) return;
+/**
+ * Installs missing Debian packages where the user may; otherwise says what to install.
+ *
+ * @param instead packages that serve better than one of them, each by its name: one that cannot be had does no harm
+ */
+export function ensureDebianPackages(names, instead = {}) {
   const isRoot = process.getuid?.() === 0;
   const canSudo = !isRoot && spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0;
-  if (!existsSync('/usr/bin/apt-get') || (!isRoot && !canSudo)) {
-    console.error(`The tests need ${missing.join(' and ')}. Please install: sudo apt-get install ${missing.join(' ')}`);
-    process.exit(1);
-  }
-  const prefix = isRoot ? [] : ['sudo', '-n'];
+  const may = existsSync('/usr/bin/apt-get') && (isRoot || canSudo);
   const apt = (...args) => {
-    const [command, ...rest] = [...prefix, 'apt-get', ...args];
-    run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+    const [command, ...rest] = [...(isRoot ? [] : ['sudo', '-n']), 'apt-get', '-o', 'Acquire::http::Timeout=20', ...args];
+    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+    return spawnSync(command, rest, { stdio: 'inherit', env }).status === 0;
   };
-  console.log(`Installing ${missing.join(', ')} …`);
-  apt('update', '-qq');
-  apt('install', '-y', '-qq', '--no-install-recommends', ...missing);
+  const install = (packages) => apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
+  const better = Object.values(instead).filter((name) => !DEBIAN[name]());
+  const missing = () => names.filter((name) => !DEBIAN[name]());
+  if (may && (better.length > 0 || missing().length > 0)) {
+    console.log(`Installing ${[...better, ...missing()].join(', ')} …`);
+    apt('update', '-qq');
+    for (const name of better) install([name]);
+    if (missing().length > 0 && !install(missing())) process.exit(1);
+  }
+  if (missing().length === 0) return;
+  console.error(`The tests need ${missing().join(' and ')}. Please install: sudo apt-get install ${missing().join(' ')}`);
+  process.exit(1);
 }

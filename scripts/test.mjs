@@ -6,7 +6,7 @@ import { ensureBuild, ensureDebianPackages, ensurePackages } from './ensure.mjs'
 
 /** `npm test`: installs what is missing, then format, lint, types, unit, database and browser tests, the use cases on both database engines. */
 ensurePackages();
-ensureDebianPackages(['chromium', 'postgresql', 'poppler-utils']);
+ensureDebianPackages(['chromium', 'postgresql', 'poppler-utils'], { chromium: 'chromium-headless-shell' });
 
 const bin = (name) => path.join('node_modules', '.bin', name);
 /** In memory where there is enough of it: a data folder for each test is a thousand files to write, and to remove again. */

@@ -91,34 +91,44 @@ describe('every screen of the demo', () => {
   });
 
   describe('by day and in a dark shop', () => {
-    let window: Awaited<ReturnType<typeof openWindow>>;
-    beforeAll(async () => {
-      window = await openWindow(browser, server.address, { words: 'us', units: 'in16' });
-      await window.page.addInitScript(() => {
-        document.addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI }) =>
-          setTimeout(() => {
-            throw new Error(`policy: ${violatedDirective} ${blockedURI}`);
-          }),
-        );
-      });
-    });
-    afterAll(() => window.context.close());
-
+    type Window = Awaited<ReturnType<typeof openWindow>>;
+    /** Two of them: while one is looked through, the other fetches its page. */
+    const free: Window[] = [];
     const all = [...SCREENS, ...TABS].map(([name, path, tab = '']) => [name, path, tab] as const);
-    it.each(all)(
+    beforeAll(async () => {
+      for (let i = 0; i < 2; i++) {
+        const window = await openWindow(browser, server.address, { words: 'us', units: 'in16' });
+        await window.page.addInitScript(() => {
+          document.addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI }) =>
+            setTimeout(() => {
+              throw new Error(`policy: ${violatedDirective} ${blockedURI}`);
+            }),
+          );
+        });
+        free.push(window);
+      }
+    });
+    afterAll(() => Promise.all(free.map(({ context }) => context.close())));
+
+    it.concurrent.each(all)(
       '%s is accessible, in the words and units that were chosen, and throws nothing',
       async (_, path, tab) => {
+        const window = free.pop()!;
         const { page, errors } = window;
-        errors.splice(0);
-        await page.goto(path);
-        await settled(page);
-        if (tab !== '') await page.getByRole('tab', { name: tab }).click();
-        expect(await faultsOf(page, 'day')).toEqual([]);
-        // The sheet is the same page in other tones.
-        await page.evaluate(() => (document.documentElement.dataset.sheet = 'dark'));
-        expect(await faultsOf(page, 'dark')).toEqual([]);
-        expect(errors).toEqual([]);
-        expect(await foreign(page, tab === '')).toEqual([]);
+        try {
+          await page.goto(path);
+          await settled(page);
+          if (tab !== '') await page.getByRole('tab', { name: tab }).click();
+          expect(await faultsOf(page, 'day')).toEqual([]);
+          // The sheet is the same page in other tones.
+          await page.evaluate(() => (document.documentElement.dataset.sheet = 'dark'));
+          expect(await faultsOf(page, 'dark')).toEqual([]);
+          expect(errors).toEqual([]);
+          expect(await foreign(page, tab === '')).toEqual([]);
+        } finally {
+          errors.splice(0);
+          free.push(window);
+        }
       },
     );
   });

@@ -1,8 +1,12 @@
+import { existsSync } from 'node:fs';
 import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+
+/** Debian’s Chromium; the one that draws no window of its own takes two thirds of a processor’s time for the same pages. */
+const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'];
 
 export const launch = (more: readonly string[] = []): Promise<Browser> =>
   chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: CHROMIUM.find((each) => existsSync(each)) ?? CHROMIUM.at(-1)!,
     args: [
       '--no-sandbox',
       '--disable-background-networking',
