@@ -82,6 +82,8 @@ export default defineConfig({
           testTimeout: 180_000,
           hookTimeout: 180_000,
           fileParallelism: false,
+          // One after the other, each with windows and jobs of its own: what is loaded once serves all files.
+          isolate: false,
           // Of what goes on at the same time within a file, as many as there are windows for it.
           maxConcurrency: 2,
         },

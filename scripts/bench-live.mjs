@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { chromium } from 'playwright-core';
+import { launch, notePresses } from './browser.mjs';
 import { demoArchive, DEMO_JOBS } from './demo-archive.mjs';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
 import { percentile, startServer } from './trial-server.mjs';
@@ -20,10 +20,7 @@ const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-live-'));
 const server = await startServer({ folder, port: 5350 });
 const { address } = server;
 // No page measured here draws in space: a graphics card imitated by the processor would only take from what is measured.
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-background-networking', '--disable-gpu'],
-});
+const browser = await launch(['--disable-gpu']);
 try {
   const [van, estate] = [await takenIn('kvist'), await takenIn('solbris')];
   const { rows } = JSON.parse(readFileSync(path.join(DEMO_JOBS, 'kvist/rounds/01.json'), 'utf8'));
@@ -231,15 +228,6 @@ async function open(where, person) {
   // A window that was never here first keeps the program's files, as a tablet does once.
   await page.locator('html[data-offline=ready]').waitFor();
   return page;
-}
-
-/**
- * Run in a page: notes when a key or a button is pressed. The driver of the browser waits before it presses, until what it is to
- * press has stood still: on a busy machine up to a second, which is none of the program's.
- */
-function notePresses() {
-  for (const kind of ['keydown', 'click'])
-    addEventListener(kind, () => void (globalThis.pressed = Date.now()), { capture: true });
 }
 
 async function typeLine(page, text) {

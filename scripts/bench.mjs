@@ -6,7 +6,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import { text } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
-import { chromium } from 'playwright-core';
+import { launch, notePresses } from './browser.mjs';
 import { DEMO_JOBS, loadDemoJobs } from './demo-archive.mjs';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
 import { percentile, startServer } from './trial-server.mjs';
@@ -43,13 +43,38 @@ try {
   rmSync(folder, { recursive: true, force: true });
 }
 
+/** A window that has kept the program's files, as every window has but one that was never here. */
+async function windowOf(browser) {
+  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(notePresses);
+  await page.goto('/');
+  await page.locator('html[data-offline=ready]').waitFor();
+  return page;
+}
+
+/** Milliseconds from a press, as the page heard it, until something is there, or null where that takes more than five seconds. */
+async function shownAfter(page, shown, press) {
+  await page.evaluate(({ selector, text = '' }) => {
+    const isThere = () => [...document.querySelectorAll(selector)].some((each) => each.textContent.includes(text));
+    globalThis.pressed = Infinity;
+    globalThis.shown = new Promise((resolve) => {
+      const look = () => {
+        if (globalThis.pressed < Infinity && isThere()) resolve(Date.now() - globalThis.pressed);
+        else requestAnimationFrame(look);
+      };
+      look();
+    });
+  }, shown);
+  await press();
+  return page.evaluate(() =>
+    Promise.race([globalThis.shown, new Promise((resolve) => setTimeout(() => resolve(null), 5000))]),
+  );
+}
+
 /** From the click to the page usable, the program being warm. */
 async function navigation() {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-background-networking'],
-  });
-  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  const browser = await launch();
+  const page = await windowOf(browser);
   const list = [];
   const jobPage = [];
   const sheet = [];
@@ -57,24 +82,20 @@ async function navigation() {
   const roundPath = `/jobs/${job('solbris').jobs[0].id}/rounds/${rounds[0].id}`;
   for (let i = 0; i < 12; i++) {
     await page.goto('/');
-    const link = page.getByRole('link', { name: /Solbris/ });
+    const link = page.getByRole('link', { name: /^Solbris/ });
     await link.waitFor();
-    let begun = performance.now();
-    await link.click();
-    await page.getByRole('heading', { name: /What moved/ }).waitFor();
-    if (i > 1) jobPage.push(performance.now() - begun);
+    const toJob = await shownAfter(page, { selector: 'h1, h2, h3', text: 'What moved' }, () => link.click());
     await page.goto(`${roundPath}/sides`);
     const toSheet = page.locator(`a[href^="${roundPath}/sheet"]`).first();
     await toSheet.waitFor();
     await page.waitForLoadState('networkidle');
-    begun = performance.now();
-    await toSheet.click();
-    await page.locator('[data-judged]').first().waitFor();
-    if (i > 1) sheet.push(performance.now() - begun);
-    begun = performance.now();
-    await page.getByRole('link', { name: 'Vinkel' }).click();
-    await page.getByRole('heading', { name: 'Jobs' }).waitFor();
-    if (i > 1) list.push(performance.now() - begun);
+    const toTheSheet = await shownAfter(page, { selector: '[data-judged]' }, () => toSheet.click());
+    const home = page.getByRole('link', { name: 'Vinkel' });
+    const toList = await shownAfter(page, { selector: 'h1', text: 'Jobs' }, () => home.click());
+    if (i < 2) continue;
+    jobPage.push(toJob);
+    sheet.push(toTheSheet);
+    list.push(toList);
   }
   await browser.close();
   show('job list, warm navigation', list);
@@ -84,11 +105,8 @@ async function navigation() {
 
 /** Time from frame to frame while the exaggeration slides back and forth a step a frame, on the demo's first round. */
 async function slider() {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-background-networking'],
-  });
-  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  const browser = await launch();
+  const page = await windowOf(browser);
   const { rounds } = round('solbris', '01');
   await page.goto(`/jobs/${job('solbris').jobs[0].id}/rounds/${rounds[0].id}/sheet?point=R4L`);
   await page.locator('[role=slider]').focus();
@@ -218,33 +236,17 @@ async function liveResult() {
   ];
   const codes = [...located, ...located];
   await fillRound(positions, 210);
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-background-networking'],
-  });
-  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  const browser = await launch();
+  const page = await windowOf(browser);
   await page.goto(`/jobs/${job('solbris').jobs[0].id}/rounds/${rounds[0].id}`);
   await page.locator('[data-standing][data-readings]').waitFor();
   const times = [];
   for (let i = 0; i < 25; i++) {
     const code = codes[i];
     await page.getByLabel('Reading', { exact: true }).fill(`${code} h ${positions[code][2].toFixed(1)}`);
-    await page.evaluate(() => {
-      const standing = document.querySelector('[data-standing]');
-      const before = standing.dataset.readings;
-      window.solved = new Promise((resolve) => {
-        const begun = performance.now();
-        const look = () =>
-          document.querySelector('[data-standing]').dataset.readings !== before
-            ? resolve(performance.now() - begun)
-            : requestAnimationFrame(look);
-        look();
-      });
-    });
-    await page.keyboard.press('Enter');
-    const time = await page.evaluate(() =>
-      Promise.race([window.solved, new Promise((resolve) => setTimeout(() => resolve(null), 5000))]),
-    );
+    const before = await page.locator('[data-standing]').getAttribute('data-readings');
+    const changed = { selector: `[data-standing]:not([data-readings="${before}"])` };
+    const time = await shownAfter(page, changed, () => page.keyboard.press('Enter'));
     if (time !== null && i > 2) times.push(time);
     await page.waitForTimeout(1000);
   }
@@ -254,11 +256,8 @@ async function liveResult() {
 
 /** A chart of 2,000 points through the import dialogue. */
 async function chartImport() {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-background-networking'],
-  });
-  const page = await browser.newPage({ baseURL: address, viewport: { width: 1280, height: 800 } });
+  const browser = await launch();
+  const page = await windowOf(browser);
   await page.goto(`/jobs/${job('lodd').jobs[0].id}/chart`);
   const rows = Array.from({ length: 2000 }, (_, i) => `N${i},Hole ${i},right,${i * 2},${i % 700},${i % 90},3`);
   await page

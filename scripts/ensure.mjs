@@ -70,7 +70,13 @@ export function ensureDebianPackages(names, instead = {}) {
   const canSudo = !isRoot && spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0;
   const may = existsSync('/usr/bin/apt-get') && (isRoot || canSudo);
   const apt = (...args) => {
-    const [command, ...rest] = [...(isRoot ? [] : ['sudo', '-n']), 'apt-get', '-o', 'Acquire::http::Timeout=20', ...args];
+    const [command, ...rest] = [
+      ...(isRoot ? [] : ['sudo', '-n']),
+      'apt-get',
+      '-o',
+      'Acquire::http::Timeout=20',
+      ...args,
+    ];
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
     return spawnSync(command, rest, { stdio: 'inherit', env }).status === 0;
   };
@@ -84,6 +90,8 @@ export function ensureDebianPackages(names, instead = {}) {
     if (missing().length > 0 && !install(missing())) process.exit(1);
   }
   if (missing().length === 0) return;
-  console.error(`The tests need ${missing().join(' and ')}. Please install: sudo apt-get install ${missing().join(' ')}`);
+  console.error(
+    `The tests need ${missing().join(' and ')}. Please install: sudo apt-get install ${missing().join(' ')}`,
+  );
   process.exit(1);
 }

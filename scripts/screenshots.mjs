@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { chromium } from 'playwright-core';
+import { launch } from './browser.mjs';
 
 /**
  * `node scripts/screenshots.mjs [view …]`: pictures of the main views into docs/screenshots, from
@@ -39,10 +39,7 @@ const VIEWS = {
 
 const wanted = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-background-networking', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
-});
+const browser = await launch();
 for (const [name, [where, options = {}]] of Object.entries(VIEWS)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;
   const { width = 1280, height = 800, click, press, wait, ...choices } = options;

@@ -1,23 +1,6 @@
-import { existsSync } from 'node:fs';
-import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+import type { Browser, BrowserContext, Page } from 'playwright-core';
 
-/** Debian’s Chromium; the one that draws no window of its own takes two thirds of a processor’s time for the same pages. */
-const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'];
-
-export const launch = (more: readonly string[] = []): Promise<Browser> =>
-  chromium.launch({
-    executablePath: CHROMIUM.find((each) => existsSync(each)) ?? CHROMIUM.at(-1)!,
-    args: [
-      '--no-sandbox',
-      '--disable-background-networking',
-      '--use-angle=swiftshader',
-      '--enable-unsafe-swiftshader',
-      // Pages are drawn without an imitated graphics card; only the space view needs one.
-      '--disable-gpu-compositing',
-      '--disable-gpu-rasterization',
-      ...more,
-    ],
-  });
+export { launch } from '../../scripts/browser.mjs';
 
 export interface Choices {
   readonly words?: 'uk' | 'us';

@@ -1,3 +1,7 @@
+declare module '*/scripts/browser.mjs' {
+  export function launch(more?: readonly string[]): Promise<import('playwright-core').Browser>;
+}
+
 declare module '*/scripts/demo-archive.mjs' {
   export const DEMO_JOBS: string;
   export function demoArchive(name: string): Promise<Uint8Array<ArrayBuffer>>;
