@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import { grouped } from '@/core/maths/grouped';
 import type { DrawnMember, Face, ShellDrawing, Wheel } from '@/core/report/drawing/shell';
 import { project, type SheetLayout, type ViewName } from '@/core/report/drawing/sheet';
 import type { Vector } from '@/core/maths/geometry/vector';
@@ -38,6 +39,7 @@ export const ShellLayer = memo(function ShellLayer({ view, layout, shell, state 
       )
       .join('L')}Z`;
   const stands = ({ code }: Face) => !out.has(code);
+  const isPlain = ({ code }: DrawnMember) => !out.has(code) && !lit.has(code);
   return (
     <g strokeLinejoin="round" strokeLinecap="round" data-shell={view}>
       <g fill="var(--faint)" fillOpacity={0.35} stroke="var(--rule)" strokeWidth={0.8}>
@@ -62,9 +64,13 @@ export const ShellLayer = memo(function ShellLayer({ view, layout, shell, state 
       {shell.wheels.map((wheel, i) => (
         <WheelMark key={i} {...{ view, layout, wheel }} />
       ))}
-      {shell.members.map((member) => (
-        <MemberBar key={member.code} {...{ view, layout, member, state }} />
-      ))}
+      {/* Where nobody points at one of them, members of a width are one line: hundreds of lines are slow to lay out. */}
+      {state.onPart === undefined && <MemberBars {...{ view, layout }} members={shell.members.filter(isPlain)} />}
+      {shell.members
+        .filter((member) => state.onPart !== undefined || !isPlain(member))
+        .map((member) => (
+          <MemberBar key={member.code} {...{ view, layout, member, state }} />
+        ))}
       <g fill="none" stroke="var(--minus)" strokeWidth={1} strokeDasharray="3 3">
         {shell.faces
           .filter((face) => !stands(face))
@@ -101,10 +107,38 @@ function WheelMark({ view, layout, wheel }: { view: ViewName; layout: SheetLayou
   return <rect x={x - w / 2} y={y - h / 2} width={w} height={h} rx={Math.min(w, h) * 0.3} {...style} />;
 }
 
+/** How wide a member is drawn, and how wide what shows within its edges. */
+function widthOf(layout: SheetLayout, member: DrawnMember): { readonly width: number; readonly within: number } {
+  const width = Math.max(2.2, member.width * layout.scale * 0.55);
+  return { width, within: Math.max(0.6, width - 2) };
+}
+
+/** Members that stand as they are, each of their widths as one line. */
+function MemberBars({ view, layout, members }: Omit<LayerProps, 'shell' | 'state'> & { members: DrawnMember[] }) {
+  const end = (at: Vector) =>
+    project(layout, view, at)
+      .map((value) => value.toFixed(1))
+      .join(' ');
+  const lines = [...grouped(members, (member) => widthOf(layout, member).width.toFixed(1)).values()].map((alike) => ({
+    ...widthOf(layout, alike[0]!),
+    d: alike.map(({ from, to }) => `M${end(from)}L${end(to)}`).join(''),
+  }));
+  return (
+    <g fill="none">
+      {lines.map(({ d, width }) => (
+        <path key={width} d={d} stroke="var(--rule)" strokeWidth={width} />
+      ))}
+      {lines.map(({ d, width, within }) => (
+        <path key={width} d={d} stroke="var(--sheet)" strokeWidth={within} opacity={0.7} />
+      ))}
+    </g>
+  );
+}
+
 function MemberBar({ view, layout, member, state }: Omit<LayerProps, 'shell'> & { member: DrawnMember }) {
   const [[x1, y1], [x2, y2]] = [project(layout, view, member.from), project(layout, view, member.to)];
   const { out = NONE, lit = NONE, onPart } = state ?? {};
-  const width = Math.max(2.2, member.width * layout.scale * 0.55);
+  const { width, within } = widthOf(layout, member);
   const shape = { x1, y1, x2, y2 };
   if (out.has(member.code))
     return <line {...shape} stroke="var(--minus)" strokeWidth={1.2} strokeDasharray="5 3" data-out={member.code} />;
@@ -115,7 +149,7 @@ function MemberBar({ view, layout, member, state }: Omit<LayerProps, 'shell'> & 
       data-member={member.code}
     >
       <line {...shape} stroke={lit.has(member.code) ? 'var(--lit)' : 'var(--rule)'} strokeWidth={width} />
-      <line {...shape} stroke="var(--sheet)" strokeWidth={Math.max(0.6, width - 2)} opacity={0.7} />
+      <line {...shape} stroke="var(--sheet)" strokeWidth={within} opacity={0.7} />
     </g>
   );
 }
