@@ -1,5 +1,6 @@
 declare module '*/scripts/browser.mjs' {
-  export function launch(more?: readonly string[]): Promise<import('playwright-core').Browser>;
+  import type { Browser } from 'playwright-core';
+  export function launch(more?: readonly string[]): Promise<Browser>;
 }
 
 declare module '*/scripts/demo-archive.mjs' {
