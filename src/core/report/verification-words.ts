@@ -1,3 +1,4 @@
+import { angleText } from '../maths/units/angle';
 import type { Expected } from './pages/expected';
 import type { Axles } from '../findings/axles';
 import type { BeforeFinal } from './before-final';
@@ -78,8 +79,8 @@ export function axleSentences(axles: Axles, { difference, plusMinus, unit }: Axl
   return [
     `The left wheelbase is ${difference(by.value)} ${unit} (${plusMinus(by.plusMinus)}) against the right one: ${by.verdict}.`,
     isSquare
-      ? `The rear axle stands square to the front one within ±${turned.plusMinus.toFixed(2)}°.`
-      : `The rear axle is turned by ${Math.abs(turned.degrees).toFixed(2)}° ±${turned.plusMinus.toFixed(2)}°, its ${forward} wheel further forward.`,
+      ? `The rear axle stands square to the front one within ±${angleText(turned.plusMinus, 2)}.`
+      : `The rear axle is turned by ${angleText(Math.abs(turned.degrees), 2)} ±${angleText(turned.plusMinus, 2)}, its ${forward} wheel further forward.`,
     ...(aside
       ? [
           `Its middle stands ${difference(aside.value)} ${unit} (${plusMinus(aside.plusMinus)}) to the right of the front one’s: ${aside.verdict}.`,

@@ -1,3 +1,4 @@
+import { angleText } from '@/core/maths/units/angle';
 import { lineGeometry } from '@/core/findings/brace-pull';
 import { tubeFor } from '@/core/plan/cut/brace-advice';
 import { PART_STIFFNESS } from '@/core/plan/cut/stages';
@@ -265,7 +266,7 @@ function Fields({ page, field, watch }: FieldsProps) {
       <TextField label="Dimensions it holds" placeholder="DL1 DL2" {...field('holds')} />
       <p role="status" className="sm:col-span-2">
         {line
-          ? `${format.length(line.length)} ${format.unit} between the points, rising ${line.rise.toFixed(1)}°, ${line.heading.toFixed(1)}° in plan.`
+          ? `${format.length(line.length)} ${format.unit} between the points, rising ${angleText(line.rise, 1)}, ${angleText(line.heading, 1)} in plan.`
           : 'Name two points to see the length and the angles.'}{' '}
         {tube ? `The lightest tube that somebody can climb on over it: ${format.name(tube.name)}.` : ''}
       </p>

@@ -1,4 +1,5 @@
 import { FileDown, Printer } from 'lucide-react';
+import { angleText } from '@/core/maths/units/angle';
 import type { SawnBrace } from '@/core/plan/cut/saw-list';
 import type { CuttingPage } from '@/core/report/pages/cutting';
 import { BRACE_WORD } from '@/core/report/vocabulary/words';
@@ -106,8 +107,6 @@ export function BraceList({ page, actions }: BraceListProps) {
   );
 }
 
-const degrees = (value: number) => `${value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)}°`;
-
 interface Row extends BraceListProps {
   readonly sawn: SawnBrace;
   readonly record: Action<ItemEventInput>;
@@ -133,7 +132,7 @@ function BraceRow({ sawn, page, actions, record }: Row) {
         {between === undefined ? '–' : format.length(between)}
         {geometry?.from === 'reference' ? <span className="block text-xs text-soft">by the chart</span> : null}
       </td>
-      <td className="num">{geometry ? `${degrees(geometry.rise)}, ${degrees(geometry.heading)}` : ''}</td>
+      <td className="num">{geometry ? `${angleText(geometry.rise, 1)}, ${angleText(geometry.heading, 1)}` : ''}</td>
       <td>
         {brace.kind === 'part' ? '' : format.name(brace.section)}
         <span className="block text-sm text-soft">

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { angleText } from '@/core/maths/units/angle';
 import { scale } from '@/core/maths/geometry/vector';
 import type { PullingAdvice, PullingPage, PullPicture } from '@/core/report/pages/pulling';
 import { ATTACH_WORD, partsText, pullKeyText, pullReasonText, wayText, type PullWords } from '@/core/report/pull-words';
@@ -117,8 +118,8 @@ function Proposed({ page, advice, proposal, place, words, actions }: ProposedPro
       </p>
       <ul className="text-sm text-soft">
         <li>
-          {partsText(scale(what.direction, what.gain), format.length)}; {heading.toFixed(0)}° in plan, {rise.toFixed(0)}
-          ° above the bench; {ATTACH_WORD[what.attach]}
+          {partsText(scale(what.direction, what.gain), format.length)}; {angleText(heading)} in plan, {angleText(rise)}{' '}
+          above the bench; {ATTACH_WORD[what.attach]}
         </li>
         {why.map((each, i) => (
           <li key={i} className={each.kind === 'tooFarGone' || each.kind === 'soundYields' ? 'text-minus' : ''}>

@@ -1,3 +1,4 @@
+import { angleText } from '@/core/maths/units/angle';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { anchorFrom } from '@/core/plan/pulls/anchor';
 import type { WorkedPull } from '@/core/plan/pulls/worked-pull';
@@ -33,7 +34,7 @@ export function RigPanel({ pull, worked: { rig, tried }, nodes, codeOf }: RigPro
     <section className="flex min-w-0 flex-col gap-1" aria-label={`Rig of ${pull.code}`}>
       <h3 className="caps">Rig</h3>
       <p>
-        {wayText(rig.parts)}: {rig.heading.toFixed(0)}° in plan, {rig.rise.toFixed(0)}° above the bench. Of each kN{' '}
+        {wayText(rig.parts)}: {angleText(rig.heading)} in plan, {angleText(rig.rise)} above the bench. Of each kN{' '}
         {percent(Math.abs(rig.parts[0]))} go lengthwise, {percent(Math.abs(rig.parts[1]))} sideways and{' '}
         {percent(Math.abs(rig.parts[2]))} {rig.parts[2] < 0 ? 'press the shell down' : 'lift the shell'}.
       </p>

@@ -1,4 +1,5 @@
 import { Slider } from 'radix-ui';
+import { angleText } from '@/core/maths/units/angle';
 import type { Vector } from '@/core/maths/geometry/vector';
 import { wayText } from '@/core/report/pull-words';
 import { anglesOf, directionAt } from './shape';
@@ -42,7 +43,7 @@ function Angle({ label, value, most, onChange }: AngleProps) {
   return (
     <div className="flex flex-col">
       <span className="flex justify-between text-sm text-soft">
-        {label} <span className="figures">{value.toFixed(0)}°</span>
+        {label} <span className="figures">{angleText(value)}</span>
       </span>
       <Slider.Root
         min={-most}

@@ -1,3 +1,4 @@
+import { angleText } from '@/core/maths/units/angle';
 import { useFormat } from '../shell/preferences-context';
 import type { InHand } from './in-hand';
 
@@ -13,7 +14,7 @@ export function FloorLineCard({ page, planned: { line, setUp }, words }: InHand)
       <h2 className="text-xl">{format.name('Centre line on the floor')}</h2>
       <p>
         Plumb {from} and {to} to the floor and snap a line through the two marks. They are {format.length(line.length)}{' '}
-        {format.unit} apart: tape it before anything is trusted. The line runs {Math.abs(line.turned).toFixed(2)}°{' '}
+        {format.unit} apart: tape it before anything is trusted. The line runs {angleText(Math.abs(line.turned), 2)}{' '}
         {line.turned < 0 ? 'to the left' : 'to the right'} of the middle of the shell towards the rear, and begins{' '}
         {format.length(Math.abs(line.beside))} {format.unit} {side(line.beside)} of it.
       </p>

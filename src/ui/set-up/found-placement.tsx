@@ -1,3 +1,4 @@
+import { angleText } from '@/core/maths/units/angle';
 import type { PlannedSetUp } from '@/core/report/pages/set-up';
 import type { SetUpFields } from '@/formats/inputs/set-up';
 import { Button } from '../kit/button';
@@ -29,7 +30,7 @@ export function FoundPlacement({ planned, changeSetUp }: { planned: PlannedSetUp
           .join(', ')}{' '}
         ({format.unit}), turned{' '}
         {turned
-          .map(({ value, uncertainty }, k) => `${value.toFixed(2)}° ±${uncertainty.toFixed(2)}° ${ABOUT[k]}`)
+          .map(({ value, uncertainty }, k) => `${angleText(value, 2)} ±${angleText(uncertainty, 2)} ${ABOUT[k]}`)
           .join(', ')}
         .
       </p>

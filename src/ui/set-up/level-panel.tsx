@@ -1,5 +1,6 @@
 'use client';
 
+import { angleText } from '@/core/maths/units/angle';
 import type { Levelling, Measured, SupportMove } from '@/core/plan/set-up/level';
 import { levelFaultText } from '@/core/report/set-up-words';
 import type { Levelled } from '@/core/report/pages/levelling';
@@ -155,7 +156,7 @@ function Lies({ levelling: { lies } }: { levelling: Levelling }) {
 
 /** A small slope, millimetres in a metre, as the angle it is. */
 function Tilt({ of: { value, uncertainty } }: { of: Measured }) {
-  const degrees = (slope: number) => `${((Math.abs(slope) / 1000) * (180 / Math.PI)).toFixed(2)}°`;
+  const degrees = (slope: number) => angleText((Math.abs(slope) / 1000) * (180 / Math.PI), 2);
   return (
     <>
       {value < 0 ? '−' : '+'}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { angleText } from '@/core/maths/units/angle';
 import { liftOn, type LiftFault } from '@/core/plan/set-up/lifting';
 import { weightOf } from '@/core/report/pages/set-up';
 import { parseLength } from '@/core/maths/units/length';
@@ -28,7 +29,7 @@ export function Lifting({ page, planned, plan, words }: InHand) {
     if (fault.kind === 'tooFew') return `lift at three points or more: ${fault.there} planned`;
     if (fault.kind === 'outside')
       return `the weight hangs ${words.length(fault.by)} outside of these points: the shell would turn over`;
-    return `the leg to ${words.mount(fault.id)} would hang ${fault.angle.toFixed(0)}° from upright: hang the hook higher`;
+    return `the leg to ${words.mount(fault.id)} would hang ${angleText(fault.angle)} from upright: hang the hook higher`;
   };
   return (
     <details className="no-print">
@@ -65,7 +66,7 @@ export function Lifting({ page, planned, plan, words }: InHand) {
                     <td className="num">{format.length(leg.length)}</td>
                     <td className="num">{Math.round(leg.kilograms)}</td>
                     <td className="num">{Math.ceil(leg.rating)}</td>
-                    <td className="num">{leg.angle.toFixed(0)}°</td>
+                    <td className="num">{angleText(leg.angle)}</td>
                   </tr>
                 ))}
               </tbody>

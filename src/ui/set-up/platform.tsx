@@ -1,3 +1,4 @@
+import { angleText } from '@/core/maths/units/angle';
 import { offText } from '@/core/report/set-up-words';
 import type { SetUpPage } from '@/core/report/pages/set-up';
 import type { Placement } from '@/core/plan/set-up/placement';
@@ -86,7 +87,7 @@ function Stands({ what, placement }: { what: string; placement: Placement | unde
     ({ value, uncertainty }, k) => `${format.length(value)} ${format.plusMinus(uncertainty)} ${ALONG[k]}`,
   );
   const turned = placement.turned.map(
-    ({ value, uncertainty }, k) => `${value.toFixed(2)}° ±${uncertainty.toFixed(2)}° ${ABOUT[k]}`,
+    ({ value, uncertainty }, k) => `${angleText(value, 2)} ±${angleText(uncertainty, 2)} ${ABOUT[k]}`,
   );
   return (
     <p className="text-soft">

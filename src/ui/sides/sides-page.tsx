@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { angleText } from '@/core/maths/units/angle';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { TaskResult } from '@/workers/tasks';
 import { differs, isMoreThan, type Sides } from '@/core/findings/sides';
@@ -104,7 +105,7 @@ export function ComparedSides({
 }
 
 /** A slope as an angle, without sign. */
-const degrees = (slope: number): string => `${Math.abs((Math.atan(slope) * 180) / Math.PI).toFixed(2)}°`;
+const degrees = (slope: number): string => angleText(Math.abs((Math.atan(slope) * 180) / Math.PI), 2);
 
 function PairTable({
   rows,
