@@ -79,8 +79,9 @@ export default defineConfig({
           name: 'e2e',
           include: ['tests/e2e/**/*.test.ts'],
           globalSetup: ['tests/support/build.ts'],
-          testTimeout: 180_000,
-          hookTimeout: 180_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
+          expect: { poll: { timeout: 60_000 } },
           fileParallelism: false,
           // One after the other, each with windows and jobs of its own: what is loaded once serves all files.
           isolate: false,

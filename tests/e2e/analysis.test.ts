@@ -35,7 +35,6 @@ describe('what is right, what moved, how sure, and in what pattern', () => {
   beforeAll(async () => {
     [server, browser] = await Promise.all([withDemo(), launch()]);
     ({ page, errors } = await openWindow(browser, server.address));
-    page.setDefaultTimeout(30_000);
   });
   afterAll(async () => {
     await browser.close();

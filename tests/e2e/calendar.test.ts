@@ -50,13 +50,13 @@ describe('the calendar', () => {
     await bar('Fit the new').press('Enter');
     await inHand().getByText('It was put there, or its part comes then.').waitFor();
     await inHand().getByRole('button', { name: 'As early as it can be' }).click();
-    await expect.poll(() => starts('Fit the new'), { timeout: 10_000 }).toBe(fit!);
+    await expect.poll(() => starts('Fit the new')).toBe(fit!);
   });
 
   it('moves a bar by the arrow keys', async () => {
     const before = await starts('Seal the seams');
     await bar('Seal the seams').press('Shift+ArrowRight');
-    await expect.poll(() => starts('Seal the seams'), { timeout: 10_000 }).toBeGreaterThan(before);
+    await expect.poll(() => starts('Seal the seams')).toBeGreaterThan(before);
     await settled(page);
   });
 
@@ -132,7 +132,7 @@ describe('the calendar', () => {
     const text = ['BEGIN:VCALENDAR', 'VERSION:2.0', ...event, 'END:VCALENDAR'].join('\r\n');
     await days.locator('input[type=file]').setInputFiles(file(text));
     await days.getByText('60 days were read.').waitFor();
-    await expect.poll(end, { timeout: 10_000 }).not.toBe(before);
+    await expect.poll(end).not.toBe(before);
     const answer = await page.request.get(`/api${job}/calendar`);
     const events = new ICAL.Component(ICAL.parse(await answer.text()) as unknown as string).getAllSubcomponents(
       'vevent',

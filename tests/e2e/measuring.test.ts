@@ -51,7 +51,6 @@ describe('measuring a round of the demo shell', () => {
     const response = await send(server, '/api/archive', await demoArchive('solbris'));
     expect(response.status).toBe(200);
     ({ page, context, errors } = await openWindow(browser, server.address, { keeps: true }));
-    page.setDefaultTimeout(30_000);
     await page.goto(`/jobs/${job.id}/measure`);
     await page.getByRole('button', { name: 'New round' }).click();
     await page.getByLabel('Name', { exact: true }).fill('By tape and stick');
@@ -197,7 +196,6 @@ describe('measuring a round of the demo shell', () => {
     await board.goto(roundUrl.replace('/jobs/', '/board/').replace('/rounds/', '/'));
     await board.locator('[data-board-next]').waitFor();
     const second = await context.newPage();
-    second.setDefaultTimeout(30_000);
     await second.goto(roundUrl);
     await second.locator('[data-line]').first().waitFor();
     await typeLine(second, 'F2R h 500.1');
@@ -266,7 +264,7 @@ describe('measuring a round of the demo shell', () => {
         const found = await Promise.all(all.map((each) => cache.match(each, { ignoreVary: true })));
         return found.filter(Boolean).length;
       }, addresses);
-    await expect.poll(kept, { timeout: 20_000 }).toBe(addresses.length);
+    await expect.poll(kept).toBe(addresses.length);
     await server.stop('SIGKILL');
     for (const address of addresses) {
       await page.goto(address);

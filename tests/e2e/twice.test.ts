@@ -145,6 +145,7 @@ async function pressAllTwice(page: Page, path: string): Promise<number> {
 /** All of some screens in a window of their own, which throws nothing: how many buttons there were. */
 async function pressIn(browser: Browser, server: Server, paths: readonly string[]): Promise<number> {
   const { page, errors } = await openWindow(browser, server.address);
+  // A field that was gone before it was filled is none that is wrong: nobody waits for it long.
   page.setDefaultTimeout(20_000);
   await page.addInitScript(() => {
     window.print = () => undefined;
@@ -204,7 +205,6 @@ describe('a careless user, with double clicks and two windows, from an empty fol
     page = window.page;
     other = await window.context.newPage();
     for (const each of [page, other]) {
-      each.setDefaultTimeout(15_000);
       each.on('pageerror', (error) => errors.push(error.message));
     }
   });
