@@ -283,7 +283,7 @@ function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) {
         <g fill="var(--soft)" fontSize={11} textAnchor="middle" className="font-cond">
           {across.slice(1, -1).map(({ number, at }) => (
             <text key={at} x={at} y={y + 10}>
-              {number}
+              {number < 0 ? `−${-number}` : number}
             </text>
           ))}
         </g>
