@@ -1,11 +1,11 @@
-import { formatLength, MM_PER, unitName } from '@/core/maths/units/length';
+import { formatLength, MM_PER, unitName, type LengthStyle } from '@/core/maths/units/length';
 import { inWords, term, type Term } from '@/core/report/vocabulary/terms';
 import { styleOf, type Preferences } from './preferences';
 import { shopTime, type ShopTime } from './shop-time';
 
 /** Everything a screen prints, in the user's units and words and the shop's time. */
 export interface Formatter extends ShopTime {
-  readonly unit: string;
+  readonly unit: LengthStyle['unit'];
   /** A length or coordinate. */
   length(mm: number): string;
   /** A difference: sign always shown. */

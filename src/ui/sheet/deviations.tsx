@@ -3,7 +3,7 @@
 import { Job } from '@/core/shell/job/job';
 import { useMemo, useRef, useState } from 'react';
 import { shellOf } from '@/core/report/drawing/shell';
-import { sheetFigure } from '@/core/report/drawing/points';
+import { sheetFigure, type SheetFigure } from '@/core/report/drawing/points';
 import { suggestFactor } from '@/core/report/drawing/sheet';
 import { passFilter } from '@/core/report/drawing/sheet-filter';
 import { stationsOf } from '@/core/report/drawing/stations';
@@ -116,6 +116,7 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
       <div className="flex min-w-0 flex-col gap-3">
         <Faults faults={faults} />
         <AlignmentLine judgement={judgement} rows={rows} />
+        <NotDrawn judgement={judgement} figure={figure} />
         <Sheet
           drawn={{ figure, factor, title, faint, stations, ghost, pairs: selection.pairs }}
           drawing={drawing}
@@ -148,6 +149,25 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
         search={{ live, agree, setAgree }}
       />
     </div>
+  );
+}
+
+/** How many of them are told of: the list beside names them all. */
+const MOST_NOT_DRAWN = 4;
+
+/** Points that were read and are not on the drawing, since neither a reference nor the readings say where they are. */
+function NotDrawn({ judgement, figure }: { judgement: RoundJudgement; figure: SheetFigure }) {
+  const drawn = new Set(figure.points.map(({ id }) => id));
+  const missing = judgement.points.flatMap(({ point, advice }) =>
+    advice && !drawn.has(point.id) ? [`${point.code}: ${advice}`] : [],
+  );
+  if (missing.length === 0) return null;
+  const more = missing.length - MOST_NOT_DRAWN;
+  return (
+    <p className="text-sm" data-not-drawn>
+      Not on the sheet yet: {missing.slice(0, MOST_NOT_DRAWN).join('; ')}
+      {more > 0 ? `; and ${more} more` : ''}.
+    </p>
   );
 }
 

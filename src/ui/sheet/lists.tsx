@@ -103,7 +103,7 @@ function PointRow({
   onHold: () => void;
 }) {
   const format = useFormat();
-  const { judged, point, lacking, read } = each;
+  const { judged, point, lacking, read, advice } = each;
   return (
     <tr className={lit ? 'bg-lit' : ''} data-code={point.code} data-verdict={judged?.verdict ?? lacking}>
       <td className="py-0!">
@@ -135,7 +135,9 @@ function PointRow({
       ) : (
         <td colSpan={4} className="text-soft">
           {lacking ? LACKING_WORD[lacking] : ''}
-          {lacking === 'notLocated' ? `: only ${read.map((axis) => AXIS_WORD[axis]).join(' and ')} read` : ''}
+          {lacking === 'notLocated'
+            ? `: ${advice ?? `only ${read.map((axis) => AXIS_WORD[axis]).join(' and ')} read`}`
+            : ''}
         </td>
       )}
       <td className="py-0!">

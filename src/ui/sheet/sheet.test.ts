@@ -1,7 +1,7 @@
 import { createElement } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
-import { rendered } from '../../../tests/support/render';
+import { rendered, textOf } from '../../../tests/support/render';
 import { Sheet, type SheetDrawing, type SheetProps } from './sheet';
 
 vi.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => undefined }) }));
@@ -43,6 +43,23 @@ describe('the sheet as it is drawn', () => {
     const svg = drawn();
     for (const code of ['F1L', 'F1R', 'R4L', 'R4R']) expect(count(svg, `data-point="${code}"`)).toBe(3);
     expect(svg).toContain('movements drawn 20 times as large');
+  });
+
+  it('rules the side view in the unit chosen, in round numbers', () => {
+    const ruler = (units: 'mm' | 'in16') =>
+      [
+        ...rendered(createElement(Sheet, { drawn: { figure, factor: 20, title: [] } }), { units }).matchAll(
+          /text-anchor="middle"[^]*?<\/g>/g,
+        ),
+      ]
+        .map(([text]) =>
+          textOf(text)
+            .replace(/^[^>]*>/, '')
+            .trim(),
+        )
+        .join(' ');
+    expect(ruler('mm')).toMatch(/\b500 1000 1500 .*mm$/);
+    expect(ruler('in16')).toMatch(/\b20 40 60 .*in$/);
   });
 
   it('draws a movement only where it is not inside, in one of two tones', () => {

@@ -11,6 +11,7 @@ import {
 } from '@/core/report/drawing/sheet';
 import type { Station } from '@/core/report/drawing/stations';
 import type { Vector } from '@/core/maths/geometry/vector';
+import { MM_PER } from '@/core/maths/units/length';
 import { useFormat } from '../shell/preferences-context';
 import { Mark } from './mark';
 import { ShellLayer, type ShellState } from './shell-layer';
@@ -248,16 +249,18 @@ function GhostLine({ movement, view, layout, factor }: Drawn & { movement: Vecto
   );
 }
 
-/** The zero planes drawn, and thin lines parallel to them with their distances. */
+/** The zero planes drawn, and thin lines parallel to them with their distances in the user's unit. */
 function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) {
   const { x, y, width, height, origin } = layout.views[view];
-  const step = gridStep(layout);
+  const { unit } = useFormat();
+  const step = gridStep(layout, unit);
+  const apart = step * MM_PER[unit] * layout.scale;
   const lines = (from: number, to: number, zero: number) => {
-    const first = Math.ceil((from - zero) / (step * layout.scale));
-    const count = Math.floor((to - zero) / (step * layout.scale)) - first + 1;
+    const first = Math.ceil((from - zero) / apart);
+    const count = Math.floor((to - zero) / apart) - first + 1;
     return Array.from({ length: Math.max(0, count) }, (_, i) => ({
       number: (first + i) * step,
-      at: zero + (first + i) * step * layout.scale,
+      at: zero + (first + i) * apart,
     }));
   };
   const across = lines(x + 4, x + width - 4, origin[0]);
@@ -281,9 +284,9 @@ function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) {
       </g>
       {view === 'side' ? (
         <g fill="var(--soft)" fontSize={11} textAnchor="middle" className="font-cond">
-          {across.slice(1, -1).map(({ number, at }) => (
+          {across.slice(1, -1).map(({ number, at }, i, { length }) => (
             <text key={at} x={at} y={y + 10}>
-              {number < 0 ? `−${-number}` : number}
+              {`${number < 0 ? '−' : ''}${Math.abs(number)}${i === length - 1 ? ` ${unit}` : ''}`}
             </text>
           ))}
         </g>

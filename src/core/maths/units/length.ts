@@ -165,4 +165,4 @@ export function formatLength(mm: number, style: LengthStyle = MILLIMETRES, signe
 }
 
 /** The unit to print once above a column. */
-export const unitName = (style: LengthStyle): string => (style.unit === 'mm' ? 'mm' : 'in');
+export const unitName = (style: LengthStyle): LengthStyle['unit'] => style.unit;

@@ -58,7 +58,17 @@ describe('the sheet', () => {
   it('suggests a round factor and a round grid', () => {
     expect([1, 2, 5, 10, 20, 50, 100, 200]).toContain(suggestFactor([14], layout));
     expect(suggestFactor([1], layout)).toBeGreaterThan(suggestFactor([20], layout));
-    expect(gridStep(layout) % 50).toBe(0);
+    expect(gridStep(layout, 'mm') % 50).toBe(0);
+  });
+
+  it('spaces the grid alike in millimetres and inches, each in round numbers', () => {
+    for (const times of [1, 2, 4]) {
+      const close = zoomed(layout, { times, focus: shell[2]! });
+      const [mm, inches] = [gridStep(close, 'mm'), gridStep(close, 'in')];
+      expect(inches % 5).toBe(0);
+      expect((inches * 25.4) / mm).toBeGreaterThan(0.4);
+      expect((inches * 25.4) / mm).toBeLessThan(2.6);
+    }
   });
 
   it('enlarges all views together, so that a point can still be followed across', () => {

@@ -1,5 +1,6 @@
 import type { Vector } from '../../maths/geometry/vector';
 import { ellipseOf } from '../../maths/geometry/ellipse';
+import { MM_PER } from '../../maths/units/length';
 
 /**
  * The drawing sheet: plan, side and end views of one shell at one scale, aligned so that a point
@@ -264,8 +265,11 @@ export function suggestFactor(movements: readonly number[], layout: SheetLayout)
   return steps.reduce((best, step) => (step <= wanted ? step : best), 1);
 }
 
-/** Round distances for the grid of zero planes: about one line every tenth of the sheet, mm. */
-export function gridStep(layout: SheetLayout): number {
-  const wanted = layout.width / 10 / layout.scale;
-  return [100, 200, 250, 500, 1000, 2000].find((step) => step >= wanted * 0.8) ?? 2000;
+/** Distances between the lines of the grid that read as round numbers in a unit. */
+const GRID_STEPS = { mm: [100, 200, 250, 500, 1000, 2000], in: [5, 10, 20, 50, 100] } as const;
+
+/** Round distances for the grid of zero planes, in the unit given: about one line every tenth of the sheet. */
+export function gridStep(layout: SheetLayout, unit: keyof typeof GRID_STEPS): number {
+  const wanted = layout.width / 10 / layout.scale / MM_PER[unit];
+  return GRID_STEPS[unit].find((step) => step >= wanted * 0.8) ?? GRID_STEPS[unit].at(-1)!;
 }
