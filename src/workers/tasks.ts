@@ -41,7 +41,6 @@ import { placeRound, type PlacedRound } from '@/core/round/judge/placed';
 import { instrumentsInHand } from '@/core/shell/instruments';
 import type { Round } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
-import type { NetSolution } from '@/core/survey/solve';
 import type { RecordDocument } from '@/core/shell/record-document';
 import { walkTargets, type Aim, type Target } from '@/core/walk/targets';
 import type { Subject } from '@/core/walk/decide';
@@ -88,9 +87,6 @@ function withControl(job: Job, { roundId, control }: RoundInput): { job: Job; ro
   return { job: Job.of({ ...rows, roundControls: [...kept, ...chosen] }), round };
 }
 
-/** The last solution of each round: the next one starts there. */
-const LAST = new Map<string, NetSolution>();
-
 /**
  * All heavy work, by name: pure functions of a job's rows and an input, run in a worker in the browser and in a thread of
  * the server. What goes in and comes out is plain data.
@@ -99,10 +95,7 @@ export const TASKS = {
   judge(job: Job, input: RoundInput & { readonly warm?: boolean }): Timed<RoundJudgement> {
     return timed(() => {
       const { job: tried, round } = withControl(job, input);
-      const judgement = judgeRound(tried, round, input.warm ? LAST.get(round.id) : undefined);
-      const { solution } = judgement.net;
-      if (input.warm && solution) LAST.set(round.id, solution);
-      return judgement;
+      return judgeRound(tried, round, input.warm);
     });
   },
 

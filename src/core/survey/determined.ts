@@ -32,27 +32,33 @@ export function solveDetermined(survey: Survey, last?: NetSolution, looseSd = LO
   const spoken = new Set(survey.readings.flatMap(pointsOf));
   const points = survey.points.filter((point) => spoken.has(point.id) || point.hold !== undefined);
   const unread = survey.points.filter((point) => !points.includes(point)).map(({ id }) => id);
-  const pieces: NetSolution[] = [];
-  let remaining = restrict(survey, new Set(points.map(({ id }) => id)));
-  for (;;) {
-    const piece = grown(last, remaining) ?? largestPiece(remaining, from, looseSd);
-    if (!piece) break;
-    pieces.push(piece);
-    const taken = new Set(piece.survey.points.map(({ id }) => id));
-    remaining = restrict(remaining, new Set(remaining.points.flatMap(({ id }) => (taken.has(id) ? [] : [id]))));
+  const whole = restrict(survey, new Set(points.map(({ id }) => id)));
+  const known = last && grown(last, whole, from!);
+  if (known) {
+    const others = piecesOf(outside(whole, known.piece), from, looseSd);
+    // It was the largest part; where another has outgrown it, that one is what the round is judged by.
+    if (others.every((piece) => sizeOf(piece) <= sizeOf(known.piece)))
+      return { pieces: [known.piece, ...others], loose: known.loose, unread };
   }
-  return {
-    pieces,
-    loose: pieces[0]
-      ? shortOf(
-          survey,
-          points.map(({ id }) => id),
-          pieces[0],
-        )
-      : allLoose(restrict(survey, spoken)),
-    unread,
-  };
+  const pieces = piecesOf(whole, from, looseSd);
+  return { pieces, loose: pieces[0] ? shortOf(whole, pieces[0]) : allLoose(restrict(survey, spoken)), unread };
 }
+
+const sizeOf = ({ survey }: NetSolution): number => survey.points.length;
+
+/** The parts of a survey that can be solved, the largest first. */
+function piecesOf(survey: Survey, from: StartsAt | undefined, looseSd: number): NetSolution[] {
+  const piece = largestPiece(survey, from, looseSd);
+  return piece ? [piece, ...piecesOf(outside(survey, piece), from, looseSd)] : [];
+}
+
+/** What of a survey does not belong to a part of it. */
+function outside(survey: Survey, piece: NetSolution): Survey {
+  const taken = idsOf(piece);
+  return restrict(survey, new Set(survey.points.flatMap(({ id }) => (taken.has(id) ? [] : [id]))));
+}
+
+const idsOf = ({ survey }: NetSolution): ReadonlySet<string> => new Set(survey.points.map(({ id }) => id));
 
 /** The survey of some of its points and the readings that speak of these alone. */
 export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
@@ -62,17 +68,40 @@ export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
   };
 }
 
-/** The last solution with one reading more, where that is all that came. */
-function grown(last: NetSolution | undefined, survey: Survey): NetSolution | undefined {
-  const result = last && grownBy(last, survey);
-  return result?.ok && isWhole(result.solution) ? result.solution : undefined;
+/** In a part of fewer points a reading more can change which of them belong to it; there the search costs little. */
+const FULL_GROWN = 12;
+
+/**
+ * The last part as the readings are now: with one more at little cost, and solved anew otherwise. Only where it is still
+ * whole, and where every other point still hangs on it loosely: a reading that ties another one in, or makes two parts
+ * one, is for the whole search.
+ */
+function grown(
+  last: NetSolution,
+  survey: Survey,
+  from: StartsAt,
+): { readonly piece: NetSolution; readonly loose: readonly LoosePoint[] } | undefined {
+  if (sizeOf(last) < FULL_GROWN) return undefined;
+  const own = idsOf(last);
+  const inside = restrict(survey, own);
+  const result = grownBy(last, inside) ?? solveNet(inside, { firm: true, from: startFrom(inside, from) });
+  if (!result?.ok || (!keepsAll(last, inside) && !isWhole(result.solution))) return undefined;
+  const piece = result.solution;
+  const loose = own.size === survey.points.length ? [] : shortOf(survey, piece);
+  const isLoosely = new Set(loose.map(({ id }) => id));
+  return survey.points.every(({ id }) => own.has(id) || isLoosely.has(id)) ? { piece, loose } : undefined;
 }
 
-function largestPiece(
-  survey: Survey,
-  from: ReadonlyMap<string, readonly number[]> | undefined,
-  looseSd: number,
-): NetSolution | undefined {
+/** Nothing of the last part's readings is gone, so that what was determined still is. */
+function keepsAll({ survey: { readings } }: NetSolution, now: Survey): boolean {
+  const ids = new Set(now.readings.map(({ id }) => id));
+  return readings.every(({ id }) => ids.has(id));
+}
+
+/** Coordinates to start from, by points. */
+type StartsAt = ReadonlyMap<string, readonly number[]>;
+
+function largestPiece(survey: Survey, from: StartsAt | undefined, looseSd: number): NetSolution | undefined {
   const whole = wholeAtOnce(survey, from, looseSd);
   if (whole) return whole;
   let ids = tightSet(
@@ -95,21 +124,29 @@ function largestPiece(
  * The whole net as one piece, which it is when no coordinate's standard deviation reaches half of what counts as
  * loose: no distance's then reaches the whole. Saves the usual, full-grown net the search for its pieces.
  */
-function wholeAtOnce(
-  survey: Survey,
-  from: ReadonlyMap<string, readonly number[]> | undefined,
-  looseSd: number,
-): NetSolution | undefined {
-  if (survey.points.length < SMALLEST_PIECE || survey.readings.length === 0) return undefined;
+function wholeAtOnce(survey: Survey, from: StartsAt | undefined, looseSd: number): NetSolution | undefined {
+  if (survey.points.length < SMALLEST_PIECE || survey.readings.length === 0 || fallsShort(survey)) return undefined;
   const result = solveNet(survey, { firm: true, looseSd, ...(from ? { from: startFrom(survey, from) } : {}) });
   return result.ok && isWhole(result.solution, looseSd) ? result.solution : undefined;
+}
+
+/** In a net of so many points each needs three figures of its own. */
+const FEW_POINTS = 5;
+
+/** Some point has fewer figures than coordinates, so that the net is not whole and need not be tried. */
+function fallsShort({ points, readings }: Survey): boolean {
+  if (points.length < FEW_POINTS) return false;
+  const figures = new Map<string, number>();
+  for (const reading of readings)
+    for (const id of pointsOf(reading)) figures.set(id, (figures.get(id) ?? 0) + (reading.kind === 'position' ? 3 : 1));
+  return points.some(({ id, hold }) => hold === undefined && (figures.get(id) ?? 0) < 3);
 }
 
 const isWhole = ({ covariance, equations }: NetSolution, looseSd = LOOSE_SD): boolean =>
   !isLoose(covariance, equations, looseSd / 2);
 
 /** Last coordinates where there are any, the starting ones elsewhere. */
-function startFrom(survey: Survey, from: ReadonlyMap<string, readonly number[]>): Float64Array {
+function startFrom(survey: Survey, from: StartsAt): Float64Array {
   const x = startOf(survey);
   survey.points.forEach((point, i) => {
     const known = point.hold === 'fixed' ? undefined : from.get(point.id);
@@ -195,15 +232,13 @@ function distanceSd({ equations: { column, unknowns }, covariance, x }: LooseNet
 }
 
 /** What the points outside a solved piece are short of, with the piece taken as it stands. */
-function shortOf(survey: Survey, ids: readonly string[], piece: NetSolution): LoosePoint[] {
+function shortOf(survey: Survey, piece: NetSolution): LoosePoint[] {
   const at = new Map(piece.survey.points.map((point, i) => [point.id, [...piece.x.subarray(3 * i, 3 * i + 3)]]));
-  const points = survey.points
-    .filter((point) => ids.includes(point.id))
-    .map((point) => {
-      const known = at.get(point.id) as [number, number, number] | undefined;
-      return known ? { id: point.id, start: known, hold: 'fixed' as const } : point;
-    });
-  return allLoose(restrict({ ...survey, points }, new Set(ids)));
+  const points = survey.points.map((point) => {
+    const known = at.get(point.id) as [number, number, number] | undefined;
+    return known ? { id: point.id, start: known, hold: 'fixed' as const } : point;
+  });
+  return allLoose({ ...survey, points });
 }
 
 function allLoose(survey: Survey): LoosePoint[] {

@@ -38,12 +38,18 @@ export function addReading(solution: NetSolution, reading: SurveyReading): Solve
 }
 
 /**
- * The solution of a survey that is an earlier one with one reading more; undefined where they differ in anything else.
+ * The solution of a survey that is an earlier one with one reading more, or that one itself; undefined where they differ
+ * in anything else.
  */
 export function grownBy(earlier: NetSolution, survey: Survey): SolveResult | undefined {
   const { points, readings } = earlier.survey;
-  if (readings.length + 1 !== survey.readings.length || points.length !== survey.points.length) return undefined;
+  const more = survey.readings.length - readings.length;
+  if ((more !== 0 && more !== 1) || points.length !== survey.points.length) return undefined;
   if (!points.every((point, i) => samePoint(point, survey.points[i]!))) return undefined;
+  if (more === 0)
+    return readings.every((reading, i) => sameReading(reading, survey.readings[i]!))
+      ? { ok: true, solution: earlier }
+      : undefined;
   const at = readings.findIndex((reading, i) => reading.id !== survey.readings[i]!.id);
   const place = at < 0 ? readings.length : at;
   const others = survey.readings.filter((_, i) => i !== place);

@@ -4,7 +4,7 @@ import type { Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import type { NetSolution } from '../../survey/solve';
 import { alignRound, locatedPoints, type LocatedPoints } from '../align/align-round';
-import { solveRound, type RoundNet } from '../net/net';
+import { solveRoundFrom, type RoundNet } from '../net/net';
 import { measure, type MeasuredRound } from '../observe/measured';
 import { observeRound } from '../observe/observe';
 import { judgeAligned, type RoundJudgement } from './judgement';
@@ -14,18 +14,18 @@ import { judgeAligned, type RoundJudgement } from './judgement';
  * observe → net → align → judge. The net hangs on nothing that is ticked or judged, so it is kept for as long as what
  * it was made of stays the same, whatever else changes in the job.
  *
- * @param last an earlier solution of the round, to start from
+ * @param warm start from where the net of this round stood when it was judged last: quicker while readings come one by one
  */
-export function judgeRound(job: Job, round: Round, last?: NetSolution): RoundJudgement {
+export function judgeRound(job: Job, round: Round, warm = false): RoundJudgement {
   const hangsOn = job.without(APART_FROM_ROUNDS);
-  return once(judgedOf(hangsOn), round, () => judgeAnew(hangsOn, round, last));
+  return once(judgedOf(hangsOn), round, () => judgeAnew(hangsOn, round, warm));
 }
 
 /** Several parts of one page judge the same rows, and the next page too where nothing was read: each round is judged once for them. */
 const judgedOf = onceFor((_: Job) => new Map<Round, RoundJudgement>());
 
-function judgeAnew(job: Job, round: Round, last: NetSolution | undefined): RoundJudgement {
-  const { measured, net, located } = netOf(job, round, last);
+function judgeAnew(job: Job, round: Round, warm: boolean): RoundJudgement {
+  const { measured, net, located } = netOf(job, round, warm);
   const controlIds = job.rows.roundControls.flatMap(({ roundId, pointId }) => (roundId === round.id ? [pointId] : []));
   const alignment = alignRound(job, round, controlIds, located);
   return judgeAligned(
@@ -38,6 +38,8 @@ function judgeAnew(job: Job, round: Round, last: NetSolution | undefined): Round
 interface SolvedRound {
   readonly measured: MeasuredRound;
   readonly net: RoundNet;
+  /** Where the next solution starts. */
+  readonly main?: NetSolution;
   readonly located: LocatedPoints;
 }
 
@@ -45,13 +47,13 @@ interface SolvedRound {
 const NETS = new Map<string, SolvedRound & { readonly madeOf: string }>();
 const MOST_NETS = 12;
 
-function netOf(job: Job, round: Round, last: NetSolution | undefined): SolvedRound {
+function netOf(job: Job, round: Round, warm: boolean): SolvedRound {
   const madeOf = whatNetHangsOn(job, round);
   const known = NETS.get(round.id);
   if (known?.madeOf === madeOf) return known;
   const observed = observeRound(job, round);
-  const net = solveRound(job, observed, last);
-  const solved = { measured: measure(observed), net, located: locatedPoints(net), madeOf };
+  const { net, main } = solveRoundFrom(job, observed, warm ? known?.main : undefined);
+  const solved = { measured: measure(observed), net, main, located: locatedPoints(net), madeOf };
   NETS.delete(round.id);
   NETS.set(round.id, solved);
   for (const oldest of NETS.keys()) if (NETS.size > MOST_NETS) NETS.delete(oldest);

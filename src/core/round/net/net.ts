@@ -60,9 +60,20 @@ const REPEATS_DIFFER = 3 * Math.SQRT2;
  * are no longer doubted.
  *
  * @param observed the round's standing readings
- * @param last an earlier solution of the round: a warm start
  */
-export function solveRound(job: Job, observed: readonly Observed[], last?: NetSolution): RoundNet {
+export const solveRound = (job: Job, observed: readonly Observed[]): RoundNet => solveRoundFrom(job, observed).net;
+
+/**
+ * The same from where an earlier solution stands.
+ *
+ * @param last the `main` of an earlier solution of the round
+ * @returns the net, and as `main` its largest part with the doubtful readings still in it: the next start
+ */
+export function solveRoundFrom(
+  job: Job,
+  observed: readonly Observed[],
+  last?: NetSolution,
+): { readonly net: RoundNet; readonly main?: NetSolution } {
   const { survey, start, rough, notEntering, gauges } = surveyOf(job, observed);
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
   const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };
@@ -73,16 +84,10 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
   const factsOf = factsFor(job);
   const repeats = differingRepeats(survey).filter(({ readingId }) => !job.isKept(readingId));
   const common = { notEntering, gauges, start, rough, unread: determined.unread };
-  if (!main)
-    return {
-      ...common,
-      doubts: [...farDoubts(survey, far), ...repeats],
-      leftOut: far,
-      loose,
-      unchecked: [],
-      inPlan: locateInPlan(trusted),
-      apart: [],
-    };
+  if (!main) {
+    const doubts = [...farDoubts(survey, far), ...repeats];
+    return { net: { ...common, doubts, leftOut: far, loose, unchecked: [], inPlan: locateInPlan(trusted), apart: [] } };
+  }
   const strangeness = start === 'chart' ? offStart(survey) : undefined;
   const found = accuse(main, factsOf, strangeness);
   const apart = standOffs(main, found.accusations, strangeness).filter(
@@ -127,7 +132,7 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
   const disagreeing = apart.flatMap(([a, b]) => [disagreement(a, b), disagreement(b, a)]);
   const doubts = [...judgedFar, ...accused, ...disagreeing].sort((a, b) => Math.abs(b.w) - Math.abs(a.w));
   const doubted = new Set(doubts.map(({ readingId }) => readingId));
-  return {
+  const net = {
     ...common,
     solution,
     doubts: [...doubts, ...repeats.filter(({ readingId }) => !doubted.has(readingId))],
@@ -137,6 +142,7 @@ export function solveRound(job: Job, observed: readonly Observed[], last?: NetSo
     inPlan: loose.length > 0 ? inPlanBeside(trusted, solution) : [],
     apart: determined.pieces.slice(1).map((piece) => piece.survey.points.map(({ id }) => id)),
   };
+  return { net, main };
 }
 
 /** So many heights a plane needs before lengths say anything of heights. */

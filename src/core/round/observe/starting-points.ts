@@ -35,7 +35,8 @@ export function startingPoints(
     const at = turned.get(reading.point);
     if (at) shifts[AXIS[reading.kind]].push(reading.value - at[AXIS[reading.kind]]);
   }
-  const shift = mapAxes((axis) => median(shifts[axis]));
+  // In whole millimetres: one reading more then seldom moves where all points start, and the last solution serves on.
+  const shift = mapAxes((axis) => Math.round(median(shifts[axis])));
   const centre = mapAxes((axis) => [...turned.values()].reduce((sum, at) => sum + at[axis] / turned.size, 0));
   const standing = new Map([...turned].map(([id, at]) => [id, mapAxes((axis) => at[axis] + shift[axis])] as const));
   const side = new Map(points.map((point) => [point.id, point.side]));
