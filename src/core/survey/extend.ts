@@ -71,13 +71,18 @@ const sameReading = (a: SurveyReading, b: SurveyReading): boolean =>
  */
 export function removeReading(solution: NetSolution, r: number): SolveResult {
   const reading = solution.survey.readings[r]!;
-  const survey = { ...solution.survey, readings: solution.survey.readings.filter((_, i) => i !== r) };
+  const survey = withoutReading(solution.survey, r);
   const observation = solution.equations.observations.find((each) => each.reading === r)!;
   const simple = reading.kind !== 'position' && biasGroups(survey).join() === biasGroups(solution.survey).join();
   return simple
     ? reweighted(solution, survey, () => equationsOf(survey), observation, -1)
     : solveNet(survey, { from: solution.x });
 }
+
+export const withoutReading = (survey: Survey, r: number): Survey => ({
+  ...survey,
+  readings: survey.readings.filter((_, i) => i !== r),
+});
 
 /** The groups of shared biases in the order of their unknowns. */
 const biasGroups = ({ readings }: Survey): string[] => [

@@ -2,7 +2,7 @@ import { along, spreadBy } from '../maths/linear/gradient';
 import { likelyCause, type Cause, type ReadingFacts } from './causes';
 import { linearise, newRow } from './observations';
 import { checkObservations, SUSPECT, type ObservationCheck } from './reliability';
-import { removeReading } from './extend';
+import { grownBy, removeReading, withoutReading } from './extend';
 import { covarianceOf, solveNet, type NetSolution, type SolveResult } from './solve';
 import type { SurveyPoint, SurveyReading } from './survey';
 
@@ -32,14 +32,18 @@ export const STRANGE = 20;
  *
  * @param strangeness how far a reading is from what was expected before anything was read, mm: of readings whose tests
  *   cannot be told apart, the strangest by far is accused
- * @returns the accusations, the worst first, and the net without the culprits
+ * @param earlier the `steps` of such a search in much the same net: where the same readings are accused again, these are
+ *   only brought up to date
+ * @returns the accusations, the worst first, the net without the culprits, and the nets after each was left out
  */
 export function accuse(
   solution: NetSolution,
   factsOf: (reading: SurveyReading) => ReadingFacts = () => ({}),
   strangeness: (reading: SurveyReading) => number = () => 0,
-): { accusations: Accusation[]; cleared: NetSolution } {
+  earlier: readonly NetSolution[] = [],
+): { accusations: Accusation[]; cleared: NetSolution; steps: readonly NetSolution[] } {
   const accusations: Accusation[] = [];
+  const steps: NetSolution[] = [];
   let current = solution;
   while (accusations.length < MOST_ACCUSED) {
     const checks = checkObservations(current);
@@ -53,7 +57,7 @@ export function accuse(
     const { survey } = current;
     const reading = survey.readings[check.observation.reading];
     const axis = Math.max(0, check.observation.axis);
-    const next = without(current, check);
+    const next = without(current, check, earlier[steps.length]);
     const accusation = {
       axis,
       w: check.w!,
@@ -67,8 +71,9 @@ export function accuse(
     const cause = reading && likelyCause(next.solution, reading, factsOf(reading), axis);
     accusations.push({ ...accusation, ...(cause ? { cause } : {}) });
     current = next.solution;
+    steps.push(current);
   }
-  return { accusations, cleared: current };
+  return { accusations, cleared: current, steps };
 }
 
 /** Of readings that cannot be told apart from the one with the largest test value, the one that is strange by itself. */
@@ -92,8 +97,13 @@ function strangest(
 }
 
 /** The net without the reading of an observation; a held point becomes free. */
-function without(solution: NetSolution, { observation: { reading, a } }: ObservationCheck): SolveResult {
-  if (reading >= 0) return removeReading(solution, reading);
+function without(
+  solution: NetSolution,
+  { observation: { reading, a } }: ObservationCheck,
+  earlier: NetSolution | undefined,
+): SolveResult {
+  if (reading >= 0)
+    return (earlier && grownBy(earlier, withoutReading(solution.survey, reading))) ?? removeReading(solution, reading);
   const { survey, x } = solution;
   const points = survey.points.map((point, i) => (i === a ? { id: point.id, start: point.start } : point));
   return solveNet({ ...survey, points }, { from: x });

@@ -74,7 +74,9 @@ export function useTask<Name extends TaskName>(
       setProgress(undefined);
       over();
     };
-    const timer = setTimeout(() => void ask(), delay);
+    // Before the browser draws, and after everything else that this change brings about: what it supersedes is not asked.
+    if (delay === 0) queueMicrotask(() => (control.signal.aborted ? undefined : void ask()));
+    const timer = delay === 0 ? undefined : setTimeout(() => void ask(), delay);
     return () => {
       over();
       clearTimeout(timer);

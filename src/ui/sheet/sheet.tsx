@@ -113,7 +113,7 @@ export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, dr
                 <rect {...{ x, y, width, height }} />
               </clipPath>
               <g clipPath={zoom ? `url(#${clip}${view})` : undefined}>
-                <ViewBase {...{ view, layout, figure, selected, pairs, stations, shellState }} />
+                <ViewBase {...{ view, layout, figure, pairs, stations, shellState }} />
                 {over?.(view, layout)}
                 <Movements {...{ view, layout, figure, factor, faint }} ghost={ghost?.movements} />
                 <Marks {...{ view, layout, figure, selected, onSelect, pairs, faint, stations }} />

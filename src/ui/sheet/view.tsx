@@ -46,7 +46,14 @@ export interface ViewProps {
 }
 
 /** Everything of a view that does not change with the exaggeration. */
-export const ViewBase = memo(function ViewBase({ view, layout, figure, stations = [], pairs, shellState }: ViewProps) {
+export const ViewBase = memo(function ViewBase({
+  view,
+  layout,
+  figure,
+  stations = [],
+  pairs,
+  shellState,
+}: Omit<ViewProps, 'selected'>) {
   const byId = useMemo(() => new Map(figure.points.map((point) => [point.id, point])), [figure]);
   return (
     <>

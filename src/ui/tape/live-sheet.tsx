@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { sheetFigure } from '@/core/report/drawing/points';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { sameList, useSame } from '../kit/use-same';
 import { Sheet } from '../sheet/sheet';
 
 /** Exaggeration of the live sheet. */
@@ -20,22 +21,25 @@ export function LiveSheet({
   lit: readonly string[];
   title: string;
 }) {
-  const figure = useMemo(() => judgement && sheetFigure(Job.of(rows), judgement), [rows, judgement]);
-  const ids = lit.flatMap((code) => rows.points.filter((point) => point.code === code).map(({ id }) => id));
-  if (!figure) return null;
+  // A reading more leaves the drawing as it is until the round is judged by it.
+  const drawnFrom = useSame(rows, (a, b) => a.points === b.points && a.memberLines === b.memberLines);
+  const figure = useMemo(() => judgement && sheetFigure(Job.of(drawnFrom), judgement), [drawnFrom, judgement]);
+  const codes = useSame(lit, sameList);
+  const ids = useMemo(() => codes.flatMap((code) => Job.of(drawnFrom).pointCalled(code)?.id ?? []), [codes, drawnFrom]);
+  const drawn = useMemo(
+    () =>
+      figure && {
+        ...{ figure, factor: LIVE_FACTOR, title: [title] },
+        pairs: ids.length === 2 ? [{ from: ids[0]!, to: ids[1]!, strong: true }] : [],
+      },
+    [figure, title, ids],
+  );
+  if (!figure || !drawn) return null;
   if (figure.points.length === 0)
     return (
       <p className="text-soft">
         There is no chart to draw from yet, and too few readings to make a shape of; they are kept all the same.
       </p>
     );
-  return (
-    <Sheet
-      drawn={{
-        ...{ figure, factor: LIVE_FACTOR, title: [title] },
-        pairs: ids.length === 2 ? [{ from: ids[0]!, to: ids[1]!, strong: true }] : [],
-      }}
-      selected={ids}
-    />
-  );
+  return <Sheet drawn={drawn} selected={ids} />;
 }

@@ -1,9 +1,10 @@
 'use client';
 
-import { Fragment, useEffect, useRef } from 'react';
+import { Fragment, memo, useEffect, useMemo, useRef } from 'react';
 import type { Reading } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { Button } from '../kit/button';
+import { sameFields } from '../kit/use-same';
 import { useFormat } from '../shell/preferences-context';
 import { QUANTITY_WORD } from '@/core/report/vocabulary/words';
 import type { TapeLine } from './use-tape';
@@ -29,6 +30,7 @@ interface TapeProps {
 /** The running tape: every line typed, oldest at the top; a correction strikes, nothing is overwritten. */
 export function Tape({ rows, lines, doubtful, closed = false, selected, on }: TapeProps) {
   const end = useRef<HTMLDivElement>(null);
+  const steady = useSteady(on);
   useEffect(() => {
     const strip = end.current?.parentElement;
     if (!strip) return;
@@ -50,7 +52,9 @@ export function Tape({ rows, lines, doubtful, closed = false, selected, on }: Ta
         {lines.map((line) => (
           <Line
             key={line.lineId}
-            {...{ rows, line, closed, on }}
+            {...{ line, closed }}
+            on={steady}
+            subject={subjectText(rows, line.readings[0]!)}
             doubtful={doubtful.has(line.lineId)}
             open={selected === line.lineId}
           />
@@ -61,16 +65,45 @@ export function Tape({ rows, lines, doubtful, closed = false, selected, on }: Ta
   );
 }
 
+/** The same events for all time, each doing what it does now: so that a line stays as it is drawn. */
+function useSteady(on: TapeEvents): TapeEvents {
+  const latest = useRef(on);
+  useEffect(() => {
+    latest.current = on;
+  });
+  return useMemo(
+    () => ({
+      select: (lineId) => latest.current.select(lineId),
+      correct: (line) => latest.current.correct(line),
+      strike: (line) => latest.current.strike(line),
+    }),
+    [],
+  );
+}
+
 interface LineProps {
-  readonly rows: JobRows;
   readonly line: TapeLine;
+  /** What was read, as it is written. */
+  readonly subject: string;
   readonly doubtful: boolean;
   readonly closed: boolean;
   readonly open: boolean;
   readonly on: TapeEvents;
 }
 
-function Line({ rows, line, doubtful, closed, open, on }: LineProps) {
+/** Readings never change: a line that says the same of the same readings is the same. */
+const sameLine = (a: TapeLine, b: TapeLine): boolean =>
+  a.lineId === b.lineId &&
+  a.state === b.state &&
+  a.message === b.message &&
+  a.readings.length === b.readings.length &&
+  a.readings[0]?.author === b.readings[0]?.author &&
+  a.strike?.struckAt === b.strike?.struckAt &&
+  a.strike?.reason === b.strike?.reason;
+
+const Line = memo(LineOnTape, ({ line, ...a }, { line: other, ...b }) => sameLine(line, other) && sameFields(a, b));
+
+function LineOnTape({ line, subject, doubtful, closed, open, on }: LineProps) {
   const format = useFormat();
   const [first] = line.readings as [Reading];
   const { strike, state } = line;
@@ -89,7 +122,7 @@ function Line({ rows, line, doubtful, closed, open, on }: LineProps) {
               <span className="sr-only">doubtful: </span>
             </span>
           ) : null}
-          {subjectText(rows, first)}
+          {subject}
           {first.pullId ? ` · ${first.phase === 'underLoad' ? 'under load' : first.phase}` : ''}
         </span>
         <span className={`grid grid-flow-col gap-3 text-right ${strike ? 'text-soft line-through' : ''}`}>

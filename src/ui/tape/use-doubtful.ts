@@ -1,5 +1,9 @@
 import { useCallback, useMemo } from 'react';
+import { once } from '@/core/maths/once';
+import type { RoundJudgement } from '@/core/round/judge/judgement';
+import type { Reading } from '@/core/shell/job/entities';
 import { Job } from '@/core/shell/job/job';
+import type { JobTable } from '@/core/shell/job/job-rows';
 import { spreadOf } from '@/core/shell/instruments';
 import { unlikely, type Unlikely } from '@/core/walk/unlikely';
 import { expectationOf } from '@/core/walk/wanted';
@@ -10,6 +14,19 @@ import type { MeasuringState } from './use-measuring';
 import { useFormat } from '../shell/preferences-context';
 
 const MM_PER: Readonly<Record<LengthUnit, number>> = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 };
+
+/** What is expected of a reading hangs on the judged round, not on the readings that came since. */
+const READ: readonly JobTable[] = ['readings', 'readingStrikes', 'readingKeeps'];
+
+/** Whether a reading is far from what is expected of it; of each it is worked out once. */
+function strangeBy(job: Job, judgement: RoundJudgement | undefined): (reading: Reading) => boolean {
+  const known = new Map<string, boolean>();
+  return (reading) =>
+    once(known, reading.id, () => {
+      const sd = spreadOf(job.version(reading.instrumentVersionId), reading.value);
+      return unlikely(reading, expectationOf(job, judgement, reading), sd) !== undefined;
+    });
+}
 
 type Asking = Pick<MeasuringState, 'rows' | 'judgement' | 'instruments' | 'unit' | 'shownLines'>;
 
@@ -31,19 +48,14 @@ export function useDoubtful({ rows, judgement, instruments, unit, shownLines }: 
     },
     [job, judgement, instruments, unit, format],
   );
+  const unread = job.without(READ);
+  const isStrange = useMemo(() => strangeBy(unread, judgement), [unread, judgement]);
   const lines = useMemo((): ReadonlySet<string> => {
     const doubted = new Set(judgement?.net.doubts.map(({ readingId }) => readingId));
-    const isDoubtful = (reading: (typeof shownLines)[number]['readings'][number]) =>
-      doubted.has(reading.id) ||
-      (!job.isKept(reading.id) &&
-        unlikely(
-          reading,
-          expectationOf(job, judgement, reading),
-          spreadOf(job.version(reading.instrumentVersionId), reading.value),
-        ) !== undefined);
+    const isDoubtful = (reading: Reading) => doubted.has(reading.id) || (!job.isKept(reading.id) && isStrange(reading));
     return new Set(
       shownLines.flatMap(({ lineId, strike, readings }) => (!strike && readings.some(isDoubtful) ? [lineId] : [])),
     );
-  }, [job, judgement, shownLines]);
+  }, [job, judgement, isStrange, shownLines]);
   return { question, lines };
 }

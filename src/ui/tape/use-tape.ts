@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useSame } from '../kit/use-same';
+import { sameList, useSame } from '../kit/use-same';
 import { useLive } from '../live/live';
 import { programTime } from '../shell/use-reachable';
 import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
@@ -142,7 +142,7 @@ export function useTape(rows: JobRows, roundId: string) {
 
   const standing = useSame(
     locals.flatMap(({ state, entry }) => (state === 'refused' ? [] : [entry])),
-    (a, b) => a.length === b.length && a.every((entry, i) => entry === b[i]),
+    sameList,
   );
   const merged = useMemo(() => mergeLocal(rows, roundId, standing), [rows, roundId, standing]);
   const lines = useMemo(() => linesOf(merged, roundId, locals), [merged, roundId, locals]);

@@ -4,7 +4,7 @@ import type { Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import type { NetSolution } from '../../survey/solve';
 import { alignRound, locatedPoints, type LocatedPoints } from '../align/align-round';
-import { solveRoundFrom, type RoundNet } from '../net/net';
+import { solveRoundFrom, type RoundNet, type Solved } from '../net/net';
 import { measure, type MeasuredRound } from '../observe/measured';
 import { observeRound } from '../observe/observe';
 import { judgeAligned, type RoundJudgement } from './judgement';
@@ -38,8 +38,8 @@ function judgeAnew(job: Job, round: Round, warm: boolean): RoundJudgement {
 interface SolvedRound {
   readonly measured: MeasuredRound;
   readonly net: RoundNet;
-  /** Where the next solution starts. */
-  readonly main?: NetSolution;
+  /** Kept only where readings come one by one: it is as large as several nets. */
+  readonly solved?: Solved;
   readonly located: LocatedPoints;
 }
 
@@ -52,12 +52,12 @@ function netOf(job: Job, round: Round, warm: boolean): SolvedRound {
   const known = NETS.get(round.id);
   if (known?.madeOf === madeOf) return known;
   const observed = observeRound(job, round);
-  const { net, main } = solveRoundFrom(job, observed, warm ? known?.main : undefined);
-  const solved = { measured: measure(observed), net, main, located: locatedPoints(net), madeOf };
+  const { net, solved } = solveRoundFrom(job, observed, warm ? known?.solved : undefined);
+  const made = { measured: measure(observed), net, located: locatedPoints(net), madeOf, ...(warm ? { solved } : {}) };
   NETS.delete(round.id);
-  NETS.set(round.id, solved);
+  NETS.set(round.id, made);
   for (const oldest of NETS.keys()) if (NETS.size > MOST_NETS) NETS.delete(oldest);
-  return solved;
+  return made;
 }
 
 /** Everything the net of a round is computed from, as text to compare. */

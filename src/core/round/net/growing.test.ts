@@ -5,7 +5,7 @@ import type { Round } from '../../shell/job/entities';
 import type { JobRows } from '../../shell/job/job-rows';
 import type { NetSolution } from '../../survey/solve';
 import { observeRound } from '../observe/observe';
-import { solveRoundFrom, type RoundNet } from './net';
+import { solveRoundFrom, type RoundNet, type Solved } from './net';
 
 /** The job with only these of a round's readings. */
 const withReadings = (rows: JobRows, round: Round, ids: readonly string[]): JobRows => ({
@@ -46,19 +46,19 @@ describe.each([
   const ids = rows.readings
     .filter(({ roundId, pullId }) => roundId === round.id && pullId === null)
     .map(({ id }) => id);
-  const solve = (of: readonly string[], last?: NetSolution) => {
+  const solve = (of: readonly string[], last?: Solved) => {
     const job = Job.of(withReadings(rows, round, of));
     return solveRoundFrom(job, observeRound(job, round), last);
   };
 
   it('says from the last solution what it says anew, one reading after the other, and when one is struck', () => {
-    let last: NetSolution | undefined;
+    let last: Solved | undefined;
     let grown = 0;
     const take = (of: readonly string[]) => {
       const warm = solve(of, last);
       agree(warm.net, solve(of).net);
-      if ((warm.main?.updates ?? 0) > (last?.updates ?? 0)) grown++;
-      last = warm.main;
+      if ((warm.solved?.main.updates ?? 0) > (last?.main.updates ?? 0)) grown++;
+      last = warm.solved;
     };
     for (let count = ids.length >> 1; count <= ids.length; count += 1) take(ids.slice(0, count));
     take(ids.filter((_, i) => i !== 20));

@@ -50,6 +50,14 @@ export interface RoundNet {
   readonly rough?: RoundSurvey['rough'];
 }
 
+/** How far a round is solved: where the next solution of it starts. */
+export interface Solved {
+  /** Its largest part, doubtful readings and all. */
+  readonly main: NetSolution;
+  /** The same after each of those was left out. */
+  readonly steps: readonly NetSolution[];
+}
+
 /** A reading farther than this from what the chart lets expect is set aside until the net can judge it, mm. */
 const FAR = 130;
 /** Repeats that differ by more than this many standard deviations of one reading are marked. */
@@ -66,19 +74,18 @@ export const solveRound = (job: Job, observed: readonly Observed[]): RoundNet =>
 /**
  * The same from where an earlier solution stands.
  *
- * @param last the `main` of an earlier solution of the round
- * @returns the net, and as `main` its largest part with the doubtful readings still in it: the next start
+ * @param last how far the round was solved before
  */
 export function solveRoundFrom(
   job: Job,
   observed: readonly Observed[],
-  last?: NetSolution,
-): { readonly net: RoundNet; readonly main?: NetSolution } {
+  last?: Solved,
+): { readonly net: RoundNet; readonly solved?: Solved } {
   const { survey, start, rough, notEntering, gauges } = surveyOf(job, observed);
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
   const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };
   const upright = start === 'readings' ? withHeights(trusted) : trusted;
-  const determined = solveDetermined(upright, last);
+  const determined = solveDetermined(upright, last?.main);
   const loose = [...determined.loose, ...withoutHeights(trusted, upright)];
   const main = determined.pieces[0];
   const factsOf = factsFor(job);
@@ -89,7 +96,7 @@ export function solveRoundFrom(
     return { net: { ...common, doubts, leftOut: far, loose, unchecked: [], inPlan: locateInPlan(trusted), apart: [] } };
   }
   const strangeness = start === 'chart' ? offStart(survey) : undefined;
-  const found = accuse(main, factsOf, strangeness);
+  const found = accuse(main, factsOf, strangeness, last?.steps);
   const apart = standOffs(main, found.accusations, strangeness).filter(
     ([a, b]) => !job.isKept(a.id) && !job.isKept(b.id),
   );
@@ -142,7 +149,7 @@ export function solveRoundFrom(
     inPlan: loose.length > 0 ? inPlanBeside(trusted, solution) : [],
     apart: determined.pieces.slice(1).map((piece) => piece.survey.points.map(({ id }) => id)),
   };
-  return { net, main };
+  return { net, solved: { main, steps: found.steps } };
 }
 
 /** So many heights a plane needs before lengths say anything of heights. */
