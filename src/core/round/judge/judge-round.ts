@@ -2,7 +2,6 @@ import { once, onceFor } from '../../maths/once';
 import { APART_FROM_ROUNDS } from '../../shell/job/apart';
 import type { Round } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
-import type { NetSolution } from '../../survey/solve';
 import { alignRound, locatedPoints, type LocatedPoints } from '../align/align-round';
 import { solveRoundFrom, type RoundNet, type Solved } from '../net/net';
 import { measure, type MeasuredRound } from '../observe/measured';
