@@ -31,9 +31,9 @@ export class Joint<F extends Frame> {
 
   /** Covariance of two points, 3×3; of one with itself where the second is left out. */
   block(a: string, b: string = a): Covariance<F> {
-    const block = new Float64Array(9);
-    this.fill(block, this.index.get(a)!, this.index.get(b)!);
-    return covariance<F>(Array.from(block));
+    const m = scratch;
+    this.fill(m, this.index.get(a)!, this.index.get(b)!);
+    return covariance<F>([m[0]!, m[1]!, m[2]!, m[3]!, m[4]!, m[5]!, m[6]!, m[7]!, m[8]!]);
   }
 
   /** Several points as one matrix, 3n×3n. */
@@ -79,6 +79,7 @@ export class Joint<F extends Frame> {
   }
 }
 
+const scratch = new Float64Array(9);
 const half = new Float64Array(9);
 
 /** R B Rᵀ in place. */

@@ -35,6 +35,9 @@ function judgeAnew(job: Job, round: Round, warm: boolean): RoundJudgement {
 }
 
 interface SolvedRound {
+  /** What it was made of. */
+  readonly job: Job;
+  readonly round: Round;
   readonly measured: MeasuredRound;
   readonly net: RoundNet;
   /** Kept only where readings come one by one: it is as large as several nets. */
@@ -43,33 +46,59 @@ interface SolvedRound {
 }
 
 /** Nets kept, the last used ones of a few rounds. */
-const NETS = new Map<string, SolvedRound & { readonly madeOf: string }>();
+const NETS = new Map<string, SolvedRound>();
 const MOST_NETS = 12;
 
 function netOf(job: Job, round: Round, warm: boolean): SolvedRound {
-  const madeOf = whatNetHangsOn(job, round);
   const known = NETS.get(round.id);
-  if (known?.madeOf === madeOf) return known;
+  if (known && hangsOnTheSame(known, job, round)) return known;
   const observed = observeRound(job, round);
   const { net, solved } = solveRoundFrom(job, observed, warm ? known?.solved : undefined);
-  const made = { measured: measure(observed), net, located: locatedPoints(net), madeOf, ...(warm ? { solved } : {}) };
+  const made = {
+    job,
+    round,
+    measured: measure(observed),
+    net,
+    located: locatedPoints(net),
+    ...(warm ? { solved } : {}),
+  };
   NETS.delete(round.id);
   NETS.set(round.id, made);
   for (const oldest of NETS.keys()) if (NETS.size > MOST_NETS) NETS.delete(oldest);
   return made;
 }
 
-/** Everything the net of a round is computed from, as text to compare. */
-function whatNetHangsOn(job: Job, round: Round): string {
-  const readings = job.standingReadings(round);
-  const versions = new Set(readings.map(({ instrumentVersionId }) => instrumentVersionId));
-  const { points, pointConditions, instrumentVersions } = job.rows;
-  return JSON.stringify([
-    round.temperature,
-    readings.map(({ receivedAt: _, takenAt: _at, ...reading }) => [Object.values(reading), job.isKept(reading.id)]),
-    instrumentVersions.filter(({ id }) => versions.has(id)).map((version) => Object.values(version)),
-    pointConditions.filter(({ roundId }) => roundId === round.id).map(({ pointId, kind }) => [pointId, kind]),
-    points.map(({ id, code, side, holeDiameter, substituteForId }) => [id, code, side, holeDiameter, substituteForId]),
-    [...job.references.points].map(([id, { row }]) => [id, row.x, row.y, row.z]),
-  ]);
+/** Whether all that the net of a round is computed from is as it was. */
+function hangsOnTheSame({ job: then, round: before }: SolvedRound, job: Job, round: Round): boolean {
+  const [old, now] = [then.standingReadings(before), job.standingReadings(round)];
+  const versions = new Set(now.map(({ instrumentVersionId }) => instrumentVersionId));
+  const versionsOf = ({ rows }: Job) => rows.instrumentVersions.filter(({ id }) => versions.has(id));
+  const conditionsOf = ({ rows }: Job) => rows.pointConditions.filter(({ roundId }) => roundId === round.id);
+  return (
+    before.temperature === round.temperature &&
+    alike(old, now, NOT_COUNTED) &&
+    now.every(({ id }) => then.isKept(id) === job.isKept(id)) &&
+    alike(versionsOf(then), versionsOf(job)) &&
+    alike(conditionsOf(then), conditionsOf(job)) &&
+    alike(then.rows.points, job.rows.points) &&
+    alike(chartedPlaces(then), chartedPlaces(job))
+  );
+}
+
+const chartedPlaces = ({ references }: Job) =>
+  [...references.points].map(([id, { row }]) => ({ id, x: row.x, y: row.y, z: row.z }));
+
+/** When a reading was taken and when it came changes nothing of what it says. */
+const NOT_COUNTED: ReadonlySet<string> = new Set(['takenAt', 'receivedAt']);
+
+/** Whether two lists hold the same rows, some fields aside; rows hold plain values only. */
+function alike<Row extends object>(
+  a: readonly Row[],
+  b: readonly Row[],
+  aside: ReadonlySet<string> = new Set(),
+): boolean {
+  const same = (one: Row, other: Row): boolean =>
+    one === other ||
+    (Object.keys(one) as (keyof Row & string)[]).every((field) => aside.has(field) || one[field] === other[field]);
+  return a === b || (a.length === b.length && a.every((row, i) => same(row, b[i]!)));
 }

@@ -61,6 +61,11 @@ export function measure(observed: readonly Observed[]): MeasuredRound {
  * bias: n of them have the variance σ_b² + 1/Σ(1/σᵢ²), and instruments are combined by the inverse of theirs.
  */
 function meanOf(group: readonly Observed[]): MeasuredValue {
+  // Most things are read once.
+  if (group.length === 1) {
+    const [{ reading, amount, sigma, bias }] = group as [Observed];
+    return { value: amount, sd: bias ? Math.hypot(sigma, bias.sigma) : sigma, readingIds: [reading.id] };
+  }
   let [sum, weights] = [0, 0];
   for (const bundle of grouped(group, ({ reading, bias }) => bias?.group ?? reading.id).values()) {
     const own = bundle.reduce((all, { sigma }) => all + 1 / sigma ** 2, 0);

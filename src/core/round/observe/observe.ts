@@ -37,8 +37,10 @@ const DOUBTFUL_SD: Readonly<Partial<Record<PointCondition['kind'], number>>> = {
 
 /** Two readings with one key measure the same thing; a distance is the same from either end. */
 export function subjectKey(reading: Reading): string {
-  const ends = [reading.pointId, reading.toPointId].filter((end) => end !== null).sort();
-  return [reading.quantity, reading.measure, reading.stationId, ...ends].join('|');
+  const { quantity, measure, stationId, pointId, toPointId } = reading;
+  const [one, other] = [pointId ?? '', toPointId ?? ''];
+  const ends = one < other ? `${one}|${other}` : `${other}|${one}`;
+  return `${quantity}|${measure ?? ''}|${stationId ?? ''}|${ends}`;
 }
 
 /** The standing readings of a round, each observed; repeats with one instrument share a bias. */

@@ -53,23 +53,19 @@ export function surveyOf(job: Job, observed: readonly Observed[]): RoundSurvey {
   };
 }
 
+const KIND = { length: 'station', width: 'offset', height: 'height' } as const;
+
 /** An observed reading as the solver takes it. */
 function netReading({ reading, value, pointers, sigma, bias }: Observed): SurveyReading[] {
-  const common = { id: reading.id, value, sigma, ...(bias ? { bias } : {}) };
-  if (reading.quantity === 'distance')
-    return [
-      {
-        ...common,
-        ...(pointers ? { pointers } : {}),
-        kind: reading.measure === 'level' ? 'plan' : 'distance',
-        from: reading.pointId!,
-        to: reading.toPointId!,
-      },
-    ];
+  const { id, quantity, measure, pointId, toPointId } = reading;
+  if (quantity === 'distance') {
+    const kind = measure === 'level' ? 'plan' : 'distance';
+    const length = { id, value, sigma, kind, from: pointId!, to: toPointId! } as const;
+    // A round has thousands of these: what most have not is not looked at as if they had it.
+    return pointers || bias ? [{ ...length, ...(pointers ? { pointers } : {}), ...(bias ? { bias } : {}) }] : [length];
+  }
   // Heads and holes of parts are places on a body, and follow.
-  if (reading.quantity === 'fixture') return [];
-  const kind = ({ length: 'station', width: 'offset', height: 'height' } as const)[
-    reading.quantity as 'length' | 'width' | 'height'
-  ];
-  return [{ ...common, kind, point: reading.pointId! }];
+  if (quantity === 'fixture') return [];
+  const kind = KIND[quantity as keyof typeof KIND];
+  return [bias ? { id, value, sigma, bias, kind, point: pointId! } : { id, value, sigma, kind, point: pointId! }];
 }
