@@ -127,8 +127,7 @@ class Shell {
   private readonly d: Float64Array;
   private readonly tried: readonly Hinge[];
   private readonly atFirst: readonly Candidate[];
-  /** Of the weights asked for last. */
-  private sums: { readonly of: Weights; readonly sums: HingeSums } | undefined;
+  private readonly sums: HingeSums;
 
   constructor(
     readonly points: readonly DeviatedPoint[],
@@ -137,6 +136,7 @@ class Shell {
   ) {
     this.d = Float64Array.from(points.flatMap(({ deviation }) => [...deviation]));
     this.tried = hingesToTry(points, held);
+    this.sums = new HingeSums(points, weights);
     this.atFirst = this.tried.flatMap((hinge) => this.candidate(hinge, weights) ?? []);
   }
 
@@ -150,12 +150,15 @@ class Shell {
     return new Shell(left, this.weights.withoutPoint(index), this.held);
   }
 
-  /** A hinge as an explanation; undefined where the points cannot tell its components from each other. */
+  /**
+   * A hinge as an explanation; undefined where the points cannot tell its components from each other.
+   *
+   * @param weights the shell's own, or what is left of them
+   */
   private candidate(hinge: Hinge, weights: Weights): Candidate | undefined {
     const components = visibleComponents(hinge, this.points);
     const columns = designOf(hinge, this.points, components);
-    const sums = this.sumsOf(weights);
-    const products = components.map((component) => sums.product(hinge, component));
+    const products = components.map((component, c) => weights.less(this.sums.product(hinge, component), columns[c]!));
     const gram = new LuDecomposition(gramOf(columns, products));
     if (gram.isSingular()) return undefined;
     return {
@@ -166,11 +169,6 @@ class Shell {
       inverted: gram.solve(Matrix.eye(columns.length)),
       right: products.map((product) => dot(product, this.d)),
     };
-  }
-
-  private sumsOf(weights: Weights): HingeSums {
-    if (this.sums?.of !== weights) this.sums = { of: weights, sums: new HingeSums(this.points, weights) };
-    return this.sums.sums;
   }
 
   /**

@@ -7,13 +7,28 @@ export interface Sparse {
   readonly values: readonly number[];
 }
 
+/** u vᵀ */
+interface Outer {
+  readonly u: Float64Array;
+  readonly v: Float64Array;
+}
+
+function subtract(from: Float64Array, column: Float64Array, share: number): void {
+  if (share === 0) return;
+  for (let i = 0; i < from.length; i++) from[i]! -= share * column[i]!;
+}
+
 /**
  * The weight matrix of deviations, symmetric, 3n×3n: the inverse of their covariance, with what a model may
  * explain taken out of it. Least squares needs nothing else: for a design B and deviations d the estimate is
  * (BᵀWB)⁻¹ BᵀWd, and the sum of squares falls by dᵀWB (BᵀWB)⁻¹ BᵀWd.
  */
 export class Weights {
-  private constructor(private readonly w: Symmetric) {}
+  /** W is `w` less the outer products of what was taken out of it since: of low rank, so that nothing is written anew. */
+  private constructor(
+    private readonly w: Symmetric,
+    private readonly taken: readonly Outer[] = [],
+  ) {}
 
   /** @param covariance definite, mm² */
   static of(covariance: Symmetric): Weights {
@@ -33,17 +48,29 @@ export class Weights {
       const row = rows[j]! * size;
       for (let i = 0; i < size; i++) product[i]! += value * w[row + i]!;
     }
+    return this.less(product, { rows, values });
+  }
+
+  /** W b where the product of b with the weights before anything was taken out of them is known; that is changed. */
+  less(product: Float64Array, column: Sparse): Float64Array {
+    for (const { u, v } of this.taken) subtract(product, u, dotSparse(column, v));
     return product;
   }
 
-  /** One of its columns, not to be changed. */
+  /** A column of the weights before anything was taken out of them, not to be changed. */
   column(k: number): Float64Array {
     return this.w.values.subarray(k * this.size, (k + 1) * this.size);
   }
 
   /** W d of a full column. */
   timesAll(d: Float64Array): Float64Array {
-    return this.w.times(d);
+    const product = this.w.times(d);
+    for (const { u, v } of this.taken) {
+      let sum = 0;
+      for (let i = 0; i < d.length; i++) sum += v[i]! * d[i]!;
+      subtract(product, u, sum);
+    }
+    return product;
   }
 
   /** The weights left once a model has explained what it can: W − WB (BᵀWB)⁻¹ BᵀW. */
@@ -59,7 +86,7 @@ export class Weights {
       });
       return sum;
     });
-    return new Weights(this.w.less(products.map((u, a) => ({ u, v: mixed[a]! }))));
+    return new Weights(this.w, [...this.taken, ...products.map((u, a) => ({ u, v: mixed[a]! }))]);
   }
 
   /** The weights of the other points once one is left out of the deviations altogether. */
@@ -67,12 +94,16 @@ export class Weights {
     const rows = [3 * point, 3 * point + 1, 3 * point + 2];
     const released = this.without(rows.map((row) => ({ rows: [row], values: [1] })));
     const kept = Array.from({ length: this.size }, (_, i) => i).filter((i) => !rows.includes(i));
-    return new Weights(released.w.part(kept));
+    return new Weights(this.w.less(released.taken).part(kept));
   }
 
   /** The 3×3 block of one point. */
   block(point: number): Matrix {
-    return Matrix.from1DArray(3, 3, this.w.block(point, point));
+    const block = this.w.block(point, point);
+    for (const { u, v } of this.taken)
+      for (let r = 0; r < 3; r++)
+        for (let c = 0; c < 3; c++) block[3 * r + c]! -= u[3 * point + r]! * v[3 * point + c]!;
+    return Matrix.from1DArray(3, 3, block);
   }
 }
 

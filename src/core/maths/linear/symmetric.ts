@@ -55,7 +55,10 @@ export class Symmetric {
   /** The 3×3 block of points i and k, row major. */
   block(i: number, k: number): number[] {
     const start = 3 * i * this.size + 3 * k;
-    return [0, 1, 2].flatMap((r) => [...this.values.subarray(start + r * this.size, start + r * this.size + 3)]);
+    const { size, values } = this;
+    const entries: number[] = [];
+    for (let r = start; entries.length < 9; r += size) entries.push(values[r]!, values[r + 1]!, values[r + 2]!);
+    return entries;
   }
 
   times(vector: ArrayLike<number>): Float64Array {
