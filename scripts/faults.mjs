@@ -12,7 +12,8 @@ ensurePackages();
 ensureBuild();
 const { demoArchive } = await import('./demo-archive.mjs');
 const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-faults-'));
-const port = 4100 + Math.floor(Math.random() * 2000);
+// Above the ports that `fetch` refuses to ask.
+const port = 12_000 + Math.floor(Math.random() * 20_000);
 let server;
 let address = '';
 const start = async () => {

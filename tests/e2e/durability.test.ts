@@ -50,8 +50,10 @@ describe('the server killed hard in the middle of a stream of readings', () => {
   it('still has every acknowledged reading, three times over', async () => {
     for (let kill = 0; kill < 3; kill++) {
       const before = acknowledged.length;
-      const streaming = stream();
-      while (acknowledged.length < before + 15) await new Promise((resolve) => setTimeout(resolve, 10));
+      let ended = false;
+      const streaming = stream().finally(() => (ended = true));
+      while (acknowledged.length < before + 15 && !ended) await new Promise((resolve) => setTimeout(resolve, 10));
+      expect(ended, 'a reading was refused before the server was killed').toBe(false);
       await server.stop('SIGKILL');
       await streaming;
       await server.run();

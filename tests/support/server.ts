@@ -4,6 +4,9 @@ import os from 'node:os';
 import path from 'node:path';
 import { removeAll } from './remove';
 
+/** Between the ports that browsers and `fetch` refuse to ask (5060 and others, all below 10081) and those that systems hand out. */
+const somePort = () => 12_000 + Math.floor(Math.random() * 20_000);
+
 /** The program as a user runs it: the production build on a data folder of its own. */
 export class Server {
   private child: ChildProcess | undefined;
@@ -21,7 +24,7 @@ export class Server {
     options: { folder?: string; port?: number; env?: Readonly<Record<string, string>> } = {},
   ): Promise<Server> {
     const folder = options.folder ?? mkdtempSync(path.join(os.tmpdir(), 'vinkel-e2e-'));
-    const server = new Server(folder, options.port ?? 4100 + Math.floor(Math.random() * 2000), options.env);
+    const server = new Server(folder, options.port ?? somePort(), options.env);
     await server.run();
     return server;
   }

@@ -19,6 +19,7 @@ export interface BenchPlanProps {
 export function BenchPlan({ drawn, onPoint, onBeam }: BenchPlanProps) {
   const scale = useMemo(() => scaleOf(drawn), [drawn]);
   const { version, built } = drawn;
+  const lower = lowered(built.beams.map((hole) => scale.x(holeAt(version, hole))));
   return (
     <div className="overflow-x-auto border border-rule bg-sheet">
       <svg viewBox={`0 0 ${WIDTH} ${scale.height}`} className="block w-full min-w-[600px]" aria-label="Bench plan">
@@ -27,10 +28,10 @@ export function BenchPlan({ drawn, onPoint, onBeam }: BenchPlanProps) {
         </text>
         <Rails {...{ version, scale }} />
         <ShellLines {...{ drawn, scale }} />
-        {built.beams.map((hole) => {
+        {built.beams.map((hole, i) => {
           const on = built.mounts.filter((each) => each.hole === hole);
           // The same beam wherever it is dragged to.
-          return <Beam key={on[0]?.id ?? hole} {...{ hole, on, scale, version, onBeam }} />;
+          return <Beam key={on[0]?.id ?? hole} {...{ hole, on, scale, version, onBeam }} lower={lower[i]!} />;
         })}
         <Weight {...{ drawn, scale }} />
         <Points {...{ drawn, scale, onPoint }} />
@@ -44,6 +45,19 @@ export function BenchPlan({ drawn, onPoint, onBeam }: BenchPlanProps) {
       </svg>
     </div>
   );
+}
+
+/** Width of a beam's number with the air it needs, sheet units. */
+const NUMBER_WIDTH = 18;
+
+/** Which of some beams, in their order along the bench, have their numbers a line lower: those too near to one that has not. */
+function lowered(places: readonly number[]): boolean[] {
+  let last = -Infinity;
+  return places.map((x) => {
+    const low = x - last < NUMBER_WIDTH;
+    if (!low) last = x;
+    return low;
+  });
 }
 
 function Rails({ version, scale }: { version: BenchVersion; scale: Scale }) {
@@ -97,10 +111,12 @@ interface BeamProps extends Pick<BenchPlanProps, 'onBeam'> {
   readonly on: readonly BuiltMount[];
   readonly scale: Scale;
   readonly version: BenchVersion;
+  /** Its number stands a line lower. */
+  readonly lower: boolean;
 }
 
 /** A beam: dragged along the rails, or moved by the arrow keys, hole by hole. */
-function Beam({ hole, on, scale, version, onBeam }: BeamProps) {
+function Beam({ hole, on, scale, version, lower, onBeam }: BeamProps) {
   const dragged = useRef<number>(undefined);
   const ids = on.map(({ id }) => id);
   const last = lastHole(version);
@@ -151,7 +167,7 @@ function Beam({ hole, on, scale, version, onBeam }: BeamProps) {
       />
       <text
         x={scale.x(holeAt(version, hole))}
-        y={scale.y(-version.span / 2) + 28}
+        y={scale.y(-version.span / 2) + (lower ? 41 : 28)}
         fontSize={12}
         textAnchor="middle"
         fill="var(--ink)"
