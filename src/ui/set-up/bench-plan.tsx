@@ -4,6 +4,7 @@ import { useMemo, useRef } from 'react';
 import { holeAt, lastHole } from '@/core/plan/set-up/bench';
 import { hasBeams, type BuiltMount } from '@/core/plan/set-up/build';
 import type { BenchVersion } from '@/core/shell/job/entities';
+import { placeLabels, type Box } from '@/core/report/drawing/labels';
 import { scaleOf, WIDTH, MARGIN, type Drawn, type Scale } from './scale';
 import { Towers } from './towers';
 import { place, position, type Vector } from '@/core/maths/geometry/vector';
@@ -193,12 +194,24 @@ function Weight({ drawn: { weight, placement }, scale }: { drawn: Drawn; scale: 
 }
 
 /** Points the shell could stand on: a ring where nothing speaks against it, a cross where something does. */
-function Points({
-  drawn: { page, placement, pointOf },
-  scale,
-  onPoint,
-}: { drawn: Drawn; scale: Scale } & Pick<BenchPlanProps, 'onPoint'>) {
-  const taken = new Set(pointOf.values());
+function Points({ drawn, scale, onPoint }: { drawn: Drawn; scale: Scale } & Pick<BenchPlanProps, 'onPoint'>) {
+  const { page, placement } = drawn;
+  const labels = useMemo(() => {
+    const { pointOf, built } = drawn;
+    const taken = new Set(pointOf.values());
+    const free = page.points.filter(({ id }) => !taken.has(id));
+    const requests = free.map(({ id, code, at }) => {
+      const stands = place(placement, position<'chart'>(at));
+      return { id, at: [scale.x(stands[0]), scale.y(stands[1])] as const, text: code, weight: 0 };
+    });
+    const view = { x: 0, y: MARGIN, width: WIDTH, height: scale.z(0) - MARGIN };
+    const side = sideOf(drawn.version, scale);
+    const written = built.mounts.flatMap((mount) => [
+      { x: scale.x(mount.x) - side / 2, y: scale.y(mount.side) - side / 2, width: side, height: side },
+      ...wordsOf(mount, drawn, scale).map(boxOf),
+    ]);
+    return placeLabels(requests, { line: 12, character: 7 }, 8, view, written);
+  }, [drawn, page, placement, scale]);
   return (
     <g>
       {page.points.map(({ id, code, at, against }) => {
@@ -206,31 +219,55 @@ function Points({
         const [x, y] = [scale.x(stands[0]), scale.y(stands[1])];
         return (
           <g key={id} onClick={() => onPoint(id)} className="cursor-pointer" aria-hidden>
+            <title>{code}</title>
             <circle cx={x} cy={y} r={12} fill="transparent" />
             {against.length > 0 ? (
               <path d={`M${x - 4} ${y - 4}l8 8M${x + 4} ${y - 4}l-8 8`} stroke="var(--minus)" strokeWidth={1.6} />
             ) : (
               <circle cx={x} cy={y} r={4} fill="var(--sheet)" stroke="var(--ink)" />
             )}
-            {taken.has(id) ? null : (
-              <text x={x + 6} y={y - 6} fontSize={11} fill="var(--soft)">
-                {code}
-              </text>
-            )}
           </g>
         );
       })}
+      {labels.map(({ id, text, x, y }) => (
+        <text key={id} x={x} y={y} fontSize={11} fill="var(--soft)" pointerEvents="none" aria-hidden>
+          {text}
+        </text>
+      ))}
     </g>
   );
 }
 
-function MountFromAbove({ mount, drawn, scale }: { mount: BuiltMount; drawn: Drawn; scale: Scale }) {
-  const side = Math.max(12, drawn.version.footprint * scale.mm);
+/** A word on the plan, its middle and its foot. */
+interface Word {
+  readonly text: string;
+  readonly x: number;
+  readonly y: number;
+  readonly strong: boolean;
+}
+
+/** What is written of a mount: its name outside, its load inside, above on the right-hand side, which is drawn upward. */
+function wordsOf(mount: BuiltMount, { version, nameOf }: Drawn, scale: Scale): Word[] {
+  const side = sideOf(version, scale);
   const [x, y] = [scale.x(mount.x), scale.y(mount.side)];
-  const built = mount.headId !== undefined;
-  // The name outside, the load inside: above on the right-hand side, which is drawn upward.
   const [over, under] = [y - side / 2 - 5, y + side / 2 + 13];
   const [outer, inner] = mount.side < 0 ? [under, over] : [over, under];
+  const name = { text: nameOf(mount.id), x, y: outer, strong: true };
+  if (mount.kilograms === undefined) return [name];
+  return [name, { text: `${Math.round(mount.kilograms)} kg`, x, y: inner, strong: false }];
+}
+
+const boxOf = ({ text, x, y }: Word): Box => {
+  const width = 7.5 * text.length;
+  return { x: x - width / 2, y: y - 12, width, height: 15 };
+};
+
+const sideOf = ({ footprint }: BenchVersion, scale: Scale): number => Math.max(12, footprint * scale.mm);
+
+function MountFromAbove({ mount, drawn, scale }: { mount: BuiltMount; drawn: Drawn; scale: Scale }) {
+  const side = sideOf(drawn.version, scale);
+  const [x, y] = [scale.x(mount.x), scale.y(mount.side)];
+  const built = mount.headId !== undefined;
   return (
     <g pointerEvents="none" aria-hidden>
       <rect
@@ -242,14 +279,19 @@ function MountFromAbove({ mount, drawn, scale }: { mount: BuiltMount; drawn: Dra
         stroke="var(--ink)"
         strokeDasharray={built ? undefined : '3 2'}
       />
-      <text x={x} y={outer} fontSize={13} fontWeight={600} textAnchor="middle" fill="var(--ink)">
-        {drawn.nameOf(mount.id)}
-      </text>
-      {mount.kilograms === undefined ? null : (
-        <text x={x} y={inner} fontSize={12} textAnchor="middle" fill="var(--ink)">
-          {Math.round(mount.kilograms)} kg
+      {wordsOf(mount, drawn, scale).map((word) => (
+        <text
+          key={word.text}
+          x={word.x}
+          y={word.y}
+          fontSize={word.strong ? 13 : 12}
+          fontWeight={word.strong ? 600 : undefined}
+          textAnchor="middle"
+          fill="var(--ink)"
+        >
+          {word.text}
         </text>
-      )}
+      ))}
     </g>
   );
 }

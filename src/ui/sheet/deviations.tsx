@@ -9,7 +9,10 @@ import { passFilter } from '@/core/report/drawing/sheet-filter';
 import { stationsOf } from '@/core/report/drawing/stations';
 import { norm, type Vector } from '@/core/maths/geometry/vector';
 import type { JobRows } from '@/core/shell/job/job-rows';
-import type { RoundJudgement } from '@/core/round/judge/judgement';
+import { grouped } from '@/core/maths/grouped';
+import { listed } from '@/core/report/vocabulary/words';
+import { byCode } from '@/core/shell/by-code';
+import type { PointJudgement, RoundJudgement } from '@/core/round/judge/judgement';
 import type { Ghost } from '@/core/report/pages/ghosts';
 import type { Choice } from '@/formats/inputs/references';
 import type { Control } from '@/formats/inputs/rounds';
@@ -152,21 +155,24 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
   );
 }
 
-/** How many of them are told of: the list beside names them all. */
-const MOST_NOT_DRAWN = 4;
+/** So many are named: the list beside names them all. */
+const MOST_NAMED = 6;
+
+function someCodes(points: readonly PointJudgement[]): string {
+  const codes = points.map(({ point }) => point.code).sort(byCode);
+  const more = codes.length - MOST_NAMED;
+  return more > 0 ? `${codes.slice(0, MOST_NAMED).join(', ')} and ${more} more` : listed(codes);
+}
 
 /** Points that were read and are not on the drawing, since neither a reference nor the readings say where they are. */
 function NotDrawn({ judgement, figure }: { judgement: RoundJudgement; figure: SheetFigure }) {
   const drawn = new Set(figure.points.map(({ id }) => id));
-  const missing = judgement.points.flatMap(({ point, advice }) =>
-    advice && !drawn.has(point.id) ? [`${point.code}: ${advice}`] : [],
-  );
+  const missing = judgement.points.filter(({ point, advice }) => advice && !drawn.has(point.id));
   if (missing.length === 0) return null;
-  const more = missing.length - MOST_NOT_DRAWN;
+  const alike = [...grouped(missing, ({ advice }) => advice!)];
   return (
     <p className="text-sm" data-not-drawn>
-      Not on the sheet yet: {missing.slice(0, MOST_NOT_DRAWN).join('; ')}
-      {more > 0 ? `; and ${more} more` : ''}.
+      Not on the sheet yet: {alike.map(([advice, points]) => `${someCodes(points)} (${advice})`).join('; ')}.
     </p>
   );
 }
