@@ -5,6 +5,9 @@ import { Mark } from './mark';
 /** Marks and tones side by side need this much, sheet units. */
 const ROOM_FOR_TWO = 300;
 
+/** Width of a character of the line that says the factor, sheet units. */
+const STRONG_CHARACTER = 6.6;
+
 /** Title, factor and the meaning of the marks, in the free corner above the end view. */
 export function TitleBlock({
   layout,
@@ -24,6 +27,8 @@ export function TitleBlock({
   // On a narrow sheet the tones stand below the marks, closer together, not beside them.
   const narrow = layout.width - x < ROOM_FOR_TWO;
   const step = narrow ? 15 : 18;
+  const exaggerated = `movements drawn ${factor} times as large`;
+  const roomy = layout.width - x > exaggerated.length * STRONG_CHARACTER;
   const below = 24 + 17 * title.length + (narrow ? 19 : 24);
   const key: readonly (readonly [Pick<SheetPoint, 'verdict' | 'control' | 'read'>, string])[] = [
     [{ verdict: 'inside', control: false }, 'inside'],
@@ -41,7 +46,7 @@ export function TitleBlock({
         </text>
       ))}
       <text x={x} y={24 + 17 * title.length + 4} fontWeight={600}>
-        {plain ? (factor > 0 ? `movement × ${factor}` : '') : `movements drawn ${factor} times as large`}
+        {plain ? (factor > 0 ? `movement × ${factor}` : '') : roomy ? exaggerated : `movements × ${factor}`}
       </text>
       {(plain ? [] : key).map(([point, word], i) => (
         <g key={word} transform={`translate(${x + 6} ${below + step * i})`}>

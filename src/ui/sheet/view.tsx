@@ -1,18 +1,11 @@
 import { memo, useMemo } from 'react';
 import { placeLabels, type Box } from '@/core/report/drawing/labels';
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
-import {
-  gridStep,
-  project,
-  spreadEllipse,
-  whisker,
-  type SheetLayout,
-  type ViewName,
-} from '@/core/report/drawing/sheet';
+import { project, spreadEllipse, whisker, type SheetLayout, type ViewName } from '@/core/report/drawing/sheet';
 import type { Station } from '@/core/report/drawing/stations';
 import type { Vector } from '@/core/maths/geometry/vector';
-import { MM_PER } from '@/core/maths/units/length';
 import { useFormat } from '../shell/preferences-context';
+import { Grid, rulerBoxes, SMALL_CHARACTER } from './grid';
 import { Mark } from './mark';
 import { ShellLayer, type ShellState } from './shell-layer';
 
@@ -123,9 +116,13 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
         weight: selected.includes(point.id) ? 9 : weightOf(point),
       }))
       .filter(({ at: [x, y] }) => x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height);
-    const written = [viewWordBox(layout, view), frontBox(layout, view), ...stationBoxes(layout, view, stations ?? [])];
+    const written = [
+      ...[viewWordBox(layout, view), frontBox(layout, view)],
+      ...stationBoxes(layout, view, stations ?? []),
+      ...rulerBoxes(layout, view, format.unit),
+    ];
     return placeLabels(seen, { line: 15, character: 8 }, 10, box, written);
-  }, [figure, layout, view, selected, faint, stations]);
+  }, [figure, layout, view, selected, faint, stations, format.unit]);
   return (
     <>
       {figure.points.map((point) => (
@@ -179,9 +176,6 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
     </>
   );
 });
-
-/** Width of a character of the small words on the sheet, sheet units. */
-const SMALL_CHARACTER = 6;
 
 /** Where a view's name is written, at its foot. */
 function viewWordBox(layout: SheetLayout, view: ViewName): Box {
@@ -252,52 +246,6 @@ function GhostLine({ movement, view, layout, factor }: Drawn & { movement: Vecto
     <>
       <line x2={dx} y2={dy} stroke="var(--soft)" strokeWidth={1.4} strokeDasharray="3 2" />
       <circle cx={dx} cy={dy} r={3} fill="none" stroke="var(--soft)" />
-    </>
-  );
-}
-
-/** The zero planes drawn, and thin lines parallel to them with their distances in the user's unit. */
-function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) {
-  const { x, y, width, height, origin } = layout.views[view];
-  const { unit } = useFormat();
-  const step = gridStep(layout, unit);
-  const apart = step * MM_PER[unit] * layout.scale;
-  const lines = (from: number, to: number, zero: number) => {
-    const first = Math.ceil((from - zero) / apart);
-    const count = Math.floor((to - zero) / apart) - first + 1;
-    return Array.from({ length: Math.max(0, count) }, (_, i) => ({
-      number: (first + i) * step,
-      at: zero + (first + i) * apart,
-    }));
-  };
-  const across = lines(x + 4, x + width - 4, origin[0]);
-  return (
-    <>
-      <g stroke="var(--faint)" strokeWidth={1}>
-        {across.map(({ at }) => (
-          <line key={at} x1={at} x2={at} y1={y + 4} y2={y + height - 4} />
-        ))}
-        {lines(y + 4, y + height - 4, origin[1]).map(({ at }) => (
-          <line key={at} y1={at} y2={at} x1={x + 4} x2={x + width - 4} />
-        ))}
-      </g>
-      <g stroke="var(--soft)" strokeWidth={0.8} strokeDasharray="12 3 2 3">
-        {origin[0] > x && origin[0] < x + width ? (
-          <line x1={origin[0]} x2={origin[0]} y1={y + 4} y2={y + height - 4} />
-        ) : null}
-        {origin[1] > y && origin[1] < y + height ? (
-          <line y1={origin[1]} y2={origin[1]} x1={x + 4} x2={x + width - 4} />
-        ) : null}
-      </g>
-      {view === 'side' ? (
-        <g fill="var(--soft)" fontSize={11} textAnchor="middle" className="font-cond">
-          {across.slice(1, -1).map(({ number, at }, i, { length }) => (
-            <text key={at} x={at} y={y + 10}>
-              {`${number < 0 ? '−' : ''}${Math.abs(number)}${i === length - 1 ? ` ${unit}` : ''}`}
-            </text>
-          ))}
-        </g>
-      ) : null}
     </>
   );
 }
