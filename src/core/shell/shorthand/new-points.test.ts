@@ -28,6 +28,16 @@ describe('a line that names points which are not there yet', () => {
     });
   });
 
+  it('takes a letter with a number and a side for a code, also where the letter could say what is read', () => {
+    for (const [text, second] of [
+      ['F1L F1R 800', 'F1R'],
+      ['A1 H2R 900', 'H2R'],
+      ['A1 G10L 900', 'G10L'],
+    ] as const)
+      expect(madeBy(readWithNew(text, nothing, 'mm'))[1]).toMatchObject({ code: second });
+    expect(madeBy(readWithNew('A1 h215mm', nothing, 'mm'))).toEqual([{ code: 'A1', side: 'centre' }]);
+  });
+
   it.each([
     ['A1 h 215', 'height'],
     ['A1 h215', 'height'],

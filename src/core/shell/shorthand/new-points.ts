@@ -62,8 +62,8 @@ function unknownCodes(text: string, { points, stations, partHoles = [] }: Subjec
   return [...new Set(codes.map((code) => code.toUpperCase()))];
 }
 
-/** A word that can be a code: in the second place not one that says what is read, `h` or `h215`. */
+/** A word that can be a code: in the second place not one that says what is read, `h` or `h215`; `F1R` is one. */
 const isCode = (word: string, place: number): boolean =>
-  CODE.test(word) && !WORDS.has(word.toLowerCase()) && (place === 0 || !/^[lwhgf]=?\d/i.test(word));
+  CODE.test(word) && !WORDS.has(word.toLowerCase()) && (place === 0 || !/^[lwhgf]\d+(mm|cm|m|in|ft)?$/i.test(word));
 
 const startsWithReading = (text: string): boolean => /^\s*[\d.,+-]/.test(text);
