@@ -64,8 +64,12 @@ describe('a shell with nothing but a tape, in inches, from an empty folder', () 
     await page.keyboard.press('Enter');
     await page.getByText('FL and FR are new').waitFor();
     expect(await page.locator('[data-line]').count()).toBe(0);
+    const drop = page.getByRole('button', { name: 'Drop this empty round' });
+    await drop.waitFor();
     await page.keyboard.press('Enter');
     await page.locator('[data-line][data-state=taken]').waitFor();
+    // It is empty no more.
+    await drop.waitFor({ state: 'detached' });
   });
 
   it('says from the first pair of diagonals on which is longer', async () => {

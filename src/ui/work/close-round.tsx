@@ -12,7 +12,7 @@ import { TextArea } from '../kit/field';
 import { FormFields } from '../kit/form-fields';
 import { useAction, type Action } from '../kit/use-action';
 import { useEntryForm } from '../kit/use-entry-form';
-import { useWaiting } from '../tape/use-waiting';
+import { useTyped, useWaiting } from '../tape/use-waiting';
 
 export interface RoundActions {
   readonly recordRoundEvent: Action<RoundEventInput>;
@@ -104,6 +104,8 @@ export function sentencesOf({ doubtful, loose, unmeasured, undecided }: OpenInRo
 export function DropRound({ round, dropRound }: { round: Pick<Round, 'id' | 'jobId'>; dropRound: Action<string> }) {
   const router = useRouter();
   const { run, faults, pending } = useAction(dropRound);
+  const typed = useTyped(round.id);
+  if (typed) return null;
   return (
     <>
       <Button
