@@ -51,8 +51,9 @@ export function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) 
   const { x, y, width, height, origin } = layout.views[view];
   const { unit } = useFormat();
   const across = linesAcross(layout, view, unit);
+  // What stands on it is taken hold of through it: a pull of the plan may reach down to the ruler.
   return (
-    <>
+    <g pointerEvents="none">
       <g stroke="var(--faint)" strokeWidth={1}>
         {across.map(({ at }) => (
           <line key={at} x1={at} x2={at} y1={y + 4} y2={y + height - 4} />
@@ -78,6 +79,6 @@ export function Grid({ view, layout }: { view: ViewName; layout: SheetLayout }) 
           ))}
         </g>
       ) : null}
-    </>
+    </g>
   );
 }

@@ -157,7 +157,7 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
         fontSize={11}
         letterSpacing={1}
         fill="var(--soft)"
-        className="font-cond"
+        className="pointer-events-none font-cond"
       >
         {VIEW_WORD[view]}
       </text>
@@ -168,7 +168,7 @@ export const Marks = memo(function Marks({ view, layout, figure, selected, onSel
           fontSize={13}
           fontWeight={600}
           fill="var(--soft)"
-          className="font-cond"
+          className="pointer-events-none font-cond"
         >
           {FRONT_WORD}
         </text>
@@ -257,7 +257,7 @@ function Stations({ view, layout, stations }: { view: ViewName; layout: SheetLay
     const [at] = project(layout, view, [station, 0, 0]);
     if (at < x || at > x + width) return null;
     return (
-      <g key={label}>
+      <g key={label} pointerEvents="none">
         <line
           x1={at}
           x2={at}
