@@ -1,5 +1,4 @@
 import { position, type Position, type Vector } from '../../maths/geometry/vector';
-import type { Reading } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { axisWord, likelyCause, type Cause, type ReadingFacts } from '../../survey/causes';
 import { solveDetermined } from '../../survey/determined';
@@ -10,9 +9,9 @@ import { SUSPECT, uncheckedPoints } from '../../survey/reliability';
 import type { NetSolution } from '../../survey/solve';
 import { accuse, STRANGE, type Accusation } from '../../survey/suspects';
 import { isPair, pointsOf, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
-import { parseLength } from '../../maths/units/length';
 import type { Observed } from '../observe/observe';
 import { surveyOf, type RoundSurvey } from '../observe/survey-of';
+import { factsFor } from './facts';
 
 /** A reading the rest of the round contradicts, and what can be said of it. */
 export interface Doubt {
@@ -335,30 +334,6 @@ function differingRepeats({ readings }: Survey): Doubt[] {
 function withoutReadings(main: NetSolution, ids: readonly string[], fallback: NetSolution): NetSolution {
   const readings = main.survey.readings.filter(({ id }) => !ids.includes(id));
   return solveDetermined({ ...main.survey, readings }).pieces[0] ?? fallback;
-}
-
-/** What the job knows of a reading: how it was typed, the holes at its ends, the points opposite. */
-export function factsFor(job: Job): (reading: SurveyReading) => ReadingFacts {
-  const { points } = job.rows;
-  const holes = new Map(points.flatMap(({ id, holeDiameter }) => (holeDiameter ? [[id, holeDiameter] as const] : [])));
-  const opposite = new Map(points.map(({ id }) => [id, job.opposite(id)?.id] as const));
-  return (reading) => {
-    const row = job.reading(reading.id);
-    const typed = row && typedAmount(row);
-    return { holes, opposite, name: (id) => job.code(id), ...(typed ? { typed } : {}) };
-  };
-}
-
-/** The last amount of a typed line and its unit, where it is that reading's own. */
-function typedAmount(reading: Reading): ReadingFacts['typed'] {
-  const words = reading.raw.trim().split(/\s+/);
-  const amount = words.at(-1) ?? '';
-  const unit = /("|in)$/i.test(reading.raw.trim()) ? 'in' : /cm$/i.test(amount) ? 'cm' : 'mm';
-  const per = { mm: 1, cm: 10, in: 25.4 }[unit];
-  const parsed = parseLength(amount, unit);
-  return parsed.ok && Math.abs(Math.abs(parsed.mm) - Math.abs(reading.value)) < 0.06
-    ? { amount: reading.value / per, unit }
-    : undefined;
 }
 
 /** Coordinates of a solved net by point, in the axes of the round. */
