@@ -4,7 +4,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import os from 'node:os';
 import path from 'node:path';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
-import { percentile, startServer } from './trial-server.mjs';
+import { percentile, somePort, startServer } from './trial-server.mjs';
 
 /** `npm run faults [-- kills mangled]`: kills in the middle of a stream, inputs mangled at all borders; prints what was lost. */
 const [kills = 200, mangled = 5000] = process.argv.slice(2).map(Number);
@@ -12,8 +12,7 @@ ensurePackages();
 ensureBuild();
 const { demoArchive } = await import('./demo-archive.mjs');
 const folder = mkdtempSync(path.join(os.tmpdir(), 'vinkel-faults-'));
-// Above the ports that `fetch` refuses to ask.
-const port = 12_000 + Math.floor(Math.random() * 20_000);
+const port = somePort();
 let server;
 let address = '';
 const start = async () => {

@@ -1,5 +1,8 @@
 import { spawn } from 'node:child_process';
 
+/** Between the ports that browsers and `fetch` refuse to ask (5060 and others, all below 10081) and those that systems hand out. */
+export const somePort = () => 12_000 + Math.floor(Math.random() * 20_000);
+
 /**
  * The program on a data folder of its own, as a user starts it, for scripts that measure or try it.
  *

@@ -21,3 +21,7 @@ declare module '*/scripts/data-folder.mjs' {
 declare module '*/scripts/kernel.mjs' {
   export function compileKernel(): string;
 }
+
+declare module '*/scripts/trial-server.mjs' {
+  export const somePort: () => number;
+}

@@ -2,10 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { somePort } from '../../scripts/trial-server.mjs';
 import { removeAll } from './remove';
-
-/** Between the ports that browsers and `fetch` refuse to ask (5060 and others, all below 10081) and those that systems hand out. */
-const somePort = () => 12_000 + Math.floor(Math.random() * 20_000);
 
 /** The program as a user runs it: the production build on a data folder of its own. */
 export class Server {

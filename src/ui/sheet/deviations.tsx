@@ -10,7 +10,7 @@ import { stationsOf } from '@/core/report/drawing/stations';
 import { norm, type Vector } from '@/core/maths/geometry/vector';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { grouped } from '@/core/maths/grouped';
-import { listed } from '@/core/report/vocabulary/words';
+import { listedUpTo } from '@/core/report/vocabulary/words';
 import { byCode } from '@/core/shell/by-code';
 import type { PointJudgement, RoundJudgement } from '@/core/round/judge/judgement';
 import type { Ghost } from '@/core/report/pages/ghosts';
@@ -158,11 +158,8 @@ function JudgedSheet({ page, held, judgement, busy }: JudgedProps) {
 /** So many are named: the list beside names them all. */
 const MOST_NAMED = 6;
 
-function someCodes(points: readonly PointJudgement[]): string {
-  const codes = points.map(({ point }) => point.code).sort(byCode);
-  const more = codes.length - MOST_NAMED;
-  return more > 0 ? `${codes.slice(0, MOST_NAMED).join(', ')} and ${more} more` : listed(codes);
-}
+const someCodes = (points: readonly PointJudgement[]): string =>
+  listedUpTo(MOST_NAMED, points.map(({ point }) => point.code).sort(byCode));
 
 /** Points that were read and are not on the drawing, since neither a reference nor the readings say where they are. */
 function NotDrawn({ judgement, figure }: { judgement: RoundJudgement; figure: SheetFigure }) {

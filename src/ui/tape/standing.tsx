@@ -5,7 +5,7 @@ import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
 import { worstKnown } from '@/core/round/net/spread';
-import { counted, listed } from '@/core/report/vocabulary/words';
+import { counted, listed, listedUpTo } from '@/core/report/vocabulary/words';
 import { useFormat } from '../shell/preferences-context';
 
 /** How the round stands: one line that follows each reading. */
@@ -42,17 +42,15 @@ export function Standing({
         {net.unchecked.length > 0 ? `; ${counted(net.unchecked.length, 'point')} not checked yet` : ''}.
       </p>
       <InPlan net={net} more={judgement.located.size > 0} code={(id) => job.code(id)} />
-      {newly.length > 0 ? (
-        <p className="font-medium">
-          Newly located: {newly.slice(0, 8).join(', ')}
-          {newly.length > 8 ? ` and ${newly.length - 8} more` : ''}.
-        </p>
-      ) : null}
+      {newly.length > 0 ? <p className="font-medium">Newly located: {listedUpTo(8, newly)}.</p> : null}
       {net.loose.length > 0 ? (
         <details>
           <summary className="flex min-h-11 cursor-pointer items-center">
-            Still loose: {codes(net.loose.slice(0, 6).map(({ id }) => id))}
-            {net.loose.length > 6 ? ` and ${net.loose.length - 6} more` : ''}
+            Still loose:{' '}
+            {listedUpTo(
+              6,
+              net.loose.map(({ id }) => job.code(id)),
+            )}
           </summary>
           <ul className="pl-4 text-soft">
             {net.loose.map(({ id, advice }) => (

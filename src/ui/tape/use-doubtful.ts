@@ -8,12 +8,10 @@ import { spreadOf } from '@/core/shell/instruments';
 import { unlikely, type Unlikely } from '@/core/walk/unlikely';
 import { expectationOf } from '@/core/walk/wanted';
 import type { LineWithNew } from '@/core/shell/shorthand/new-points';
-import type { LengthUnit } from '@/core/maths/units/length';
+import { MM_PER } from '@/core/maths/units/length';
 import { unlikelyQuestion } from './reading-lines';
 import type { MeasuringState } from './use-measuring';
 import { useFormat } from '../shell/preferences-context';
-
-const MM_PER: Readonly<Record<LengthUnit, number>> = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 };
 
 /** What is expected of a reading hangs on the judged round, not on the readings that came since. */
 const READ: readonly JobTable[] = ['readings', 'readingStrikes', 'readingKeeps'];

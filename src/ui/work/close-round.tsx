@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { Round } from '@/core/shell/job/entities';
-import { counted, listed } from '@/core/report/vocabulary/words';
+import { counted, listedUpTo } from '@/core/report/vocabulary/words';
 import { roundEvent, type OpenInRound, type RoundEventInput } from '@/formats/inputs/rounds';
 import { Button } from '../kit/button';
 import { FormDialog } from '../kit/dialog';
@@ -88,8 +88,7 @@ const MOST = 12;
 
 /** What is open in a round, a sentence each. */
 export function sentencesOf({ doubtful, loose, unmeasured, undecided }: OpenInRound): string[] {
-  const named = (codes: readonly string[]) =>
-    codes.length > MOST ? `${codes.slice(0, MOST).join(', ')} and ${codes.length - MOST} more` : listed(codes);
+  const named = (codes: readonly string[]) => listedUpTo(MOST, codes);
   return [
     ...(doubtful > 0
       ? [`${counted(doubtful, 'reading')} ${doubtful === 1 ? 'is' : 'are'} doubtful and left out.`]

@@ -12,7 +12,7 @@ import { designOf, hingeColumn, visibleComponents } from './model';
 import { HingeSums } from './hinge-sums';
 import { hingesToTry, type Hinge } from './sections';
 import { carriedBy, isShown, type DeviatedPoint } from './shown';
-import { gramOf, Weights, type Sparse } from './weights';
+import { dot, gramOf, Weights, type Sparse } from './weights';
 
 export interface PatternComponent {
   readonly name: Component;
@@ -333,12 +333,6 @@ function jointOfStandardised(candidates: readonly Candidate[], size: number): Fl
     row += columns.length;
   });
   return joint;
-}
-
-function dot(a: Float64Array, b: Float64Array): number {
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
-  return sum;
 }
 
 const maximum = <T>(items: readonly T[], size: (item: T) => number): T | undefined =>

@@ -13,6 +13,12 @@ interface Outer {
   readonly v: Float64Array;
 }
 
+export function dot(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
+}
+
 function subtract(from: Float64Array, column: Float64Array, share: number): void {
   if (share === 0) return;
   for (let i = 0; i < from.length; i++) from[i]! -= share * column[i]!;
@@ -65,11 +71,7 @@ export class Weights {
   /** W d of a full column. */
   timesAll(d: Float64Array): Float64Array {
     const product = this.w.times(d);
-    for (const { u, v } of this.taken) {
-      let sum = 0;
-      for (let i = 0; i < d.length; i++) sum += v[i]! * d[i]!;
-      subtract(product, u, sum);
-    }
+    for (const { u, v } of this.taken) subtract(product, u, dot(v, d));
     return product;
   }
 

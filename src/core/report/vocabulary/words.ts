@@ -214,6 +214,10 @@ export const SLIP_WORD: Readonly<Record<CauseKind, string>> = {
 export const listed = (parts: readonly string[]): string =>
   parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
 
+/** The same where there may be many: `F1L, F1R and 4 more`. */
+export const listedUpTo = (most: number, parts: readonly string[]): string =>
+  parts.length > most ? `${parts.slice(0, most).join(', ')} and ${parts.length - most} more` : listed(parts);
+
 /** `1 point`, `3 points`: a number of things whose plural takes an s. */
 export const counted = (count: number, thing: string): string =>
   `${count} ${count === 1 ? thing : /[^aeiou]y$/.test(thing) ? `${thing.slice(0, -1)}ies` : `${thing}s`}`;
