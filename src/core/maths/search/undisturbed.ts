@@ -24,9 +24,11 @@ export type UndisturbedResult<From extends Frame = 'round', To extends Frame = '
 /** Nodes of the search before it gives up proving: so many for sixty points, fewer for more, since each costs more. */
 const MOST_NODES = 4000;
 const USUAL_SIZE = 60;
+/** A rival is shown as the best found and never as proven, and the best comes early. */
+const MOST_FOR_A_RIVAL = 1000;
 /** Shells so small are searched to the end. */
 const SEARCHED_TO_THE_END = 25;
-const LAWSON_ROUNDS = 12;
+const LAWSON_ROUNDS = 6;
 const SMALLEST = 3;
 
 /**
@@ -60,7 +62,7 @@ export function findUndisturbed<From extends Frame, To extends Frame>(
   if (!fit.ok) return fit;
   const used = new Set(chosen.map(({ id }) => id));
   const left = points.filter(({ id }) => !used.has(id));
-  const rivals = new Search(left, agree);
+  const rivals = new Search(left, agree, MOST_FOR_A_RIVAL);
   if (left.length >= SMALLEST) rivals.run();
   return {
     ok: true,
@@ -90,10 +92,11 @@ class Search<From extends Frame, To extends Frame> {
   constructor(
     private readonly points: readonly SearchedPoint<From, To>[],
     agree: number,
+    mostNodes = MOST_NODES,
   ) {
     this.agree = points.map((point) => point.agree ?? agree);
     this.fits = new FastFit(points);
-    this.mostNodes = MOST_NODES * Math.min(1, (USUAL_SIZE / points.length) ** 3);
+    this.mostNodes = mostNodes * Math.min(1, (USUAL_SIZE / points.length) ** 3);
     this.compatible = points.map(() => new Uint8Array(points.length).fill(1));
     for (let i = 0; i < points.length; i++)
       for (let k = 0; k < i; k++) {
@@ -105,18 +108,17 @@ class Search<From extends Frame, To extends Frame> {
   }
 
   run(): void {
-    this.explore(
-      [],
-      this.points.map((_, i) => i),
-    );
+    const all = this.points.map((_, i) => i);
+    this.explore([], all, this.without(new Int32Array(all.length), all, 1));
   }
 
   /**
    * Looks for sets that hold all of `kept` and any of `open`; every one of `open` fits every one of `kept`.
    *
+   * @param misfits of every point, how many of `open` it does not fit
    * @param keptFit the kept points are known not to be too far apart
    */
-  private explore(kept: readonly number[], open: readonly number[], keptFit = false): void {
+  private explore(kept: readonly number[], open: readonly number[], misfits: Int32Array, keptFit = false): void {
     const size = kept.length + open.length;
     if (size < SMALLEST || size < (this.best?.set.length ?? 0)) return;
     if (++this.nodes > this.mostNodes && this.points.length > SEARCHED_TO_THE_END) {
@@ -134,29 +136,27 @@ class Search<From extends Frame, To extends Frame> {
     if (size === this.best?.set.length || open.length === 0) return;
     // The kept points alone are farther apart in the mean than any agreeing set can be.
     if (!keptFit && kept.length >= SMALLEST && this.tooFar(kept)) return;
-    const worst = this.mostInTheWay(set, kept.length, residuals);
+    const worst = mostInTheWay(set, kept.length, residuals, misfits);
     const others = open.filter((i) => i !== worst);
-    this.explore(kept, others, true);
+    const left = this.without(misfits, [worst]);
+    this.explore(kept, others, left, true);
+    const fits = this.compatible[worst]!;
+    const gone = others.filter((i) => fits[i] === 0);
     this.explore(
       [...kept, worst],
-      others.filter((i) => this.compatible[worst]![i] === 1),
+      gone.length === 0 ? others : others.filter((i) => fits[i] === 1),
+      this.without(left, gone),
     );
   }
 
-  /** Of the open points of a set (those after the kept ones) the one that fits fewest others, then the one farthest off. */
-  private mostInTheWay(set: readonly number[], kept: number, residuals: Float64Array): number {
-    let worst = set[kept]!;
-    let most = -1;
-    for (let k = kept; k < set.length; k++) {
-      const fits = this.compatible[set[k]!]!;
-      let misfits = 0;
-      for (let j = 0; j < set.length; j++) misfits += 1 - fits[set[j]!]!;
-      const strain = misfits * 1e6 + residuals[k]!;
-      if (strain < most) continue;
-      worst = set[k]!;
-      most = strain;
+  /** How many each point does not fit once some are gone from those that are counted; they come in with a sign of 1. */
+  private without(misfits: Int32Array, gone: readonly number[], sign = -1): Int32Array {
+    const left = misfits.slice();
+    for (const i of gone) {
+      const fits = this.compatible[i]!;
+      for (let k = 0; k < left.length; k++) left[k]! += sign * (1 - fits[k]!);
     }
-    return worst;
+    return left;
   }
 
   private offer(set: readonly number[], residuals: Float64Array): void {
@@ -182,7 +182,7 @@ class Search<From extends Frame, To extends Frame> {
   /**
    * No motion brings every kept point within what it is allowed: the root of the weighted mean of the squares
    * after a weighted fit bounds the largest distance of any motion from below, whatever the weights; Lawson's
-   * reweighting (1961) drives the bound up.
+   * reweighting (1961) drives the bound up, in half the rounds with the squares of the distances.
    */
   private tooFar(kept: readonly number[]): boolean {
     const size = kept.length;
@@ -193,17 +193,15 @@ class Search<From extends Frame, To extends Frame> {
       for (let k = 0; k < size; k++) scaled[k] = Math.max(weights[k]!, 1e-9) / this.agree[kept[k]!]! ** 2;
       if (!this.shares(kept, scaled, shares)) return false;
       let bound = 0;
-      let total = 0;
       let largest = 0;
       for (let k = 0; k < size; k++) {
         const d = shares[k]!;
         bound += weights[k]! * d * d;
-        total += weights[k]! * d;
         largest = Math.max(largest, d);
       }
       if (bound > 1) return true;
       if (largest <= 1) return false;
-      for (let k = 0; k < size; k++) weights[k]! *= shares[k]! / total;
+      for (let k = 0; k < size; k++) weights[k]! *= shares[k]! ** 2 / bound;
     }
     return false;
   }
@@ -218,4 +216,17 @@ class Search<From extends Frame, To extends Frame> {
     }
     return classes.length;
   }
+}
+
+/** Of the open points of a set (those after the kept ones) the one that fits fewest others, then the one farthest off. */
+function mostInTheWay(set: readonly number[], kept: number, residuals: Float64Array, misfits: Int32Array): number {
+  let worst = set[kept]!;
+  let most = -1;
+  for (let k = kept; k < set.length; k++) {
+    const strain = misfits[set[k]!]! * 1e6 + residuals[k]!;
+    if (strain < most) continue;
+    worst = set[k]!;
+    most = strain;
+  }
+  return worst;
 }
