@@ -10,7 +10,7 @@ import {
 import type { Brace, BraceEvent, CodedBrace, CodedPull, Pull, PullState, Reading } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
 import { AXIS_OF, distanceBetween } from '../round/observe/measured';
-import { observePull, subjectKey, type Observed } from '../round/observe/observe';
+import { observePull, type Observed } from '../round/observe/observe';
 import { referencePosition } from '../shell/references/chosen';
 import { grouped } from '../maths/grouped';
 import { placedPosition, type RoundJudgement } from '../round/judge/judgement';
@@ -112,7 +112,7 @@ export interface PullProgress {
  * @param judgement of the round the pull was planned from; of another shell's there is none, and nothing known before it
  */
 export function pullProgress(job: Job, pull: Pull, judgement: RoundJudgement | undefined): PullProgress[] {
-  return [...grouped(observePull(job, pull), ({ reading }) => subjectKey(reading)).values()].map((observed) => {
+  return [...grouped(observePull(job, pull), ({ subject }) => subject).values()].map((observed) => {
     const first = observed[0]!.reading;
     const before = judgement && valueBefore(first, judgement);
     const cycles = pairCycles(observed, before);

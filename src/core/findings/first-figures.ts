@@ -1,6 +1,6 @@
 import { grouped } from '../maths/grouped';
 import { COVERAGE } from '../maths/statistics/verdict';
-import { observeRound, subjectKey, type Observed } from '../round/observe/observe';
+import { observeRound, type Observed } from '../round/observe/observe';
 import { measure, type MeasuredDistance } from '../round/observe/measured';
 import type { Round } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
@@ -80,7 +80,7 @@ function mirrored(job: Job, distances: readonly MeasuredDistance[]): FirstFigure
 
 /** Every quantity that was read more than once. */
 function repeats(observed: readonly Observed[]): FirstFigure[] {
-  const groups = grouped(observed, ({ reading }) => subjectKey(reading));
+  const groups = grouped(observed, ({ subject }) => subject);
   return [...groups.values()].flatMap((group): FirstFigure[] => {
     if (group.length < 2) return [];
     const sorted = [...group].sort((a, b) => a.amount - b.amount);

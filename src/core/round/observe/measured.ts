@@ -1,7 +1,7 @@
 import type { Axis } from '../../maths/geometry/vector';
 import { grouped } from '../../maths/grouped';
 import type { Quantity, Reading } from '../../shell/job/entities';
-import { subjectKey, type Observed } from './observe';
+import type { Observed } from './observe';
 
 /** One quantity of one subject in one round: the weighted mean of the readings that stand. */
 export interface MeasuredValue {
@@ -43,7 +43,7 @@ export function measure(observed: readonly Observed[]): MeasuredRound {
   const points = new Map<string, PointMeasurement>();
   const distances: MeasuredDistance[] = [];
   const gaps: MeasuredGap[] = [];
-  for (const group of grouped(observed, ({ reading }) => subjectKey(reading)).values()) {
+  for (const group of grouped(observed, ({ subject }) => subject).values()) {
     const first: Reading = group[0]!.reading;
     const mean = meanOf(group);
     const axis = AXIS_OF[first.quantity];

@@ -12,6 +12,8 @@ import { correctedValue } from './corrections';
  */
 export interface Observed {
   readonly reading: Reading;
+  /** What it measures: `subjectKey`, made once, since thousands of readings are looked up by it again and again. */
+  readonly subject: string;
   /** As its instrument's scale shows it, corrected, mm. */
   readonly value: number;
   /** Pointer lengths of a tram gauge at its two ends, mm. */
@@ -46,29 +48,36 @@ export function subjectKey(reading: Reading): string {
 /** The standing readings of a round, each observed; repeats with one instrument share a bias. */
 export function observeRound(job: Job, round: Pick<Round, 'id' | 'temperature'>): Observed[] {
   const doubtful = doubtfulPoints(job, round);
-  const bundles = grouped(
-    job.standingReadings(round),
-    (reading) => `${subjectKey(reading)} ${reading.instrumentVersionId}`,
-  );
-  return [...bundles.values()].flatMap((bundle) => {
-    const shared = bundle.length > 1 ? SHARED_WITH_REPEATS : 0;
-    return bundle.map((reading): Observed => {
-      const sd = Math.sqrt(
-        spreadOf(job.version(reading.instrumentVersionId), reading.value) ** 2 + wearOf(reading, doubtful),
-      );
-      return {
-        ...scaled(job, reading, round.temperature),
-        sigma: sd * Math.sqrt(1 - shared),
-        ...(shared > 0 ? { bias: { group: bundle[0]!.id, sigma: sd * Math.sqrt(shared) } } : {}),
-      };
-    });
-  });
+  const sdOf = (reading: Reading) =>
+    Math.sqrt(spreadOf(job.version(reading.instrumentVersionId), reading.value) ** 2 + wearOf(reading, doubtful));
+  const observed: Observed[] = [];
+  for (const [subject, readings] of grouped(job.standingReadings(round), subjectKey)) {
+    const instruments =
+      readings.length > 1 ? grouped(readings, (each) => each.instrumentVersionId).values() : [readings];
+    for (const bundle of instruments)
+      for (const reading of bundle) {
+        const scale = scaled(job, reading, round.temperature);
+        const sd = sdOf(reading);
+        observed.push(
+          bundle.length === 1
+            ? { ...scale, subject, sigma: sd }
+            : { ...scale, subject, sigma: sd * Math.sqrt(1 - SHARED_WITH_REPEATS), bias: sharedBy(bundle, sd) },
+        );
+      }
+  }
+  return observed;
 }
+
+const sharedBy = (bundle: readonly Reading[], sd: number): SharedBias => ({
+  group: bundle[0]!.id,
+  sigma: sd * Math.sqrt(SHARED_WITH_REPEATS),
+});
 
 /** The readings of a pull, each by itself: under load and released nothing is a repeat of anything. */
 export function observePull(job: Job, pull: Pick<Pull, 'id'>): Observed[] {
   return job.pullReadings(pull).map((reading) => ({
     ...scaled(job, reading, job.round(reading.roundId)?.temperature ?? null),
+    subject: subjectKey(reading),
     sigma: spreadOf(job.version(reading.instrumentVersionId), reading.value),
   }));
 }
