@@ -1,4 +1,4 @@
-import { along, spreadBy } from '../maths/linear/gradient';
+import { covarianceAlong, varianceAlong } from '../maths/linear/gradient';
 import { linearise, newRow, observationsOf } from '../survey/observations';
 import { covarianceOf, type NetSolution } from '../survey/solve';
 import { pointIndex } from '../survey/survey';
@@ -72,8 +72,8 @@ function differenceSd(solution: NetSolution, first: Ends, second: Ends, kind: 'p
     linearise(solution.equations, observation!, solution.x, solution.biases, row);
     return row;
   }) as [ReturnType<typeof newRow>, ReturnType<typeof newRow>];
-  const [ofA, ofB] = [spreadBy(covariance, a), spreadBy(covariance, b)];
-  return Math.sqrt(Math.max(0, along(ofA, a) - 2 * along(ofA, b) + along(ofB, b)));
+  const variance = varianceAlong(covariance, a) - 2 * covarianceAlong(covariance, a, b) + varianceAlong(covariance, b);
+  return Math.sqrt(Math.max(0, variance));
 }
 
 /** The sides of a pair differ by more than the ± in some direction. */

@@ -1,5 +1,5 @@
 import type { Vector } from '../maths/geometry/vector';
-import { along, spreadBy, varianceAlong, type Gradient } from '../maths/linear/gradient';
+import { along, gradientOf, spreadBy, varianceAlong, type Gradient } from '../maths/linear/gradient';
 import { COVERAGE } from '../maths/statistics/verdict';
 import { linearise, newRow, observationsOf, type Row } from '../survey/observations';
 import { uncheckedPoints } from '../survey/reliability';
@@ -48,7 +48,7 @@ export function proposeNext(
   const goals = goalsOf(solution, wanted);
   if (goals.length === 0) return [];
   const rows = gradients(solution, candidates);
-  let covariance = covarianceOf(solution);
+  const covariance = covarianceOf(solution).copy();
   const unchecked = new Set(checking ? uncheckedPoints(solution) : []);
   const taken = new Set<number>();
   const proposals: HelpfulReading[] = [];
@@ -75,7 +75,7 @@ export function proposeNext(
       const share = along(own, row) / scale;
       for (let i = 0; i < own.length; i++) own[i]! -= share * spread[i]!;
     }
-    covariance = covariance.less([{ u: spread, share: 1 / scale }]);
+    covariance.lessen([{ u: spread, share: 1 / scale }]);
     const checks = pointsOf(reading).filter((id) => unchecked.delete(id));
     proposals.push({ reading, before: worst(goals, variances), after: worst(goals, best.variances), checks });
     variances = best.variances;
@@ -118,12 +118,6 @@ function goalsOf(solution: NetSolution, wanted: readonly Wanted[]): Goal[] {
     return first < 0 ? [] : [0, 1, 2].map((axis) => ({ row: gradientOf([[first + axis, 1]]), target }));
   });
 }
-
-const gradientOf = (entries: readonly (readonly [column: number, coefficient: number])[]): Gradient => ({
-  count: entries.length,
-  columns: Int32Array.from(entries, ([column]) => column),
-  coefficients: Float64Array.from(entries, ([, coefficient]) => coefficient),
-});
 
 /** The gradients of readings at the solution; undefined where a point is not in it. */
 function gradients(solution: NetSolution, readings: readonly SurveyReading[]): (Row | undefined)[] {

@@ -7,6 +7,13 @@ export interface Gradient {
   readonly coefficients: Float64Array;
 }
 
+/** A row by its entries. */
+export const gradientOf = (entries: readonly (readonly [column: number, coefficient: number])[]): Gradient => ({
+  count: entries.length,
+  columns: Int32Array.from(entries, ([column]) => column),
+  coefficients: Float64Array.from(entries, ([, coefficient]) => coefficient),
+});
+
 /** Q aᵀ. */
 export function spreadBy({ size, values }: Symmetric, row: Gradient): Float64Array {
   const spread = new Float64Array(size);
@@ -26,12 +33,14 @@ export function along(spread: Float64Array, row: Gradient): number {
 }
 
 /** a Q aᵀ. */
-export function varianceAlong({ size, values }: Symmetric, row: Gradient): number {
+export const varianceAlong = (covariance: Symmetric, row: Gradient): number => covarianceAlong(covariance, row, row);
+
+/** a Q bᵀ. */
+export function covarianceAlong({ size, values }: Symmetric, a: Gradient, b: Gradient): number {
   let sum = 0;
-  for (let p = 0; p < row.count; p++) {
-    const start = row.columns[p]! * size;
-    for (let q = 0; q < row.count; q++)
-      sum += row.coefficients[p]! * row.coefficients[q]! * values[start + row.columns[q]!]!;
+  for (let p = 0; p < a.count; p++) {
+    const start = a.columns[p]! * size;
+    for (let q = 0; q < b.count; q++) sum += a.coefficients[p]! * b.coefficients[q]! * values[start + b.columns[q]!]!;
   }
   return sum;
 }

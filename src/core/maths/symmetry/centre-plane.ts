@@ -1,5 +1,6 @@
 import { inverse, Matrix } from 'ml-matrix';
 import { dot, norm, position, subtract, type Frame, type Position, type Vector } from '../geometry/vector';
+import { along, gradientOf, spreadBy } from '../linear/gradient';
 import type { Joint } from '../linear/joint';
 import { chiSquareLimit } from '../statistics/distributions';
 
@@ -107,9 +108,6 @@ interface System {
   readonly covariance: Matrix;
 }
 
-/** A right-hand side as a combination of coordinates: which, and how much of it. */
-type Terms = readonly (readonly [coordinate: number, share: number])[];
-
 function systemOf<F extends Frame>({ positions, joint, pairs, centre }: MirrorInput<F>): System {
   const ids = [...pairs.flatMap(({ left, right }) => [left, right]), ...centre];
   const paired = pairs.map(({ left, right }, i) => {
@@ -157,20 +155,23 @@ function systemOf<F extends Frame>({ positions, joint, pairs, centre }: MirrorIn
       },
     ] as const;
   });
-  const raw: readonly (readonly { design: Vector; right: number; terms: Terms; differs: number }[])[] = [
-    ...paired,
-    ...middle,
-  ];
-  const all = raw.flat();
+  const raw: readonly (readonly {
+    design: Vector;
+    right: number;
+    terms: Parameters<typeof gradientOf>[0];
+    differs: number;
+  }[])[] = [...paired, ...middle];
+  const all = raw.flat().map(({ terms, differs }) => ({ row: gradientOf(terms), differs }));
   const whole = joint.matrix(ids);
   const covariance = Matrix.zeros(all.length, all.length);
-  all.forEach(({ terms: a, differs }, i) =>
-    all.forEach(({ terms: b }, k) => {
-      let sum = i === k ? differs ** 2 : 0;
-      for (const [p, x] of a) for (const [q, y] of b) sum += x * y * whole.get(p, q);
-      covariance.set(i, k, sum);
-    }),
-  );
+  all.forEach(({ row, differs }, i) => {
+    const spread = spreadBy(whole, row);
+    for (let k = 0; k <= i; k++) {
+      const value = along(spread, all[k]!.row) + (i === k ? differs ** 2 : 0);
+      covariance.set(i, k, value);
+      covariance.set(k, i, value);
+    }
+  });
   let row = 0;
   const groups = raw.map((group) =>
     group.map(({ design, right }) => ({ design, right, weight: 1 / covariance.get(row, row++) })),
