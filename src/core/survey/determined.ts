@@ -1,3 +1,4 @@
+import { Room } from '../maths/linear/room';
 import { SymmetricFactor } from '../maths/linear/symmetric';
 import { grownBy } from './extend';
 import { loosePoints, type LoosePoint } from './loose';
@@ -192,13 +193,15 @@ function looseCovarianceAtStart(survey: Survey): LooseNet {
   return { equations, x, covariance: inverseOfLoose(normal, unknowns) };
 }
 
+const HELD = new Room();
+
 /**
  * The inverse with a little added to the diagonal; more of it where readings of absurd precision stand beside directions that
  * nothing holds, so that rounding alone makes the matrix indefinite.
  */
 function inverseOfLoose(normal: Float64Array, unknowns: number): Float64Array {
   for (let weight = LOOSE_WEIGHT; weight < Infinity; weight *= 100) {
-    const held = normal.slice();
+    const held = HELD.copyOf(normal);
     for (let i = 0; i < unknowns; i++) held[i * (unknowns + 1)]! += weight;
     const factor = SymmetricFactor.of(held, unknowns);
     if (factor) return factor.inverse().values;

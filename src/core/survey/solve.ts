@@ -1,3 +1,4 @@
+import { Room } from '../maths/linear/room';
 import { Symmetric, SymmetricFactor } from '../maths/linear/symmetric';
 import { rigidFreedoms } from './datum';
 import { NetState, weightedSquares } from './net-state';
@@ -46,6 +47,8 @@ const CONVERGED = 1e-8;
  * as much as some fifty steps.
  */
 const SERVES_ON = 0.15;
+/** Normal matrices and their factors, of which no solution keeps any. */
+const NORMALS = new Room();
 /** A factor from coordinates this near gives the covariance too, mm. */
 const SAME_PLACE = 1e-6;
 
@@ -86,7 +89,7 @@ function solveFrom(
   const state = new NetState(equations, start, kept);
   if (from) state.x.set(from);
   if (fromBiases) state.biases.set(fromBiases);
-  const outcome = iterate(state, firm);
+  const outcome = iterate(state, firm, NORMALS.of(equations.unknowns ** 2));
   if (firm && !outcome.converged) return { ok: false, why: 'diverges' };
   const held = outcome.held ?? (outcome.converged ? holdFreedoms(state, 0) : undefined);
   const covariance = held && pseudoInverse(held);
@@ -160,7 +163,8 @@ interface Iteration {
   readonly held?: HeldFactor;
 }
 
-function iterate(state: NetState, firm: boolean): Iteration {
+/** @param room for the normal matrix and its factor, which serves on as long as nothing else is written there */
+function iterate(state: NetState, firm: boolean, room: Float64Array): Iteration {
   const { unknowns } = state.equations;
   let damping = 0;
   // How much the last step shrank against the one before it.
@@ -172,8 +176,6 @@ function iterate(state: NetState, firm: boolean): Iteration {
   let stiffness = 1;
   // How far the net has moved since it was factorised, mm.
   let since = 0;
-  // A matrix of hundreds of unknowns is dear to make anew.
-  const room = new Float64Array(unknowns * unknowns);
   for (let iterations = 1; iterations <= MOST_ITERATIONS; iterations++) {
     if (!factor || shrunk > SERVES_ON || damping > 0 || iterations > PLAIN_ITERATIONS) {
       const normal = state.normal(iterations > PLAIN_ITERATIONS, room);
@@ -269,7 +271,7 @@ function pullBack(
 function holdFreedoms(state: NetState, weight: number): HeldFactor | undefined {
   const { unknowns } = state.equations;
   const freedoms = rigidFreedoms(state.equations, state.x, state.biases);
-  const normal = state.normal();
+  const normal = state.normal(false, NORMALS.of(unknowns ** 2));
   const stiffness = addFreedoms(normal, freedoms, unknowns);
   for (let i = 0; i < unknowns; i++) normal[i * unknowns + i]! += weight;
   const factor = SymmetricFactor.of(normal, unknowns);
@@ -279,7 +281,7 @@ function holdFreedoms(state: NetState, weight: number): HeldFactor | undefined {
 /** (N + s GGᵀ)⁻¹ − GGᵀ/s: the pseudo-inverse of N, since N G = 0. */
 function pseudoInverse({ factor, freedoms, stiffness }: HeldFactor): Float64Array {
   const terms = freedoms.map((u) => ({ u, share: 1 / stiffness }));
-  return factor.inverse().less(terms).values;
+  return factor.inverse().lessen(terms).values;
 }
 
 /** The joint covariance of a solution's unknowns as a matrix. */

@@ -1,3 +1,4 @@
+import { Room } from '../../maths/linear/room';
 import type { Component } from '../../shell/components';
 import { AXIS, isMean, sideShare } from './model';
 import { share, type Hinge, type PatternPoint } from './sections';
@@ -10,10 +11,13 @@ const KINDS = [
   ['sag', 'twist'],
 ] as const satisfies readonly (readonly [Component, Component])[];
 
+const SUMS = new Room();
+
 /**
  * Products W b of the weights with the columns of hinges. A column is (x − hinge) / (end − hinge) at the points from one station
  * to another, so that sums of W's columns and of their stations' multiples, taken from the first station up to each, give every
- * product by two differences: it takes as long for a hundred points as for one.
+ * product by two differences: it takes as long for a hundred points as for one. They are megabytes, so that those of one shell lie where
+ * those of the last lay: of several only the newest is of use.
  */
 export class HingeSums {
   /** Points by their station, and the station of each, from the middle, mm. */
@@ -28,7 +32,10 @@ export class HingeSums {
   ) {
     this.order = points.map((_, i) => i).sort((a, b) => points[a]!.at[0] - points[b]!.at[0]);
     this.from = points.reduce((sum, { at }) => sum + at[0] / points.length, 0);
-    this.sums = KINDS.flat().map((component) => this.summed(component));
+    const each = weights.size * (points.length + 1);
+    const room = SUMS.of(2 * KINDS.flat().length * each);
+    const part = (k: number) => room.subarray(k * each, (k + 1) * each);
+    this.sums = KINDS.flat().map((component, k) => this.summed(component, part(2 * k), part(2 * k + 1)));
   }
 
   /** W b of one component of a hinge. */
@@ -50,11 +57,11 @@ export class HingeSums {
     return product;
   }
 
-  private summed(component: Component) {
+  private summed(component: Component, columns: Float64Array, stations: Float64Array) {
     const { order, points, from, weights } = this;
     const { size } = weights;
-    const columns = new Float64Array(size * (order.length + 1));
-    const stations = new Float64Array(size * (order.length + 1));
+    columns.fill(0, 0, size);
+    stations.fill(0, 0, size);
     order.forEach((point, place) => {
       const { side, at } = points[point]!;
       const own = sideShare(component, side);

@@ -4,6 +4,7 @@ import type { Vector } from '../../maths/geometry/vector';
 import type { Noise } from '../../maths/random/seeded';
 import { chiSquareTail } from '../../maths/statistics/distributions';
 import { COVERAGE } from '../../maths/statistics/verdict';
+import { Room } from '../../maths/linear/room';
 import { SymmetricFactor, type Symmetric } from '../../maths/linear/symmetric';
 import type { Component } from '../../shell/components';
 import { grouped } from '../../maths/grouped';
@@ -58,6 +59,7 @@ export interface DamagePattern {
 /** Chance of any false pattern in an undamaged shell: half of it for sections, half for single points. */
 const FALSE_PATTERN = 0.01;
 const SIMULATIONS = 1000;
+const FREED = new Room();
 /** Keeps the covariance definite where a round and its reference are both held exact, mm². */
 const SMALLEST_VARIANCE = 1e-4;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
@@ -84,6 +86,7 @@ export function damagePattern(
   const free = withFreeMotion(
     covariance,
     points.map(({ at }) => at),
+    FREED,
   );
   let shell = new Shell(points, Weights.of(free.addDiagonal(SMALLEST_VARIANCE)), held);
   const threshold = shell.threshold(noise);
@@ -197,16 +200,24 @@ class Shell {
     while (sections.length < 2) {
       const open = this.atFirst.filter(({ hinge }) => !sections.some(({ section }) => section === hinge.section));
       const judged = left === this.weights ? open : open.flatMap(({ hinge }) => this.candidate(hinge, left) ?? []);
-      const found = bestOfEach(judged)
-        .map((best) => this.refine(best, left))
-        .map((refined) => ({ refined, ...this.estimate(refined, left, threshold) }))
-        .find(({ movement }) => this.isBorneOut(movement));
+      const found = this.firstBorneOut(bestOfEach(judged), left, threshold);
       if (!found) break;
       sections.push(found.movement);
       // A hinge a little elsewhere is explained with it.
-      left = left.without([...found.refined.columns, found.along]);
+      left = left.without([...found.columns, found.along]);
     }
     return { sections, left };
+  }
+
+  private firstBorneOut(best: readonly Candidate[], weights: Weights, threshold: number) {
+    for (const each of best) {
+      const refined = this.refine(each, weights);
+      // No component is larger by its standard deviation than all of them together.
+      if (explained(refined) <= threshold ** 2) continue;
+      const found = this.estimate(refined, weights, threshold);
+      if (this.isBorneOut(found.movement)) return { columns: refined.columns, ...found };
+    }
+    return undefined;
   }
 
   /** More than chance, hinged somewhere that can be told, and shown by the points themselves. */

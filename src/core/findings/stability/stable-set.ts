@@ -6,6 +6,7 @@ import {
   type Displacement,
   type Frame,
 } from '../../maths/geometry/vector';
+import { Room } from '../../maths/linear/room';
 import { Symmetric } from '../../maths/linear/symmetric';
 
 /** How a point's difference compares with what the other points of a set let expect. */
@@ -18,6 +19,7 @@ export interface Discrepancy<F extends Frame> {
 const AXES3 = [0, 1, 2] as const;
 /** So many updates of an inverse are trusted. */
 const UPDATES = 12;
+const CHANGED = new Room();
 
 /**
  * Points taken as stable, with the inverse of the covariance of their differences kept up as points leave
@@ -108,7 +110,7 @@ export class StableSet<F extends Frame> {
       AXES3.forEach((c) => gain[c]!.forEach((value, i) => (column[i]! += inverted.get(r, c) * value)));
       return column;
     });
-    const inner = this.weights.less(AXES3.map((c) => ({ u: share[c]!, v: gain[c]!, share: -1 })));
+    const inner = this.weights.copy(CHANGED).lessen(AXES3.map((c) => ({ u: share[c]!, v: gain[c]!, share: -1 })));
     const wide = Symmetric.zeros(size + 3);
     for (let i = 0; i < size; i++) wide.values.set(inner.values.subarray(i * size, (i + 1) * size), i * wide.size);
     for (const c of AXES3) {
@@ -128,7 +130,7 @@ export class StableSet<F extends Frame> {
       AXES3.forEach((c) => rows[c]!.forEach((value, i) => (sum[i]! += inverted.get(r, c) * value)));
       return sum;
     });
-    const left = this.weights.less(AXES3.map((c) => ({ u: rows[c]!, v: mixed[c]! })));
+    const left = this.weights.copy(CHANGED).lessen(AXES3.map((c) => ({ u: rows[c]!, v: mixed[c]! })));
     const kept = Array.from({ length: size }, (_, i) => i).filter((i) => Math.floor(i / 3) !== k);
     return this.updated(
       this.members.filter((_, m) => m !== k),

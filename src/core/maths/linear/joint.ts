@@ -39,18 +39,16 @@ export class Joint<F extends Frame> {
   /** Several points as one matrix, 3n×3n. */
   matrix(ids: readonly string[]): Symmetric {
     const size = 3 * ids.length;
-    const { values } = Symmetric.zeros(size);
-    const block = new Float64Array(9);
-    const places = ids.map((id) => this.index.get(id)!);
-    for (let i = 0; i < places.length; i++)
-      for (let k = 0; k <= i; k++) {
-        this.fill(block, places[i]!, places[k]!);
-        for (let r = 0; r < 3; r++)
-          for (let c = 0; c < 3; c++) {
-            values[(3 * i + r) * size + 3 * k + c] = block[3 * r + c]!;
-            values[(3 * k + c) * size + 3 * i + r] = block[3 * r + c]!;
-          }
-      }
+    const values = new Float64Array(size * size);
+    const { whole, turn } = this;
+    const columns = ids.map((id) => this.columns[this.index.get(id)!]!);
+    const rows = [0, 1, 2].map(() => new Float64Array(size));
+    columns.forEach((from, i) => {
+      if (from < 0) return;
+      for (let r = 0; r < 3; r++) gather(rows[r]!, whole.values, (from + r) * whole.size, columns);
+      if (turn) turnRows(rows[0]!, rows[1]!, rows[2]!, turn);
+      for (let r = 0; r < 3; r++) values.set(rows[r]!, (3 * i + r) * size);
+    });
     return new Symmetric(size, values);
   }
 
@@ -81,6 +79,47 @@ export class Joint<F extends Frame> {
 
 const scratch = new Float64Array(9);
 const half = new Float64Array(9);
+
+/** Out of a row that begins at `row` three entries for each of the columns, one after the other. */
+function gather(into: Float64Array, values: Float64Array, row: number, columns: readonly number[]): void {
+  for (let k = 0; k < columns.length; k++) {
+    const from = columns[k]!;
+    const at = row + from;
+    for (let c = 0; c < 3; c++) into[3 * k + c] = from < 0 ? 0 : values[at + c]!;
+  }
+}
+
+/** R B Rᵀ in place for each of the 3×3 blocks B that stand side by side in three rows. */
+function turnRows(x: Float64Array, y: Float64Array, z: Float64Array, turn: Float64Array): void {
+  const [a, b, c, d, e, f, g, h, i] = turn as unknown as readonly [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  for (let k = 0; k < x.length; k++) {
+    const u = x[k]!;
+    const v = y[k]!;
+    const w = z[k]!;
+    x[k] = a * u + b * v + c * w;
+    y[k] = d * u + e * v + f * w;
+    z[k] = g * u + h * v + i * w;
+  }
+  for (const row of [x, y, z])
+    for (let k = 0; k < row.length; k += 3) {
+      const u = row[k]!;
+      const v = row[k + 1]!;
+      const w = row[k + 2]!;
+      row[k] = a * u + b * v + c * w;
+      row[k + 1] = d * u + e * v + f * w;
+      row[k + 2] = g * u + h * v + i * w;
+    }
+}
 
 /** R B Rᵀ in place. */
 function turnBlock(block: Float64Array, turn: Float64Array): void {

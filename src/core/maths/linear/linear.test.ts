@@ -2,7 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileKernel } from '../../../../scripts/kernel.mjs';
 import { seeded } from '../random/seeded';
-import { along, spreadBy, varianceAlong, type Gradient } from './gradient';
+import { motion } from '../geometry/vector';
+import { along, covarianceAlong, gradientOf, spreadBy, varianceAlong, type Gradient } from './gradient';
+import { Joint } from './joint';
+import { Room } from './room';
 import { kernel } from './kernel';
 import type { Kernel } from './loops';
 import { KERNEL } from './kernel-module';
@@ -50,7 +53,10 @@ describe('the compiled kernel', () => {
       near(simd.product(noise, values, size), plainKernel.product(noise, values, size));
       const [u, v] = [noise.slice(0, 4 * size), noise.slice(3 * size)];
       near(simd.solve(plain, size, u.slice(0, size)), plainKernel.solve(plain, size, u.slice(0, size)));
-      near(simd.less(values, size, u, v), plainKernel.less(values, size, u, v));
+      const [less, other] = [values.slice(), values.slice()];
+      simd.lessen(less, size, u, v);
+      plainKernel.lessen(other, size, u, v);
+      near(less, other);
       const [quick, slow] = [simd.multiplier(values, size), plainKernel.multiplier(values, size)];
       for (const at of [0, 1, 2]) {
         const vector = noise.slice(at * size, (at + 1) * size);
@@ -133,6 +139,45 @@ describe.each(KERNELS)('the factorisation by the %s kernel', (_, by) => {
   });
 });
 
+describe('the joint covariance of points', () => {
+  const whole = matrix(9, 21);
+  const [c, s] = [Math.cos(0.4), Math.sin(0.4)];
+  const turn = motion<'round', 'chart'>(
+    [
+      [c, -s, 0],
+      [s, c, 0],
+      [0, 0, 1],
+    ],
+    [5, 6, 7],
+  );
+  // B is held fixed.
+  const joint = Joint.of<'round'>(['A', 'B', 'C', 'D'], [0, -1, 3, 6], whole);
+
+  it('as one matrix holds the block of every two points, in any order and in any axes', () => {
+    for (const each of [joint, joint.turned(turn)] as const) {
+      const ids = ['D', 'B', 'A'];
+      const all = each.matrix(ids);
+      ids.forEach((a, i) =>
+        ids.forEach((b, k) => {
+          const block = each.block(a, b);
+          for (let r = 0; r < 3; r++)
+            for (let q = 0; q < 3; q++) expect(all.get(3 * i + r, 3 * k + q)).toBeCloseTo(block[3 * r + q]!, 12);
+        }),
+      );
+    }
+  });
+
+  it('turned keeps its variances in all', () => {
+    const trace = (m: Symmetric) => m.values.reduce((sum, value, i) => sum + (i % (m.size + 1) === 0 ? value : 0), 0);
+    const ids = ['A', 'C', 'D'];
+    expect(trace(joint.turned(turn).matrix(ids))).toBeCloseTo(trace(joint.matrix(ids)), 10);
+    expect(joint.turned(turn).matrix(['A']).get(0, 0)).toBeCloseTo(
+      c * c * whole.get(0, 0) - 2 * c * s * whole.get(0, 1) + s * s * whole.get(1, 1),
+      12,
+    );
+  });
+});
+
 describe('a symmetric matrix', () => {
   const a = matrix(7, 11);
   const row: Gradient = {
@@ -162,6 +207,35 @@ describe('a symmetric matrix', () => {
     const updated = a.less([{ u: spread, share: 1 / (sigma ** 2 + along(spread, row)) }]);
     const anew = weights.inverse();
     updated.values.forEach((value, i) => expect(value).toBeCloseTo(anew.values[i]!, 8));
+  });
+
+  it('gives what two rows have in common, whichever comes first', () => {
+    const other = gradientOf([
+      [0, 3],
+      [4, 0.25],
+    ]);
+    const full = Float64Array.from({ length: 7 }, (_, i) => ({ 0: 3, 4: 0.25 })[i] ?? 0);
+    const common = a.times(dense).reduce((sum, value, i) => sum + value * full[i]!, 0);
+    expect(covarianceAlong(a, row, other)).toBeCloseTo(common, 10);
+    expect(covarianceAlong(a, other, row)).toBeCloseTo(common, 10);
+  });
+
+  it('stays as it is where another is made of it, and changes where it is to', () => {
+    for (const size of [7, 20]) {
+      const own = matrix(size, 5);
+      const before = [...own.values];
+      const u = Float64Array.from({ length: size }, (_, i) => i / 10);
+      const room = new Room();
+      const less = own.less([{ u, share: 0.5 }]);
+      const inRoom = own.copy(room).lessen([{ u, share: 0.5 }]);
+      own.inverse();
+      expect([...own.values]).toEqual(before);
+      expect([...inRoom.values]).toEqual([...less.values]);
+      expect(less.get(3, 2)).toBeCloseTo(own.get(3, 2) - 0.5 * u[3]! * u[2]!, 12);
+      // What lies in a room is no more once something else does.
+      own.copy(room);
+      expect([...inRoom.values]).toEqual(before);
+    }
   });
 
   it('keeps some of its rows in the order asked for', () => {

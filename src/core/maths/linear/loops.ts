@@ -27,8 +27,8 @@ export interface Kernel {
   readonly solve: (lower: Float64Array, size: number, b: Float64Array) => Float64Array;
   /** Products A v of a square matrix, which is not to be changed from the first on. */
   readonly multiplier: (matrix: Float64Array, size: number) => (v: Float64Array) => Float64Array;
-  /** A − Σ (u vᵀ + v uᵀ)/2 over the rows of u and v. */
-  readonly less: (matrix: Float64Array, size: number, u: Float64Array, v: Float64Array) => Float64Array;
+  /** A − Σ (u vᵀ + v uᵀ)/2 over the rows of u and v, in place. */
+  readonly lessen: (matrix: Float64Array, size: number, u: Float64Array, v: Float64Array) => void;
   /**
    * Factorises the panels of a sparse factor into L D Lᵀ, in place, each pivot more than this share of its diagonal element; false,
    * with nothing changed, where one is not, or where this kernel has no faster way than its caller.

@@ -220,16 +220,14 @@ const multiplier =
     return result;
   };
 
-function less(matrix: Float64Array, size: number, u: Float64Array, v: Float64Array): Float64Array {
-  const left = matrix.slice();
+function lessen(matrix: Float64Array, size: number, u: Float64Array, v: Float64Array): void {
   for (let i = 0; i < size; i++)
     for (let term = 0; term < u.length; term += size) {
       const own = u[term + i]! / 2;
       const other = v[term + i]! / 2;
       const row = i * size;
-      for (let k = 0; k < size; k++) left[row + k]! -= own * v[term + k]! + other * u[term + k]!;
+      for (let k = 0; k < size; k++) matrix[row + k]! -= own * v[term + k]! + other * u[term + k]!;
     }
-  return left;
 }
 
 /**
@@ -238,7 +236,7 @@ function less(matrix: Float64Array, size: number, u: Float64Array, v: Float64Arr
  * time: a third of the memory read that one with one needs, and as many sums as the registers hold.
  */
 export const plainKernel: Kernel = {
-  ...{ name: 'plain', factorise, invert, coloured, product, solve, multiplier, less },
+  ...{ name: 'plain', factorise, invert, coloured, product, solve, multiplier, lessen },
   // The factor's own loops are as fast.
   factoriseBlocks: () => false,
   solveBlocks: () => false,

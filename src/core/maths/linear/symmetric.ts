@@ -1,5 +1,16 @@
 import { kernel } from './kernel';
 import type { Kernel } from './loops';
+import { Room } from './room';
+
+/** What a change of low rank is the sum of: share · (u vᵀ + v uᵀ)/2. */
+interface Term {
+  readonly u: Float64Array;
+  readonly v?: Float64Array;
+  readonly share?: number;
+}
+
+/** Factors that are made for an inverse alone. */
+const FACTORS = new Room();
 
 /** A symmetric matrix, both triangles kept, row major. */
 export class Symmetric {
@@ -26,8 +37,9 @@ export class Symmetric {
     this.values[i * this.size + k] = this.values[k * this.size + i] = value;
   }
 
-  copy(): Symmetric {
-    return new Symmetric(this.size, this.values.slice());
+  /** @param room where the copy lies until the next is made there, if given */
+  copy(room?: Room): Symmetric {
+    return new Symmetric(this.size, room?.copyOf(this.values) ?? this.values.slice());
   }
 
   /** Adds to the diagonal, in place. */
@@ -91,14 +103,20 @@ export class Symmetric {
    * A − Σ share · (u vᵀ + v uᵀ)/2 over the terms: a change of low rank. With v left out it is u uᵀ.
    * (Sherman and Morrison 1950; Woodbury for several at once.)
    */
-  less(terms: readonly { readonly u: Float64Array; readonly v?: Float64Array; readonly share?: number }[]): Symmetric {
+  less(terms: readonly Term[]): Symmetric {
+    return terms.length === 0 ? this : this.copy().lessen(terms);
+  }
+
+  /** The same in place. */
+  lessen(terms: readonly Term[]): this {
     const { size, values } = this;
     const [first, second] = [new Float64Array(terms.length * size), new Float64Array(terms.length * size)];
     terms.forEach(({ u, v = u, share = 1 }, t) => {
       for (let i = 0; i < size; i++) first[t * size + i] = share * u[i]!;
       second.set(v, t * size);
     });
-    return terms.length === 0 ? this : new Symmetric(size, kernel.less(values, size, first, second));
+    if (terms.length > 0) kernel.lessen(values, size, first, second);
+    return this;
   }
 
   /** Cholesky's factor; undefined where the matrix is not positive definite. */
@@ -108,7 +126,7 @@ export class Symmetric {
 
   /** @throws where the matrix is not positive definite */
   inverse(): Symmetric {
-    const factor = this.factor();
+    const factor = SymmetricFactor.of(FACTORS.copyOf(this.values), this.size);
     if (!factor) throw new Error('the matrix is not positive definite');
     return factor.inverse();
   }

@@ -58,6 +58,8 @@ function kernelOf(wasm: Exports): Kernel {
     return places;
   }
 
+  /** What is laid out first: nothing but its length where it lies there already. */
+  const lies = (matrix: Float64Array) => (resident === matrix ? matrix.length : matrix);
   const view = (at: number, length: number) => new Float64Array(wasm.memory.buffer, at, length);
 
   return {
@@ -72,14 +74,16 @@ function kernelOf(wasm: Exports): Kernel {
     },
     invert(lower, size) {
       if (size < WORTH_IT) return plainKernel.invert(lower, size);
-      const [l, columns, inverse] = layOut(lower, size * size, size * size) as [number, number, number];
+      const [l, columns, inverse] = layOut(lies(lower), size * size, size * size) as [number, number, number];
       wasm.invert(l, columns, inverse, size);
+      resident = lower;
       return view(inverse, size * size).slice();
     },
     coloured(lower, size, noise, count) {
       if (size < WORTH_IT) return plainKernel.coloured(lower, size, noise, count);
-      const [l, z, result] = layOut(lower, noise, count * size) as [number, number, number];
+      const [l, z, result] = layOut(lies(lower), noise, count * size) as [number, number, number];
       wasm.coloured(l, size, z, count, result);
+      resident = lower;
       return view(result, count * size).slice();
     },
     product(a, b, length) {
@@ -91,7 +95,7 @@ function kernelOf(wasm: Exports): Kernel {
     },
     solve(lower, size, b) {
       if (size < WORTH_IT) return plainKernel.solve(lower, size, b);
-      const [l, x] = layOut(resident === lower ? lower.length : lower, b) as [number, number];
+      const [l, x] = layOut(lies(lower), b) as [number, number];
       wasm.solve(l, size, x);
       resident = lower;
       return view(x, size).slice();
@@ -100,19 +104,18 @@ function kernelOf(wasm: Exports): Kernel {
       if (size < WORTH_IT) return plainKernel.multiplier(matrix, size);
       let laid = false;
       return (v) => {
-        const lies = laid && resident === matrix;
-        const [m, vector, result] = layOut(lies ? matrix.length : matrix, v, size) as [number, number, number];
+        const [m, vector, result] = layOut(laid ? lies(matrix) : matrix, v, size) as [number, number, number];
         wasm.times(m, size, vector, result);
         resident = matrix;
         laid = true;
         return view(result, size).slice();
       };
     },
-    less(matrix, size, u, v) {
-      if (size < WORTH_IT) return plainKernel.less(matrix, size, u, v);
+    lessen(matrix, size, u, v) {
+      if (size < WORTH_IT) return plainKernel.lessen(matrix, size, u, v);
       const [m, us, vs] = layOut(matrix, u, v) as [number, number, number];
       wasm.less(m, size, us, vs, u.length / size);
-      return view(m, matrix.length).slice();
+      matrix.set(view(m, matrix.length));
     },
     factoriseBlocks({ widths, first, panelAt, reachAt, reach, begins }, values, pivots, nothing) {
       const widest = widths.reduce((most, width) => Math.max(most, width), 0);

@@ -1,5 +1,6 @@
 import { Matrix } from 'ml-matrix';
 import { mapAxes, type Vector } from '../geometry/vector';
+import type { Room } from '../linear/room';
 import type { Symmetric } from '../linear/symmetric';
 
 /**
@@ -25,21 +26,14 @@ const FREE = 1e4;
  *
  * @param covariance 3n×3n, mm²
  * @param positions  of the n points, mm
+ * @param room       where it lies until the next is made there, if given
  */
-export function withFreeMotion(covariance: Symmetric, positions: readonly Vector[]): Symmetric {
+export function withFreeMotion(covariance: Symmetric, positions: readonly Vector[], room?: Room): Symmetric {
   const middle = mapAxes((i) => positions.reduce((sum, p) => sum + p[i] / positions.length, 0));
-  const { size } = covariance;
-  const design = new Float64Array(6 * size);
+  const motions = Array.from({ length: 6 }, () => ({ u: new Float64Array(covariance.size), share: -FREE }));
   positions.forEach((position, p) => {
     const rows = rigidDesign(mapAxes((k) => position[k] - middle[k]));
-    for (let r = 0; r < 3; r++) for (let j = 0; j < 6; j++) design[6 * (3 * p + r) + j] = rows.get(r, j);
+    for (let r = 0; r < 3; r++) motions.forEach(({ u }, j) => (u[3 * p + r] = rows.get(r, j)));
   });
-  const free = covariance.copy();
-  for (let i = 0; i < size; i++)
-    for (let k = 0; k <= i; k++) {
-      let sum = 0;
-      for (let j = 0; j < 6; j++) sum += design[6 * i + j]! * design[6 * k + j]!;
-      free.set(i, k, free.get(i, k) + FREE * sum);
-    }
-  return free;
+  return covariance.copy(room).lessen(motions);
 }
