@@ -3,12 +3,14 @@ import {
   apply,
   covariance,
   mapAxes,
+  turnCovariance,
   type Covariance,
   type Frame,
   type JointCovariance,
   type Motion,
   type Vector,
 } from '../geometry/vector';
+import { kernel } from '../linear/kernel';
 import type { PairedPoint } from './fit';
 import { rigidDesign } from './freedom';
 
@@ -42,40 +44,58 @@ export function deviationCovariances<From extends Frame, To extends Frame>(
   judged: readonly UncertainPoint<From, To>[],
   joint: JointCovariance<From>,
 ): Map<string, Covariance<To>> {
-  const rotation = new Matrix(motion.rotation.map((row) => [...row]));
-  const back = rotation.transpose();
+  const rotation = Float64Array.from(motion.rotation.flat());
+  const back = transposed(rotation, 3);
+  const designs = control.map((point) => flat(design(motion, point.measured)));
   const normal = Matrix.zeros(6, 6);
-  const designs = control.map((point) => design(motion, point.measured));
-  control.forEach((point, k) =>
-    normal.add(
-      designs[k]!.transpose()
-        .mmul(designs[k]!)
-        .div(point.sigma ** 2),
-    ),
-  );
-  const inverted = inverse(normal);
-  const shares = control.map((point, k) => inverted.mmul(designs[k]!.transpose()).div(point.sigma ** 2));
-  const inRound = shares.map((share) => share.mmul(rotation).to1DArray());
+  control.forEach((point, k) => {
+    const columns = transposed(designs[k]!, 3);
+    normal.add(Matrix.from1DArray(6, 6, [...times(columns, columns, 3)]).div(point.sigma ** 2));
+  });
+  const inverted = flat(inverse(normal));
+  // Bₖ, 6×3, and Bₖ R.
+  const shares = control.map((point, k) => times(inverted, designs[k]!, 6).map((value) => value / point.sigma ** 2));
+  const inRound = shares.map((share) => times(share, back, 3));
   const own = new Map(control.map(({ id }, k) => [id, k]));
   /** Σ Bₖ Σₖᵢ: what the fit takes away with the errors of the control points, 6×3. */
-  const takenFor = (point: UncertainPoint<From, To>): Matrix => {
+  const takenFor = (point: UncertainPoint<From, To>): Float64Array => {
     const sum = new Float64Array(18);
     control.forEach(({ id }, k) => addProduct(sum, inRound[k]!, joint(id, point.id)));
-    const taken = Matrix.from1DArray(6, 3, sum as unknown as number[]).mmul(back);
+    const taken = times(sum, rotation, 3);
     const k = own.get(point.id);
-    return k === undefined ? taken : taken.add(Matrix.mul(shares[k]!, point.trust));
+    if (k !== undefined) shares[k]!.forEach((value, i) => (taken[i]! += value * point.trust));
+    return taken;
   };
-  const motionCovariance = Matrix.zeros(6, 6);
-  control.forEach((point, k) => motionCovariance.add(takenFor(point).mmul(shares[k]!.transpose())));
+  const motionCovariance = new Float64Array(36);
+  control.forEach((point, k) =>
+    times(takenFor(point), shares[k]!, 3).forEach((value, i) => (motionCovariance[i]! += value)),
+  );
   return new Map(
     judged.map((point) => {
-      const j = design(motion, point.measured);
-      const shared = j.mmul(takenFor(point));
-      const alone = rotation.mmul(Matrix.from1DArray(3, 3, [...joint(point.id, point.id)])).mmul(back);
-      const whole = alone.add(Matrix.eye(3, 3).mul(point.trust)).sub(shared).sub(shared.transpose());
-      return [point.id, covariance<To>(whole.add(j.mmul(motionCovariance).mmul(j.transpose())).to1DArray())];
+      const j = flat(design(motion, point.measured));
+      const shared = times(j, transposed(takenFor(point), 6), 6);
+      const alone = turnCovariance(motion, joint(point.id, point.id));
+      const fitted = times(times(j, motionCovariance, 6), j, 6);
+      const whole = alone.map(
+        (value, i) =>
+          value + (i % 4 === 0 ? point.trust : 0) - shared[i]! - shared[3 * (i % 3) + Math.floor(i / 3)]! + fitted[i]!,
+      );
+      return [point.id, covariance<To>(whole)];
     }),
   );
+}
+
+/** A Bᵀ of row-major arrays whose rows have so many elements. */
+const times = kernel.product;
+
+const flat = (matrix: Matrix): Float64Array => Float64Array.from(matrix.to1DArray());
+
+/** Rows become columns. */
+function transposed(values: Float64Array, rows: number): Float64Array {
+  const columns = values.length / rows;
+  const result = new Float64Array(values.length);
+  for (let i = 0; i < rows; i++) for (let k = 0; k < columns; k++) result[k * rows + i] = values[i * columns + k]!;
+  return result;
 }
 
 /** A deviation as it hangs on the coordinates measured and on what its references are trusted to. */
@@ -125,7 +145,7 @@ export function deviationGradient<From extends Frame, To extends Frame>(
 }
 
 /** Adds a 6×3 matrix times a 3×3 one, both row major. */
-function addProduct(sum: Float64Array, a: readonly number[], b: readonly number[]): void {
+function addProduct(sum: Float64Array, a: Float64Array, b: readonly number[]): void {
   for (let i = 0; i < 6; i++)
     for (let k = 0; k < 3; k++)
       sum[3 * i + k]! += a[3 * i]! * b[k]! + a[3 * i + 1]! * b[3 + k]! + a[3 * i + 2]! * b[6 + k]!;

@@ -29,15 +29,13 @@ export function corrections(
   if (reading.quantity === 'fixture') return [];
   const sign = reading.value < 0 ? -1 : 1;
   const warm = temperature === null || instrument.steel || !LONG.has(reading.quantity);
-  const amounts: readonly Correction[] = [
-    { kind: 'startMark', amount: -sign * instrument.startMark },
-    { kind: 'zeroOffset', amount: sign * instrument.zeroOffset },
-    {
-      kind: 'temperature',
-      amount: warm ? 0 : -reading.value * STEEL_EXPANSION * (temperature - CHART_TEMPERATURE),
-    },
-  ];
-  return amounts.filter(({ amount }) => amount !== 0);
+  const found: Correction[] = [];
+  // Most instruments need none, and a round has thousands of readings.
+  const add = (kind: Correction['kind'], amount: number) => amount !== 0 && found.push({ kind, amount });
+  add('startMark', -sign * instrument.startMark);
+  add('zeroOffset', sign * instrument.zeroOffset);
+  if (!warm) add('temperature', -reading.value * STEEL_EXPANSION * (temperature - CHART_TEMPERATURE));
+  return found;
 }
 
 /** The reading with all its corrections, mm. */

@@ -48,13 +48,22 @@ export function measure(observed: readonly Observed[]): MeasuredRound {
     const mean = meanOf(group);
     const axis = AXIS_OF[first.quantity];
     if (axis && first.pointId) points.set(first.pointId, { ...points.get(first.pointId), [axis]: mean });
-    else if (first.quantity === 'distance')
-      distances.push({ ...mean, fromPointId: first.pointId!, toPointId: first.toPointId!, measure: first.measure! });
+    else if (first.quantity === 'distance') distances.push(distanceOf(mean, first));
     else if (first.stationId)
       gaps.push({ ...mean, stationId: first.stationId, quantity: first.quantity as 'gap' | 'flush' });
   }
   return { points, distances, gaps };
 }
+
+/** Written out: a spread is slow where a round has thousands. */
+const distanceOf = ({ value, sd, readingIds }: MeasuredValue, first: Reading): MeasuredDistance => ({
+  value,
+  sd,
+  readingIds,
+  fromPointId: first.pointId!,
+  toPointId: first.toPointId!,
+  measure: first.measure!,
+});
 
 /**
  * The mean of several observations of one subject and its standard deviation. Those with one instrument share its

@@ -28,6 +28,8 @@ export interface Observed {
 
 /** Share of the variance of one reading that its repeats with the same instrument have in common. */
 export const SHARED_WITH_REPEATS = 0.5;
+/** Of its standard deviation what it has to itself. */
+const OWN_SHARE = Math.sqrt(1 - SHARED_WITH_REPEATS);
 
 /** Spread a doubtful point adds to every reading at it, over and above the instrument's, mm. */
 const DOUBTFUL_SD: Readonly<Partial<Record<PointCondition['kind'], number>>> = {
@@ -56,13 +58,10 @@ export function observeRound(job: Job, round: Pick<Round, 'id' | 'temperature'>)
       readings.length > 1 ? grouped(readings, (each) => each.instrumentVersionId).values() : [readings];
     for (const bundle of instruments)
       for (const reading of bundle) {
-        const scale = scaled(job, reading, round.temperature);
         const sd = sdOf(reading);
-        observed.push(
-          bundle.length === 1
-            ? { ...scale, subject, sigma: sd }
-            : { ...scale, subject, sigma: sd * Math.sqrt(1 - SHARED_WITH_REPEATS), bias: sharedBy(bundle, sd) },
-        );
+        const alone = bundle.length === 1;
+        const each = scaled(job, reading, round.temperature, subject, alone ? sd : sd * OWN_SHARE);
+        observed.push(alone ? each : { ...each, bias: sharedBy(bundle, sd) });
       }
   }
   return observed;
@@ -75,24 +74,19 @@ const sharedBy = (bundle: readonly Reading[], sd: number): SharedBias => ({
 
 /** The readings of a pull, each by itself: under load and released nothing is a repeat of anything. */
 export function observePull(job: Job, pull: Pick<Pull, 'id'>): Observed[] {
-  return job.pullReadings(pull).map((reading) => ({
-    ...scaled(job, reading, job.round(reading.roundId)?.temperature ?? null),
-    subject: subjectKey(reading),
-    sigma: spreadOf(job.version(reading.instrumentVersionId), reading.value),
-  }));
+  return job.pullReadings(pull).map((reading) => {
+    const sigma = spreadOf(job.version(reading.instrumentVersionId), reading.value);
+    return scaled(job, reading, job.round(reading.roundId)?.temperature ?? null, subjectKey(reading), sigma);
+  });
 }
 
-function scaled(
-  job: Job,
-  reading: Reading,
-  temperature: number | null,
-): Pick<Observed, 'reading' | 'value' | 'pointers' | 'amount'> {
+function scaled(job: Job, reading: Reading, temperature: number | null, subject: string, sigma: number): Observed {
   const value = correctedValue(reading, job.version(reading.instrumentVersionId), temperature);
   const { pointerFrom, pointerTo } = reading;
   if (reading.quantity !== 'distance' || pointerFrom === null || pointerTo === null)
-    return { reading, value, amount: value };
+    return { reading, subject, value, amount: value, sigma };
   const pointers = [pointerFrom, pointerTo] as const;
-  return { reading, value, pointers, amount: tipDistance(value, pointers) };
+  return { reading, subject, value, pointers, amount: tipDistance(value, pointers), sigma };
 }
 
 const wearOf = ({ pointId, toPointId }: Reading, doubtful: ReadonlyMap<string, number>): number =>
