@@ -43,11 +43,22 @@ export class KnownRows {
   }
 }
 
-/** The tables that differ from those of the nearest state, and where the others are. */
+/** What differs from the nearest state: tables, or what was added to them, and where the others are. */
 function difference(rows: JobRows, states: ReadonlyMap<string, JobRows>): SentRows {
   const [nearest] = [...states].toReversed().sort(([, a], [, b]) => same(rows, b) - same(rows, a));
   if (!nearest) return { tables: rows };
   const [rest, known] = nearest;
   const changed = JOB_TABLE_NAMES.filter((table) => rows[table] !== known[table]);
-  return { tables: Object.fromEntries(changed.map((table) => [table, rows[table]])), rest };
+  const longer = changed.filter((table) => goesOn(known[table], rows[table]));
+  const others = changed.filter((table) => !longer.includes(table));
+  const more = longer.map((table) => [table, rows[table].slice(known[table].length)]);
+  return {
+    tables: Object.fromEntries(others.map((table) => [table, rows[table]])),
+    rest,
+    ...(longer.length > 0 ? { more: Object.fromEntries(more) as Partial<JobRows> } : {}),
+  };
 }
+
+/** A table begins with the very rows of another. */
+const goesOn = (before: readonly object[], now: readonly object[]): boolean =>
+  before.length > 0 && before.every((row, i) => row === now[i]);

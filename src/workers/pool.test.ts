@@ -54,13 +54,35 @@ describe('the pool of workers', () => {
   });
 
   it('sends what a worker has forgotten again, as the difference from the nearest state it has', async () => {
-    const states = [0, 1, 2, 3, 4].map(() => ({ ...rows, points: [...rows.points] }));
+    const states = [0, 1, 2, 3, 4].map(() => ({ ...rows, points: structuredClone(rows.points) }));
     for (const state of states) await pool.run('rounds', state, undefined);
     expect(sent.flatMap(({ request }) => request.forget)).toEqual(['rows 1', 'rows 2']);
     await pool.run('rounds', { ...states[3]!, steps: [] }, undefined);
     expect(sent.at(-1)!.request.rows).toMatchObject({ tables: { steps: [] }, rest: 'rows 4' });
     await pool.run('rounds', states[0]!, undefined);
     expect(sent.at(-1)!.request.rows).toMatchObject({ tables: { points: rows.points }, rest: 'rows 5' });
+  });
+
+  it('sends of a table that goes on only what was added', async () => {
+    const judged = async (of: TaskPool, state: JobRows) =>
+      (await of.run('judge', state, { roundId: rows.rounds[0]!.id, warm: true })).value;
+    const states = [0, 1, 4, 5].map((added) => ({
+      ...rows,
+      readings: rows.readings.slice(0, rows.readings.length - 5 + added),
+    }));
+    const answers: unknown[] = [];
+    for (const state of states) answers.push(await judged(pool, state));
+    expect(sent.slice(1).map(({ request }) => request.rows?.more?.readings?.length)).toEqual([1, 3, 1]);
+    expect(sent.slice(1).every(({ request }) => Object.keys(request.rows!.tables).length === 0)).toBe(true);
+    // What another worker makes of all the rows at once.
+    const whole = await judged(poolOf(1).pool, states[3]!);
+    expect(answers[3]).toMatchObject({ measured: (whole as { measured: object }).measured });
+    // A line that is gone, or another in its place, is no addition.
+    const [first, ...others] = states[3]!.readings;
+    await judged(pool, { ...states[3]!, readings: [...others, first!] });
+    expect(sent.at(-1)!.request.rows!.tables.readings).toHaveLength(rows.readings.length);
+    await judged(pool, states[0]!);
+    expect(sent.at(-1)!.request.rows?.more).toBeUndefined();
   });
 
   it('keeps a job while another is written to line after line', async () => {

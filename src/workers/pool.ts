@@ -64,7 +64,7 @@ export class TaskPool {
     private readonly most: number,
   ) {}
 
-  /** The same rows are sent to each worker once; of others of the same job the tables that are not the same ones. */
+  /** The same rows are sent to each worker once; of others of the same job what is not the same. */
   run<Name extends TaskName>(
     task: Name,
     rows: JobRows,

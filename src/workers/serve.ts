@@ -2,11 +2,13 @@ import { emptyJobRows, type JobRows } from '@/core/shell/job/job-rows';
 import { Job } from '@/core/shell/job/job';
 import { TASKS, type Running, type TaskName } from './tasks';
 
-/** Rows of a job: all tables, or those that differ from rows the worker has. */
+/** Rows of a job: all tables, or what differs from rows the worker has. */
 export interface SentRows {
   readonly tables: Partial<JobRows>;
   /** Key of the rows that the other tables are taken from; absent where all are sent. */
   readonly rest?: string;
+  /** What has been added at the end of tables that are otherwise those of the rest: a line of a tape is. */
+  readonly more?: Partial<JobRows>;
 }
 
 /** A task to do. Rows are sent once and named after that. */
@@ -31,10 +33,14 @@ export function taskServer(
   means: Pick<Running, 'solver'> = {},
 ): (request: TaskRequest) => Promise<void> {
   const jobs = new Map<string, Job>();
-  const whole = ({ tables, rest }: SentRows): JobRows => {
+  const whole = ({ tables, rest, more = {} }: SentRows): JobRows => {
     const others = rest === undefined ? emptyJobRows() : jobs.get(rest)?.rows;
     if (!others) throw new Error(`the rows of ${rest} never came`);
-    return { ...others, ...tables };
+    const longer = (Object.keys(more) as (keyof JobRows)[]).map((table) => [
+      table,
+      [...others[table], ...more[table]!],
+    ]);
+    return { ...others, ...tables, ...(Object.fromEntries(longer) as Partial<JobRows>) };
   };
   const jobFor = (rowsKey: string, rows: SentRows | undefined): Job | undefined => {
     const job = rows ? Job.of(whole(rows)) : jobs.get(rowsKey);

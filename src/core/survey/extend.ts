@@ -1,3 +1,4 @@
+import { alike } from '../maths/alike';
 import { along, spreadBy } from '../maths/linear/gradient';
 import type { Symmetric } from '../maths/linear/symmetric';
 import { NetState } from './net-state';
@@ -11,7 +12,7 @@ import {
   type Observation,
 } from './observations';
 import { covarianceOf, isLoose, largest, solveNet, type NetSolution, type SolveResult } from './solve';
-import { pointIndex, pointsOf, type Survey, type SurveyPoint, type SurveyReading } from './survey';
+import { pointIndex, pointsOf, type Survey, type SurveyReading } from './survey';
 
 /** Coordinates within this of the solution need no new covariance, mm. */
 const NEAR = 5;
@@ -45,25 +46,13 @@ export function grownBy(earlier: NetSolution, survey: Survey): SolveResult | und
   const { points, readings } = earlier.survey;
   const more = survey.readings.length - readings.length;
   if ((more !== 0 && more !== 1) || points.length !== survey.points.length) return undefined;
-  if (!points.every((point, i) => samePoint(point, survey.points[i]!))) return undefined;
-  if (more === 0)
-    return readings.every((reading, i) => sameReading(reading, survey.readings[i]!))
-      ? { ok: true, solution: earlier }
-      : undefined;
+  if (!alike(points, survey.points)) return undefined;
+  if (more === 0) return alike(readings, survey.readings) ? { ok: true, solution: earlier } : undefined;
   const at = readings.findIndex((reading, i) => reading.id !== survey.readings[i]!.id);
   const place = at < 0 ? readings.length : at;
   const others = survey.readings.filter((_, i) => i !== place);
-  return readings.every((reading, i) => sameReading(reading, others[i]!))
-    ? addReading(earlier, survey.readings[place]!)
-    : undefined;
+  return alike(readings, others) ? addReading(earlier, survey.readings[place]!) : undefined;
 }
-
-const samePoint = (a: SurveyPoint, b: SurveyPoint): boolean =>
-  a.id === b.id && a.hold === b.hold && a.start.every((value, axis) => value === b.start[axis]);
-
-/** Readings are made anew each time from the same rows, field by field in one order. */
-const sameReading = (a: SurveyReading, b: SurveyReading): boolean =>
-  a.id === b.id && a.value === b.value && a.sigma === b.sigma && JSON.stringify(a) === JSON.stringify(b);
 
 /**
  * A solution without one of its readings, brought down by one rank in the same way. Solved anew where little

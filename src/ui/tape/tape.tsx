@@ -34,12 +34,10 @@ export function Tape({ rows, lines, doubtful, closed = false, selected, on }: Ta
   useEffect(() => {
     const strip = end.current?.parentElement;
     if (!strip) return;
-    const toTheEnd = () => {
+    // At once, before the browser draws; and when something below the tape takes room, so that the newest line stays in sight.
+    const observer = new ResizeObserver(() => {
       strip.scrollTop = strip.scrollHeight;
-    };
-    toTheEnd();
-    // The newest line stays in sight when something below the tape takes room.
-    const observer = new ResizeObserver(toTheEnd);
+    });
     observer.observe(strip);
     return () => observer.disconnect();
   }, [lines.length]);

@@ -160,8 +160,7 @@ function mergeLocal(rows: JobRows, roundId: string, standing: readonly TapeEntry
   for (const entry of standing) {
     const at = typedAt(entry);
     sequence++;
-    for (const reading of entry.readings)
-      if (!known.has(reading.id)) readings.push({ ...reading, personId: null, roundId, sequence, receivedAt: at });
+    readings.push(...rowsOf(entry, roundId, sequence).filter(({ id }) => !known.has(id)));
     for (const reading of entry.strike ? readings : [])
       if (reading.lineId === entry.strike!.lineId && !struck.has(reading.id)) {
         struck.add(reading.id);
@@ -194,6 +193,18 @@ function mergeLocal(rows: JobRows, roundId: string, standing: readonly TapeEntry
     ),
   };
 }
+
+/** The readings of an entry as rows: the same ones each time, so that nothing is sent or compared anew for them. */
+function rowsOf(entry: TapeEntry, roundId: string, sequence: number): readonly Reading[] {
+  const known = ROWS.get(entry);
+  if (known?.every((row) => row.sequence === sequence && row.roundId === roundId)) return known;
+  const receivedAt = typedAt(entry);
+  const rows = entry.readings.map((reading) => ({ ...reading, personId: null, roundId, sequence, receivedAt }));
+  ROWS.set(entry, rows);
+  return rows;
+}
+
+const ROWS = new WeakMap<TapeEntry, readonly Reading[]>();
 
 /** What is on its way says only a name; whose it is, the server says. */
 const unproved = <Row extends object>(row: Row) => ({ ...row, personId: null });

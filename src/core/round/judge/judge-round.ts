@@ -1,3 +1,4 @@
+import { alike } from '../../maths/alike';
 import { once, onceFor } from '../../maths/once';
 import { APART_FROM_ROUNDS } from '../../shell/job/apart';
 import type { Round } from '../../shell/job/entities';
@@ -90,15 +91,3 @@ const chartedPlaces = ({ references }: Job) =>
 
 /** When a reading was taken and when it came changes nothing of what it says. */
 const NOT_COUNTED: ReadonlySet<string> = new Set(['takenAt', 'receivedAt']);
-
-/** Whether two lists hold the same rows, some fields aside; rows hold plain values only. */
-function alike<Row extends object>(
-  a: readonly Row[],
-  b: readonly Row[],
-  aside: ReadonlySet<string> = new Set(),
-): boolean {
-  const same = (one: Row, other: Row): boolean =>
-    one === other ||
-    (Object.keys(one) as (keyof Row & string)[]).every((field) => aside.has(field) || one[field] === other[field]);
-  return a === b || (a.length === b.length && a.every((row, i) => same(row, b[i]!)));
-}
