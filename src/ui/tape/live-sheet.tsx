@@ -41,5 +41,9 @@ export function LiveSheet({
         There is no chart to draw from yet, and too few readings to make a shape of; they are kept all the same.
       </p>
     );
-  return <Sheet drawn={drawn} selected={ids} />;
+  return (
+    <div className="own-layer">
+      <Sheet drawn={drawn} selected={ids} />
+    </div>
+  );
 }

@@ -42,7 +42,7 @@ export function Tape({ rows, lines, doubtful, closed = false, selected, on }: Ta
     return () => observer.disconnect();
   }, [lines.length]);
   return (
-    <div className="min-h-0 overflow-auto" role="log" aria-label="Tape" tabIndex={0}>
+    <div className="own-layer min-h-0 overflow-auto" role="log" aria-label="Tape" tabIndex={0}>
       <ol className="tape px-3 pt-2 text-[0.92rem]">
         {lines.length === 0 ? (
           <li className="py-3 text-soft">The tape is empty: type the first reading below.</li>
