@@ -5,7 +5,7 @@ import { findUndisturbed, type SearchedPoint, type UndisturbedResult } from '../
 import { roundJoint, type RoundJudgement } from '../round/judge/judgement';
 import type { Job } from '../shell/job/job';
 import { referencePosition } from '../shell/references/chosen';
-import { damagePattern, type DamagePattern } from './pattern/pattern';
+import { DamageSearch, type DamagePattern } from './pattern/pattern';
 import type { DeviatedPoint } from './pattern/shown';
 
 /** How far undisturbed points may be off: one distance for all, mm, or so many of each point's own deviations. */
@@ -46,29 +46,46 @@ export function analyseRound(job: Job, judgement: RoundJudgement, agree: Agree):
   const pairs = pairedPoints(job, judgement, agree);
   const found = findUndisturbed(pairs, 'mm' in agree ? agree.mm : 1);
   const first = patternAgainst(job, judgement, pairs, found);
-  const undisturbed = first ? without(found, first.carried, pairs) : found;
-  const pattern = undisturbed === found ? first : patternAgainst(job, judgement, pairs, undisturbed);
+  const undisturbed = first ? without(found, first.pattern.carried, pairs) : found;
+  const last = undisturbed === found ? first : patternAgainst(job, judgement, pairs, undisturbed, first);
   return {
     undisturbed,
     choices: controlChoices(pairs, judgement, undisturbed),
-    ...(pattern ? { pattern } : {}),
+    ...(last ? { pattern: last.pattern } : {}),
     againstUndisturbed: !judgement.alignment.ok,
   };
 }
 
-/** The pattern against the points that are held, or, where none are, against the undisturbed ones. */
+/** The pairs with their deviations after a motion, and the search for a pattern in them. */
+interface Searched {
+  readonly motion: Motion<'round', 'chart'>;
+  readonly points: readonly DeviatedPoint[];
+  readonly search: DamageSearch;
+}
+
+/**
+ * The pattern against the points that are held, or, where none are, against the undisturbed ones.
+ *
+ * @param before the one against other undisturbed points: its search serves on where the round is aligned as it was
+ */
 function patternAgainst(
   job: Job,
   judgement: RoundJudgement,
   pairs: readonly SearchedPoint[],
   undisturbed: UndisturbedResult,
-): DamagePattern | undefined {
+  before?: Searched,
+): (Searched & { readonly pattern: DamagePattern }) | undefined {
   const { alignment } = judgement;
   const used = undisturbed.ok ? undisturbed.used : [];
   const held = alignment.ok ? alignment.controlIds : used;
   const motion = alignment.ok ? alignment.motion : undisturbed.ok ? undisturbed.motion : undefined;
   if (!motion) return undefined;
-  return patternOf(job, judgement, pairs, motion, { held: new Set(held), stoodStill: new Set([...held, ...used]) });
+  const known = before?.motion === motion ? before : searched(job, judgement, pairs, motion, new Set(held));
+  const stood = new Set([...held, ...used]);
+  const within = pairs.flatMap(({ id, agree }, i) =>
+    stood.has(id) ? [[id, agree ?? OWN_SPREADS.spreads * Math.max(known.points[i]!.sd, SMALLEST_SPREAD)] as const] : [],
+  );
+  return { ...known, pattern: known.search.given(new Map(within)) };
 }
 
 /** The undisturbed set without points that a pattern carries along; as it was where that would leave too few. */
@@ -128,19 +145,13 @@ function controlChoices(
     });
 }
 
-/** The points the pattern may not say moved: those held, and those found to agree among themselves. */
-interface StoodStill {
-  readonly held: ReadonlySet<string>;
-  readonly stoodStill: ReadonlySet<string>;
-}
-
-function patternOf(
+function searched(
   job: Job,
   judgement: RoundJudgement,
   pairs: readonly SearchedPoint[],
   motion: Motion<'round', 'chart'>,
-  { held, stoodStill }: StoodStill,
-): DamagePattern {
+  held: ReadonlySet<string>,
+): Searched {
   const { references } = judgement;
   const trust = pairs.map(({ id }) => references.points.get(id)!.sd ** 2);
   const covariance = roundJoint(judgement)!
@@ -149,17 +160,13 @@ function patternOf(
     .addDiagonal((i) => trust[Math.floor(i / 3)]!);
   const points = pairs.map((pair, i): DeviatedPoint => {
     const variance = [0, 1, 2].reduce((sum, k) => sum + covariance.get(3 * i + k, 3 * i + k) / 3, 0);
-    const sd = Math.sqrt(variance);
     return {
       id: pair.id,
       at: pair.reference,
       side: job.point(pair.id).side,
       deviation: deviationOf(motion, pair).by,
-      sd,
-      ...(stoodStill.has(pair.id)
-        ? { stoodStillWithin: pair.agree ?? OWN_SPREADS.spreads * Math.max(sd, SMALLEST_SPREAD) }
-        : {}),
+      sd: Math.sqrt(variance),
     };
   });
-  return damagePattern(points, covariance, held, CHANCE);
+  return { motion, points, search: new DamageSearch(points, covariance, held, CHANCE) };
 }

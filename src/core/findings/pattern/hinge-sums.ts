@@ -17,14 +17,14 @@ const SUMS = new Room();
  * Products W b of the weights with the columns of hinges. A column is (x − hinge) / (end − hinge) at the points from one station
  * to another, so that sums of W's columns and of their stations' multiples, taken from the first station up to each, give every
  * product by two differences: it takes as long for a hundred points as for one. They are megabytes, so that those of one shell lie where
- * those of the last lay: of several only the newest is of use.
+ * those of the last lay, and are made anew for one that is asked again after another.
  */
 export class HingeSums {
   /** Points by their station, and the station of each, from the middle, mm. */
   private readonly order: readonly number[];
   private readonly from: number;
   /** Of each component, for each place in the order: the sum of the columns of W before it, and of these by their stations. */
-  private readonly sums: readonly { readonly columns: Float64Array; readonly stations: Float64Array }[];
+  private sums: readonly { readonly columns: Float64Array; readonly stations: Float64Array }[] = [];
 
   constructor(
     private readonly points: readonly PatternPoint[],
@@ -32,14 +32,19 @@ export class HingeSums {
   ) {
     this.order = points.map((_, i) => i).sort((a, b) => points[a]!.at[0] - points[b]!.at[0]);
     this.from = points.reduce((sum, { at }) => sum + at[0] / points.length, 0);
-    const each = weights.size * (points.length + 1);
-    const room = SUMS.of(2 * KINDS.flat().length * each);
+  }
+
+  private layOut(): void {
+    if (SUMS.isHeldBy(this)) return;
+    const each = this.weights.size * (this.points.length + 1);
+    const room = SUMS.of(2 * KINDS.flat().length * each, this);
     const part = (k: number) => room.subarray(k * each, (k + 1) * each);
     this.sums = KINDS.flat().map((component, k) => this.summed(component, part(2 * k), part(2 * k + 1)));
   }
 
   /** W b of one component of a hinge. */
   product(hinge: Hinge, component: Component): Float64Array {
+    this.layOut();
     const { order, points, from, weights } = this;
     const { size } = weights;
     const moves = (place: number) => share(hinge, points[order[place]!]!.at[0]) !== 0;

@@ -4,8 +4,8 @@ import { seeded, type Noise, type Random } from '../../maths/random/seeded';
 import { tried } from '../../../../tests/support/thorough';
 import { shellPoints } from '../../practice/shell-net';
 import { Symmetric } from '../../maths/linear/symmetric';
-import { damagePattern, type DamagePattern } from './pattern';
-import type { DeviatedPoint } from './shown';
+import { DamageSearch, type DamagePattern } from './pattern';
+import type { DeviatedPoint, StoodStill } from './shown';
 
 const drawnBy =
   ({ normal }: Random): Noise =>
@@ -24,8 +24,12 @@ function shell(random: Random, move: (at: Vector, side: string) => Vector, count
   });
 }
 
-const resolve = (points: readonly DeviatedPoint[], random: Random): DamagePattern =>
-  damagePattern(points, Symmetric.zeros(3 * points.length).addDiagonal(SD ** 2), CONTROL, drawnBy(random));
+const searchIn = (points: readonly DeviatedPoint[], random: Random, held: ReadonlySet<string> = CONTROL) =>
+  new DamageSearch(points, Symmetric.zeros(3 * points.length).addDiagonal(SD ** 2), held, drawnBy(random));
+
+/** @param still points that stood still, and within what */
+const resolve = (points: readonly DeviatedPoint[], random: Random, still: StoodStill = new Map()): DamagePattern =>
+  searchIn(points, random).given(still);
 
 /** The rear beyond a hinge, each side linearly to its own amounts at the floor's end. */
 const rear =
@@ -64,10 +68,10 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
         const deviation = point.deviation.map((value, k) =>
           moved.has(i) ? value + by[k]! : value,
         ) as unknown as Vector;
-        const still = Math.hypot(...deviation) <= 3.5 * SD;
-        return { ...point, deviation, ...(still ? { stoodStillWithin: 3.5 * SD } : {}) };
+        return { ...point, deviation };
       });
-      const pattern = resolve(withSingles, random);
+      const still = withSingles.filter(({ deviation }) => Math.hypot(...deviation) <= 3.5 * SD);
+      const pattern = resolve(withSingles, random, new Map(still.map(({ id }) => [id, 3.5 * SD])));
       if (pattern.sections.length > 0) sections++;
       named += pattern.local.filter(({ id }) => moved.has(points.findIndex((point) => point.id === id))).length;
     }
@@ -78,16 +82,35 @@ describe('the pattern of the damage', { timeout: 60_000 }, () => {
   it('does not carry a section along with one floor point that moved, while its neighbours stood still', () => {
     const random = seeded(91);
     const points = shell(random, () => [0, 0, 0]).map((point) =>
-      point.id === 'P5L' ? { ...point, deviation: [-0.4, -8, -11] as Vector } : { ...point, stoodStillWithin: 3.2 },
+      point.id === 'P5L' ? { ...point, deviation: [-0.4, -8, -11] as Vector } : point,
     );
-    const { sections, local } = damagePattern(
-      points,
-      Symmetric.zeros(3 * points.length).addDiagonal(SD ** 2),
-      new Set(),
-      drawnBy(random),
-    );
+    const others = points.filter(({ id }) => id !== 'P5L');
+    const { sections, local } = searchIn(points, random, new Set()).given(new Map(others.map(({ id }) => [id, 3.2])));
     expect(sections).toEqual([]);
     expect(local.map(({ id }) => id)).toEqual(['P5L']);
+  });
+
+  it('is the same when it is asked for again, whatever was searched meanwhile', () => {
+    const moved = (seed: number) => {
+      const random = seeded(seed);
+      const undamaged = shell(random, () => [0, 0, 0]);
+      const end = Math.max(...undamaged.filter(({ at }) => at[2] < 500).map(({ at }) => at[0]));
+      const move = rear(2300, end, [-14, 6, 9], [-2, 5, 1]);
+      const points = undamaged.map((point, i): DeviatedPoint => {
+        const by = i === 4 ? ([0, 14, -9] as const) : move(point.at, point.side);
+        return { ...point, deviation: point.deviation.map((value, k) => value + by[k]!) as unknown as Vector };
+      });
+      return searchIn(points, random);
+    };
+    const search = moved(5);
+    const first = search.given(new Map());
+    expect(first.sections.map(({ section }) => section)).toEqual(['rear']);
+    expect(first.local).toHaveLength(1);
+    moved(6).given(new Map());
+    expect(search.given(new Map())).toEqual(first);
+    // A rear whose points are taken to have stood still has not moved.
+    const still = new Map(first.carried.map((id) => [id, 1]));
+    expect(search.given(still).sections.map(({ section }) => section)).not.toContain('rear');
   });
 
   it('recovers amounts, hinge and side within their stated uncertainty', () => {

@@ -12,7 +12,7 @@ import type { Section } from '../../shell/sections';
 import { designOf, hingeColumn, visibleComponents } from './model';
 import { HingeSums } from './hinge-sums';
 import { hingesToTry, type Hinge } from './sections';
-import { carriedBy, isShown, type DeviatedPoint } from './shown';
+import { carriedBy, isShown, type DeviatedPoint, type StoodStill } from './shown';
 import { dot, gramOf, Weights, type Sparse } from './weights';
 
 export interface PatternComponent {
@@ -74,46 +74,55 @@ const ALIKE = 0.95;
  * hinge is searched over the stations of the points, then refined; the limit of significance is simulated
  * for the largest of all components at all hinges of all sections, so that the search is paid for.
  *
- * @param covariance joint covariance of round and reference, 3n×3n in the order of `points`, chart axes, mm²
- * @param held       control points: a section that holds more than a third of them is what stood still
+ * What is known before it is said what stood still is worked out once; `given` then finds the pattern.
  */
-export function damagePattern(
-  points: readonly DeviatedPoint[],
-  covariance: Symmetric,
-  held: ReadonlySet<string>,
-  noise: Noise,
-): DamagePattern {
-  const free = withFreeMotion(
-    covariance,
-    points.map(({ at }) => at),
-    FREED,
-  );
-  let shell = new Shell(points, Weights.of(free.addDiagonal(SMALLEST_VARIANCE)), held);
-  const threshold = shell.threshold(noise);
-  const { hinges } = shell;
-  const local: LocalMovement[] = [];
-  for (;;) {
-    const { sections, left } = shell.sections(threshold);
-    const worst = shell.worstLocal(left);
-    const enough = local.length > points.length / 4 || shell.points.length < 8;
-    if (!worst || worst.probability > FALSE_PATTERN / 2 / points.length || enough)
-      return { sections, local, threshold, hinges, carried: carriedAlong(points, sections) };
-    local.push(worst.movement);
-    shell = shell.withoutPoint(worst.movement.id);
+export class DamageSearch {
+  private readonly whole: Shell;
+  private readonly threshold: number;
+
+  /**
+   * @param covariance joint covariance of round and reference, 3n×3n in the order of `points`, chart axes, mm²
+   * @param held       control points: a section that holds more than a third of them is what stood still
+   */
+  constructor(
+    private readonly points: readonly DeviatedPoint[],
+    covariance: Symmetric,
+    held: ReadonlySet<string>,
+    noise: Noise,
+  ) {
+    const free = withFreeMotion(
+      covariance,
+      points.map(({ at }) => at),
+      FREED,
+    );
+    this.whole = new Shell(points, Weights.of(free.addDiagonal(SMALLEST_VARIANCE)), held);
+    this.threshold = this.whole.threshold(noise);
+  }
+
+  given(stoodStill: StoodStill): DamagePattern {
+    const { points, threshold } = this;
+    const { hinges } = this.whole;
+    let shell = this.whole;
+    const local: LocalMovement[] = [];
+    for (;;) {
+      const { sections, left } = shell.sections(threshold, stoodStill);
+      const worst = shell.worstLocal(left);
+      const enough = local.length > points.length / 4 || shell.points.length < 8;
+      if (!worst || worst.probability > FALSE_PATTERN / 2 / points.length || enough)
+        return { sections, local, threshold, hinges, carried: this.carriedAlong(sections, stoodStill) };
+      local.push(worst.movement);
+      shell = shell.withoutPoint(worst.movement.id);
+    }
+  }
+
+  private carriedAlong(sections: readonly SectionMovement[], stoodStill: StoodStill): string[] {
+    const carried = sections.flatMap(({ hinge, components }) => {
+      const significant = components.filter((each) => each.significant);
+      return carriedBy(this.points, hinge, significant, stoodStill);
+    });
+    return [...new Set(carried)];
   }
 }
-
-const carriedAlong = (points: readonly DeviatedPoint[], sections: readonly SectionMovement[]): string[] => [
-  ...new Set(
-    sections.flatMap(({ hinge, components }) =>
-      carriedBy(
-        points,
-        hinge,
-        components.filter(({ significant }) => significant),
-      ),
-    ),
-  ),
-];
 
 /** A hinge with its design B, WB and (BᵀWB)⁻¹. */
 interface Candidate {
@@ -194,13 +203,16 @@ class Shell {
   }
 
   /** The sections that moved, the one that explains most first, each judged after those before it; and the weights they leave. */
-  sections(threshold: number): { readonly sections: SectionMovement[]; readonly left: Weights } {
+  sections(
+    threshold: number,
+    stoodStill: StoodStill,
+  ): { readonly sections: SectionMovement[]; readonly left: Weights } {
     const sections: SectionMovement[] = [];
     let left = this.weights;
     while (sections.length < 2) {
       const open = this.atFirst.filter(({ hinge }) => !sections.some(({ section }) => section === hinge.section));
       const judged = left === this.weights ? open : open.flatMap(({ hinge }) => this.candidate(hinge, left) ?? []);
-      const found = this.firstBorneOut(bestOfEach(judged), left, threshold);
+      const found = this.firstBorneOut(bestOfEach(judged), left, threshold, stoodStill);
       if (!found) break;
       sections.push(found.movement);
       // A hinge a little elsewhere is explained with it.
@@ -209,22 +221,24 @@ class Shell {
     return { sections, left };
   }
 
-  private firstBorneOut(best: readonly Candidate[], weights: Weights, threshold: number) {
+  private firstBorneOut(best: readonly Candidate[], weights: Weights, threshold: number, stoodStill: StoodStill) {
     for (const each of best) {
       const refined = this.refine(each, weights);
       // No component is larger by its standard deviation than all of them together.
       if (explained(refined) <= threshold ** 2) continue;
       const found = this.estimate(refined, weights, threshold);
-      if (this.isBorneOut(found.movement)) return { columns: refined.columns, ...found };
+      if (this.isBorneOut(found.movement, stoodStill)) return { columns: refined.columns, ...found };
     }
     return undefined;
   }
 
   /** More than chance, hinged somewhere that can be told, and shown by the points themselves. */
-  private isBorneOut({ hinge, hingeSd, components }: SectionMovement): boolean {
+  private isBorneOut({ hinge, hingeSd, components }: SectionMovement, stoodStill: StoodStill): boolean {
     const significant = components.filter((each) => each.significant);
     const lever = Math.abs(hinge.end - hinge.hinge);
-    return significant.length > 0 && COVERAGE * hingeSd <= lever / 2 && isShown(this.points, hinge, significant);
+    return (
+      significant.length > 0 && COVERAGE * hingeSd <= lever / 2 && isShown(this.points, hinge, significant, stoodStill)
+    );
   }
 
   /** The hinge between its neighbours that explains most: golden section search. */

@@ -10,9 +10,10 @@ export interface DeviatedPoint extends PatternPoint {
   readonly deviation: Vector;
   /** One standard deviation of the deviation, the mean of its axes, mm. */
   readonly sd: number;
-  /** Farther off than this it does not belong to what stood still, mm; absent where it does not belong anyway. */
-  readonly stoodStillWithin?: number;
 }
+
+/** How far off a point may be that is taken to have stood still, mm, by its identity. */
+export type StoodStill = ReadonlyMap<string, number>;
 
 /** A movement predicted of a point is one to look for where it is more than so many standard deviations. */
 const VISIBLE = 2;
@@ -34,6 +35,7 @@ export function isShown(
   points: readonly DeviatedPoint[],
   hinge: Hinge,
   components: readonly { readonly name: Component; readonly amount: number }[],
+  stoodStill: StoodStill,
 ): boolean {
   const rigid = whatStoodStillMoved(points, hinge);
   const seen = points.flatMap((point) => {
@@ -41,7 +43,7 @@ export function isShown(
     const size = norm(predicted);
     if (size <= VISIBLE * point.sd) return [];
     const shows = dot(subtract(point.deviation, rigid(point.at)), predicted) / size ** 2 >= SHOWS;
-    return [{ side: point.side, shows, still: isCarried(point, size) && point.stoodStillWithin !== undefined }];
+    return [{ side: point.side, shows, still: stoodStill.has(point.id) && isCarried(point, size, stoodStill) }];
   });
   const still = seen.filter((each) => each.still);
   if (still.some(({ shows }) => !shows) || still.length > MOST_STILL * seen.length) return false;
@@ -57,16 +59,19 @@ export function isShown(
 }
 
 /** A movement of this size takes a point out of what stood still. */
-const isCarried = ({ sd, stoodStillWithin }: DeviatedPoint, size: number): boolean =>
-  size > Math.max(VISIBLE * sd, stoodStillWithin ?? 0);
+const isCarried = ({ id, sd }: DeviatedPoint, size: number, stoodStill: StoodStill): boolean =>
+  size > Math.max(VISIBLE * sd, stoodStill.get(id) ?? 0);
 
 /** The points a section's movement carries farther than what stands still may be off. */
 export const carriedBy = (
   points: readonly DeviatedPoint[],
   hinge: Hinge,
   components: readonly { readonly name: Component; readonly amount: number }[],
+  stoodStill: StoodStill,
 ): string[] =>
-  points.filter((point) => isCarried(point, norm(movementAt(hinge, point, components)))).map(({ id }) => id);
+  points
+    .filter((point) => isCarried(point, norm(movementAt(hinge, point, components)), stoodStill))
+    .map(({ id }) => id);
 
 /** The small rigid motion of the points short of the hinge, by least squares: what the movement is seen against. */
 function whatStoodStillMoved(points: readonly DeviatedPoint[], hinge: Hinge): (at: Vector) => Vector {

@@ -5,11 +5,22 @@
  */
 export class Room {
   private kept = new Float64Array(0);
+  private holder: object | undefined;
 
-  /** So many numbers, whatever they are; what lay there before is no more. */
-  of(length: number): Float64Array {
+  /**
+   * So many numbers, whatever they are; what lay there before is no more.
+   *
+   * @param holder who asks, if it wants to ask later whether its own still lies there
+   */
+  of(length: number, holder?: object): Float64Array {
     if (this.kept.length < length) this.kept = new Float64Array(length);
+    this.holder = holder;
     return this.kept.subarray(0, length);
+  }
+
+  /** Nobody has asked for it since. */
+  isHeldBy(holder: object): boolean {
+    return this.holder === holder;
   }
 
   /** A copy that lies there. */

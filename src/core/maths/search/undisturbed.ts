@@ -25,7 +25,7 @@ export type UndisturbedResult<From extends Frame = 'round', To extends Frame = '
 const MOST_NODES = 4000;
 const USUAL_SIZE = 60;
 /** A rival is shown as the best found and never as proven, and the best comes early. */
-const MOST_FOR_A_RIVAL = 1000;
+const MOST_FOR_A_RIVAL = 2000;
 /** Shells so small are searched to the end. */
 const SEARCHED_TO_THE_END = 25;
 const LAWSON_ROUNDS = 6;
@@ -87,6 +87,12 @@ class Search<From extends Frame, To extends Frame> {
   private readonly compatible: readonly Uint8Array[];
   private readonly agree: readonly number[];
   private readonly fits: FastFit;
+  /** Of every point, how many of the open ones it does not fit, at the node the search is at. */
+  private readonly misfits: Int32Array;
+  // Thousands of nodes write these anew: weights of a set's points, as they are fitted with, and shares of what is allowed.
+  private readonly weights: Float64Array;
+  private readonly scaled: Float64Array;
+  private readonly shares: Float64Array;
   private readonly mostNodes: number;
 
   constructor(
@@ -96,6 +102,12 @@ class Search<From extends Frame, To extends Frame> {
   ) {
     this.agree = points.map((point) => point.agree ?? agree);
     this.fits = new FastFit(points);
+    this.misfits = new Int32Array(points.length);
+    [this.weights, this.scaled, this.shares] = [0, 1, 2].map(() => new Float64Array(points.length)) as [
+      Float64Array,
+      Float64Array,
+      Float64Array,
+    ];
     this.mostNodes = mostNodes * Math.min(1, (USUAL_SIZE / points.length) ** 3);
     this.compatible = points.map(() => new Uint8Array(points.length).fill(1));
     for (let i = 0; i < points.length; i++)
@@ -109,16 +121,17 @@ class Search<From extends Frame, To extends Frame> {
 
   run(): void {
     const all = this.points.map((_, i) => i);
-    this.explore([], all, this.without(new Int32Array(all.length), all, 1));
+    this.misfits.fill(0);
+    this.count(all, 1);
+    this.explore([], all);
   }
 
   /**
    * Looks for sets that hold all of `kept` and any of `open`; every one of `open` fits every one of `kept`.
    *
-   * @param misfits of every point, how many of `open` it does not fit
    * @param keptFit the kept points are known not to be too far apart
    */
-  private explore(kept: readonly number[], open: readonly number[], misfits: Int32Array, keptFit = false): void {
+  private explore(kept: readonly number[], open: readonly number[], keptFit = false): void {
     const size = kept.length + open.length;
     if (size < SMALLEST || size < (this.best?.set.length ?? 0)) return;
     if (++this.nodes > this.mostNodes && this.points.length > SEARCHED_TO_THE_END) {
@@ -127,56 +140,62 @@ class Search<From extends Frame, To extends Frame> {
     }
     if (this.best && kept.length + this.colours(open) < this.best.set.length) return;
     const set = kept.concat(open);
-    const residuals = this.residuals(set);
-    if (!residuals) return;
-    if (residuals.every((d) => d <= 1)) {
-      this.offer(set, residuals);
+    for (let k = 0; k < size; k++) this.scaled[k] = 1 / this.agree[set[k]!]! ** 2;
+    if (!this.fitted(set)) return;
+    if (largest(this.shares, size) <= 1) {
+      this.offer(set);
       return;
     }
+    const worst = this.mostInTheWay(set, kept.length);
     if (size === this.best?.set.length || open.length === 0) return;
     // The kept points alone are farther apart in the mean than any agreeing set can be.
     if (!keptFit && kept.length >= SMALLEST && this.tooFar(kept)) return;
-    const worst = mostInTheWay(set, kept.length, residuals, misfits);
     const others = open.filter((i) => i !== worst);
-    const left = this.without(misfits, [worst]);
-    this.explore(kept, others, left, true);
     const fits = this.compatible[worst]!;
     const gone = others.filter((i) => fits[i] === 0);
-    this.explore(
-      [...kept, worst],
-      gone.length === 0 ? others : others.filter((i) => fits[i] === 1),
-      this.without(left, gone),
-    );
+    this.count([worst], -1);
+    this.explore(kept, others, true);
+    this.count(gone, -1);
+    this.explore([...kept, worst], gone.length === 0 ? others : others.filter((i) => fits[i] === 1));
+    this.count(gone, 1);
+    this.count([worst], 1);
   }
 
-  /** How many each point does not fit once some are gone from those that are counted; they come in with a sign of 1. */
-  private without(misfits: Int32Array, gone: readonly number[], sign = -1): Int32Array {
-    const left = misfits.slice();
-    for (const i of gone) {
+  /** Points come to the open ones, or leave them: −1. */
+  private count(points: readonly number[], sign: 1 | -1): void {
+    const { misfits } = this;
+    for (const i of points) {
       const fits = this.compatible[i]!;
-      for (let k = 0; k < left.length; k++) left[k]! += sign * (1 - fits[k]!);
+      for (let k = 0; k < misfits.length; k++) misfits[k]! += sign * (1 - fits[k]!);
     }
-    return left;
   }
 
-  private offer(set: readonly number[], residuals: Float64Array): void {
-    const sum = residuals.reduce((all, d) => all + d * d, 0);
+  /** Of the open points of a set (those after the kept ones) the one that fits fewest others, then the one farthest off. */
+  private mostInTheWay(set: readonly number[], kept: number): number {
+    let worst = set[kept]!;
+    let most = -1;
+    for (let k = kept; k < set.length; k++) {
+      const strain = this.misfits[set[k]!]! * 1e6 + this.shares[k]!;
+      if (strain < most) continue;
+      worst = set[k]!;
+      most = strain;
+    }
+    return worst;
+  }
+
+  private offer(set: readonly number[]): void {
+    let sum = 0;
+    for (let k = 0; k < set.length; k++) sum += this.shares[k]! ** 2;
     const { best } = this;
     if (best && (best.set.length > set.length || (best.set.length === set.length && best.sum <= sum))) return;
     this.best = { set: [...set].sort((a, b) => a - b), sum };
   }
 
-  /** Distances from their references after the fit on the set, as shares of what is allowed; undefined where it cannot be fitted. */
-  private residuals(set: readonly number[]): Float64Array | undefined {
-    const weights = new Float64Array(set.length);
-    for (let k = 0; k < set.length; k++) weights[k] = 1 / this.agree[set[k]!]! ** 2;
-    return this.shares(set, weights, new Float64Array(set.length));
-  }
-
-  private shares(set: readonly number[], weights: Float64Array, into: Float64Array): Float64Array | undefined {
-    if (!this.fits.fit(set, weights)) return undefined;
-    for (let k = 0; k < set.length; k++) into[k] = this.fits.distances[k]! / this.agree[set[k]!]!;
-    return into;
+  /** Fits a set with the weights in `scaled` and puts the distances from the references into `shares`; false where it cannot be fitted. */
+  private fitted(set: readonly number[]): boolean {
+    if (!this.fits.fit(set, this.scaled)) return false;
+    for (let k = 0; k < set.length; k++) this.shares[k] = this.fits.distances[k]! / this.agree[set[k]!]!;
+    return true;
   }
 
   /**
@@ -185,22 +204,16 @@ class Search<From extends Frame, To extends Frame> {
    * reweighting (1961) drives the bound up, in half the rounds with the squares of the distances.
    */
   private tooFar(kept: readonly number[]): boolean {
+    const { weights, scaled, shares } = this;
     const size = kept.length;
-    const weights = new Float64Array(size).fill(1 / size);
-    const scaled = new Float64Array(size);
-    const shares = new Float64Array(size);
+    weights.fill(1 / size, 0, size);
     for (let round = 0; round < LAWSON_ROUNDS; round++) {
       for (let k = 0; k < size; k++) scaled[k] = Math.max(weights[k]!, 1e-9) / this.agree[kept[k]!]! ** 2;
-      if (!this.shares(kept, scaled, shares)) return false;
+      if (!this.fitted(kept)) return false;
       let bound = 0;
-      let largest = 0;
-      for (let k = 0; k < size; k++) {
-        const d = shares[k]!;
-        bound += weights[k]! * d * d;
-        largest = Math.max(largest, d);
-      }
+      for (let k = 0; k < size; k++) bound += weights[k]! * shares[k]! ** 2;
       if (bound > 1) return true;
-      if (largest <= 1) return false;
+      if (largest(shares, size) <= 1) return false;
       for (let k = 0; k < size; k++) weights[k]! *= shares[k]! ** 2 / bound;
     }
     return false;
@@ -210,7 +223,8 @@ class Search<From extends Frame, To extends Frame> {
   private colours(open: readonly number[]): number {
     const classes: number[][] = [];
     for (const i of open) {
-      const home = classes.find((members) => members.every((j) => this.compatible[i]![j] === 0));
+      const fits = this.compatible[i]!;
+      const home = classes.find((members) => members.every((j) => fits[j] === 0));
       if (home) home.push(i);
       else classes.push([i]);
     }
@@ -218,15 +232,9 @@ class Search<From extends Frame, To extends Frame> {
   }
 }
 
-/** Of the open points of a set (those after the kept ones) the one that fits fewest others, then the one farthest off. */
-function mostInTheWay(set: readonly number[], kept: number, residuals: Float64Array, misfits: Int32Array): number {
-  let worst = set[kept]!;
-  let most = -1;
-  for (let k = kept; k < set.length; k++) {
-    const strain = misfits[set[k]!]! * 1e6 + residuals[k]!;
-    if (strain < most) continue;
-    worst = set[k]!;
-    most = strain;
-  }
-  return worst;
+/** The largest of the first so many. */
+function largest(values: Float64Array, count: number): number {
+  let most = 0;
+  for (let k = 0; k < count; k++) if (values[k]! > most) most = values[k]!;
+  return most;
 }
