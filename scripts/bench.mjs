@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { request } from 'node:http';
@@ -6,6 +7,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import { text } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
+import { benchBundle } from './bench-bundle.mjs';
 import { launch, notePresses } from './browser.mjs';
 import { DEMO_JOBS, loadDemoJobs } from './demo-archive.mjs';
 import { ensureBuild, ensurePackages } from './ensure.mjs';
@@ -33,7 +35,9 @@ const show = (what, values) =>
 try {
   await loadDemoJobs(address);
   await navigation();
+  await yardstick();
   await liveResult();
+  await yardstick();
   await acknowledgement();
   await slider();
   await chartImport();
@@ -69,6 +73,14 @@ async function shownAfter(page, shown, press) {
   return page.evaluate(() =>
     Promise.race([globalThis.shown, new Promise((resolve) => setTimeout(() => resolve(null), 5000))]),
   );
+}
+
+/** How fast the machine is at this moment: what it is compared by. */
+async function yardstick() {
+  const file = await benchBundle('tests/bench/run.ts', 'dist/bench.mjs');
+  const { stdout } = spawnSync(process.execPath, [file, 'the machine'], { encoding: 'utf8' });
+  const { cases } = JSON.parse(stdout);
+  for (const { of, what, median } of cases) console.log(`${of}: ${what} ${median.toFixed(1)} ms`);
 }
 
 /** From the click to the page usable, the program being warm. */
@@ -235,15 +247,14 @@ async function liveResult() {
     'R4L',
     'R4R',
   ];
-  const codes = [...located, ...located];
   await fillRound(positions, 210);
   const browser = await launch();
   const page = await windowOf(browser);
   await page.goto(`/jobs/${job('solbris').jobs[0].id}/rounds/${rounds[0].id}`);
   await page.locator('[data-standing][data-readings]').waitFor();
   const times = [];
-  for (let i = 0; i < 25; i++) {
-    const code = codes[i];
+  for (let i = 0; i < 60; i++) {
+    const code = located[i % located.length];
     await page.getByLabel('Reading', { exact: true }).fill(`${code} h ${positions[code][2].toFixed(1)}`);
     const before = await page.locator('[data-standing]').getAttribute('data-readings');
     const changed = { selector: `[data-standing]:not([data-readings="${before}"])` };
