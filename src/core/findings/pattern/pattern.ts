@@ -99,6 +99,7 @@ export class DamageSearch {
     this.threshold = this.whole.threshold(noise);
   }
 
+  /** The pattern that points which stood still do not contradict. */
   given(stoodStill: StoodStill): DamagePattern {
     const { points, threshold } = this;
     const { hinges } = this.whole;

@@ -91,17 +91,7 @@ function gather(into: Float64Array, values: Float64Array, row: number, columns: 
 
 /** R B Rᵀ in place for each of the 3×3 blocks B that stand side by side in three rows. */
 function turnRows(x: Float64Array, y: Float64Array, z: Float64Array, turn: Float64Array): void {
-  const [a, b, c, d, e, f, g, h, i] = turn as unknown as readonly [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0, g = 0, h = 0, i = 0] = turn;
   for (let k = 0; k < x.length; k++) {
     const u = x[k]!;
     const v = y[k]!;

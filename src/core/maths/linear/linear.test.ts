@@ -73,8 +73,11 @@ describe('the compiled kernel', () => {
     const kept = [small!.factor.solve(b(14)), large!.factor.solve(b(31)), small!.factor.solve(b(14))];
     small!.factor.inverse();
     kept.push(small!.factor.solve(b(14)), small!.factor.solve(b(14)));
-    expect(kept.map((x) => x.length)).toEqual([14, 31, 14, 14, 14]);
-    for (const x of [kept[2], kept[3], kept[4]]) expect(x).toEqual(kept[0]);
+    small!.factor.coloured(b(28), 2);
+    kept.push(small!.factor.solve(b(14)));
+    expect(kept.map((x) => x.length)).toEqual([14, 31, 14, 14, 14, 14]);
+    for (const x of kept.slice(2)) expect(x).toEqual(kept[0]);
+    expect(small!.factor.inverse().values).toEqual(small!.factor.inverse().values);
     large!.a.times(kept[1]!).forEach((value) => expect(value).toBeCloseTo(1, 6));
   });
 
