@@ -21,8 +21,11 @@ const VISIBLE = 2;
 const SHOWS = 0.5;
 /** Of the points a movement should be seen at, at least this share must show it. */
 const MOST_SHOW = 2 / 3;
-/** At most this share of them may be taken to have stood still, and these must show it: they were known too badly. */
-const MOST_STILL = 0.2;
+/**
+ * At most this share of them may be taken to have stood still, and these must show it: next to a hinge little moves, less
+ * than what such a point may be off, and those that do not show it contradict it anyway.
+ */
+const MOST_STILL = 0.5;
 const FEWEST_SHOWING = 3;
 const FEWEST_A_SIDE = 2;
 
