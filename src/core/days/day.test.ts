@@ -136,7 +136,7 @@ describe('the record', () => {
     const words = { length: (mm: number) => mm.toFixed(1), unit: 'mm', name: (text: string) => text.toUpperCase() };
     const sentences = foundSentences(found!, words);
     expect(sentences[0]).toMatch(
-      /^The rear has gone 8\.\d ± 0\.\d mm forward, .* from THE REAR SEAT CROSSMEMBER HOLE \(C1, /,
+      /^The REAR has gone 8\.\d ± 0\.\d mm forward, .* from THE REAR SEAT CROSSMEMBER HOLE \(C1, /,
     );
     expect(sentences.at(-1)).toMatch(/^B1L stands 7\.\d ± \d\.\d mm inward by itself/);
     // It survives being written and read, as a signed record is.

@@ -18,6 +18,7 @@ const words: PatternWords = {
   unit: 'mm',
   near: () => 'the hinge',
   code: codeOf,
+  section: (section) => section,
   side: (id) => ({ left: -1, right: 1, centre: 0 })[solbris.points.find((point) => point.id === id)!.side],
 };
 

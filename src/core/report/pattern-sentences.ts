@@ -10,6 +10,8 @@ export interface PatternWords {
   /** A charted point near a station, for the hinge: `C1 (rear seat crossmember hole)`. */
   readonly near: (station: number) => string;
   readonly code: (id: string) => string;
+  /** The section in the reader's words: `center`. */
+  readonly section: (section: SectionMovement['section']) => string;
   /** +1 on the right, −1 on the left, 0 in the middle. */
   readonly side: (id: string) => number;
 }
@@ -44,7 +46,8 @@ export function patternSentences(pattern: SpokenPattern, words: PatternWords): s
 }
 
 function sectionSentences(movement: SpokenSection, words: PatternWords): string[] {
-  const { section, hinge, components, onlySide, alike } = movement;
+  const { hinge, components, onlySide, alike } = movement;
+  const section = words.section(movement.section);
   const significant = components.filter((each) => each.significant);
   const of = (names: readonly Component[]) => significant.filter(({ name }) => names.includes(name));
   const way = hinge.end > hinge.hinge ? 'back' : 'forward';

@@ -41,6 +41,7 @@ export function PatternPanel({
     unit: format.unit,
     near: (station: number) => placeAt(Job.of(rows), judgement, station, format.name),
     code: (id: string) => point(id).code,
+    section: format.name,
     side: (id: string) => ({ left: -1, right: 1, centre: 0 })[point(id).side],
   };
   return (
@@ -65,7 +66,7 @@ export function PatternPanel({
       {pattern.sections.map(({ section, hinge, hingeSd, components }) => (
         <table key={section} className="ruled">
           <caption className="pb-1 text-left">
-            <span className="font-cond text-lg capitalize">{section}</span>{' '}
+            <span className="font-cond text-lg capitalize">{format.name(section)}</span>{' '}
             <span className="text-sm text-soft">
               hinged at station {Math.round(hinge.hinge)} ±{Math.round(2 * hingeSd)}, amounts at station{' '}
               {Math.round(hinge.end)} {format.unit === 'mm' ? 'mm' : ''}

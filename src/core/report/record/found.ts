@@ -56,6 +56,13 @@ export function foundSentences(
       local: found.local.map(({ code, movement, sd }) => ({ id: code, movement, sd })),
       hinges: found.hinges,
     },
-    { length, unit, near: (station) => near.get(station)!, code: (id) => id, side: (id) => sides.get(id)! },
+    {
+      length,
+      unit,
+      near: (station) => near.get(station)!,
+      code: (id) => id,
+      section: name,
+      side: (id) => sides.get(id)!,
+    },
   );
 }
