@@ -8,6 +8,8 @@ export interface Formatter extends ShopTime {
   readonly unit: LengthStyle['unit'];
   /** A length or coordinate. */
   length(mm: number): string;
+  /** Where something lies along the shell, told no closer than a millimetre. */
+  station(mm: number): string;
   /** A difference: sign always shown. */
   difference(mm: number): string;
   /** ± two standard deviations. */
@@ -31,6 +33,7 @@ export function formatterFor(preferences: Preferences, zone: string): Formatter 
   return {
     unit: unitName(style),
     length: (mm) => formatLength(mm, style),
+    station: (mm) => (style.unit === 'mm' ? String(Math.round(mm)) : formatLength(mm, style)),
     difference: (mm) => formatLength(mm, style, true),
     plusMinus: (mm) => `±${formatLength(mm, style)}`,
     thin: (mm, signed) =>

@@ -48,6 +48,8 @@ describe('the pattern panel', () => {
       }),
     );
     expect(text).toMatch(/has gone \d+\/16 ± .* in forward|has gone \d+\/\d+ ± .* in forward/);
+    expect(text).toMatch(/hinged at station 8\d.* ±\d.*, amounts at station 12\d.* in/);
+    expect(text).toMatch(/\(C1, station 8\d/);
   });
 
   it('waits while the worker works, and says what is missing without control points', () => {

@@ -39,7 +39,7 @@ export function PatternPanel({
   const words = {
     length: format.length,
     unit: format.unit,
-    near: (station: number) => placeAt(Job.of(rows), judgement, station, format.name),
+    near: (station: number) => placeAt(Job.of(rows), judgement, station, format),
     code: (id: string) => point(id).code,
     section: format.name,
     side: (id: string) => ({ left: -1, right: 1, centre: 0 })[point(id).side],
@@ -68,8 +68,8 @@ export function PatternPanel({
           <caption className="pb-1 text-left">
             <span className="font-cond text-lg capitalize">{format.name(section)}</span>{' '}
             <span className="text-sm text-soft">
-              hinged at station {Math.round(hinge.hinge)} ±{Math.round(2 * hingeSd)}, amounts at station{' '}
-              {Math.round(hinge.end)} {format.unit === 'mm' ? 'mm' : ''}
+              hinged at station {format.station(hinge.hinge)} ±{format.station(2 * hingeSd)}, amounts at station{' '}
+              {format.station(hinge.end)} {format.unit}
             </span>
           </caption>
           <thead>

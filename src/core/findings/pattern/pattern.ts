@@ -7,8 +7,8 @@ import { COVERAGE } from '../../maths/statistics/verdict';
 import { Room } from '../../maths/linear/room';
 import { SymmetricFactor, type Symmetric } from '../../maths/linear/symmetric';
 import type { Component } from '../../shell/components';
-import { grouped } from '../../maths/grouped';
 import type { Section } from '../../shell/sections';
+import { bestOfEach, explained, jointOfStandardised, maximum, type Candidate } from './candidates';
 import { designOf, hingeColumn, visibleComponents } from './model';
 import { HingeSums } from './hinge-sums';
 import { hingesToTry, type Hinge } from './sections';
@@ -59,6 +59,7 @@ export interface DamagePattern {
 /** Chance of any false pattern in an undamaged shell: half of it for sections, half for single points. */
 const FALSE_PATTERN = 0.01;
 const SIMULATIONS = 1000;
+/** Covariances with a free motion, of which only the inverse is kept. */
 const FREED = new Room();
 /** Keeps the covariance definite where a round and its reference are both held exact, mm². */
 const SMALLEST_VARIANCE = 1e-4;
@@ -123,17 +124,6 @@ export class DamageSearch {
     });
     return [...new Set(carried)];
   }
-}
-
-/** A hinge with its design B, WB and (BᵀWB)⁻¹. */
-interface Candidate {
-  readonly hinge: Hinge;
-  readonly components: readonly Component[];
-  readonly columns: readonly Sparse[];
-  readonly products: readonly Float64Array[];
-  readonly inverted: Matrix;
-  /** BᵀWd. */
-  readonly right: readonly number[];
 }
 
 class Shell {
@@ -323,46 +313,3 @@ class Shell {
     return worst && { movement: worst.movement, probability: chiSquareTail(worst.size, 3) };
   }
 }
-
-/** The candidate that explains most of every section and end, the best of them first. */
-function bestOfEach(candidates: readonly Candidate[]): Candidate[] {
-  const kinds = grouped(candidates, ({ hinge: { section, end } }) => `${section} ${end}`);
-  return [...kinds.values()].map((same) => maximum(same, explained)!).sort((a, b) => explained(b) - explained(a));
-}
-
-/** Fall of the weighted sum of squares when a candidate comes in. */
-function explained({ inverted, right }: Candidate): number {
-  const g = Matrix.columnVector([...right]);
-  return g.transpose().mmul(inverted).mmul(g).get(0, 0);
-}
-
-/**
- * Covariance of every component of every candidate in an undamaged shell, each by its standard deviation. A
- * candidate's estimates are (BᵀWB)⁻¹ BᵀWd and the covariance of Wd is W, so that two candidates' covariance is
- * (B₁ᵀWB₁)⁻¹ B₁ᵀWB₂ (B₂ᵀWB₂)⁻¹. A little is added to the diagonal: neighbouring hinges are nearly one.
- */
-function jointOfStandardised(candidates: readonly Candidate[], size: number): Float64Array {
-  const joint = new Float64Array(size * size);
-  const shares = candidates.map(({ inverted }) =>
-    inverted.clone().divRowVector(inverted.diagonal().map((variance) => Math.sqrt(variance))),
-  );
-  let row = 0;
-  candidates.forEach(({ columns }, i) => {
-    let column = 0;
-    candidates.slice(0, i + 1).forEach(({ products }, k) => {
-      const block = shares[i]!.transpose().mmul(gramOf(columns, products)).mmul(shares[k]!);
-      for (let r = 0; r < block.rows; r++)
-        for (let c = 0; c < block.columns; c++) joint[(row + r) * size + column + c] = block.get(r, c);
-      column += products.length;
-    });
-    for (let r = 0; r < columns.length; r++) joint[(row + r) * (size + 1)]! += 1e-6;
-    row += columns.length;
-  });
-  return joint;
-}
-
-const maximum = <T>(items: readonly T[], size: (item: T) => number): T | undefined =>
-  items.reduce<{ item: T; at: number } | undefined>((best, item) => {
-    const at = size(item);
-    return !best || at > best.at ? { item, at } : best;
-  }, undefined)?.item;

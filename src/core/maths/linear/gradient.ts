@@ -7,8 +7,10 @@ export interface Gradient {
   readonly coefficients: Float64Array;
 }
 
-/** A row by its entries. */
-export const gradientOf = (entries: readonly (readonly [column: number, coefficient: number])[]): Gradient => ({
+/** The entries of a row that are not zero. */
+export type Entries = readonly (readonly [column: number, coefficient: number])[];
+
+export const gradientOf = (entries: Entries): Gradient => ({
   count: entries.length,
   columns: Int32Array.from(entries, ([column]) => column),
   coefficients: Float64Array.from(entries, ([, coefficient]) => coefficient),

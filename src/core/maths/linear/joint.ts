@@ -31,23 +31,20 @@ export class Joint<F extends Frame> {
 
   /** Covariance of two points, 3×3; of one with itself where the second is left out. */
   block(a: string, b: string = a): Covariance<F> {
-    const m = scratch;
-    this.fill(m, this.index.get(a)!, this.index.get(b)!);
-    return covariance<F>([m[0]!, m[1]!, m[2]!, m[3]!, m[4]!, m[5]!, m[6]!, m[7]!, m[8]!]);
+    const [x, y, z] = BLOCK;
+    this.fill(BLOCK, this.columns[this.index.get(a)!]!, [this.columns[this.index.get(b)!]!]);
+    return covariance<F>([x[0]!, x[1]!, x[2]!, y[0]!, y[1]!, y[2]!, z[0]!, z[1]!, z[2]!]);
   }
 
   /** Several points as one matrix, 3n×3n. */
   matrix(ids: readonly string[]): Symmetric {
     const size = 3 * ids.length;
     const values = new Float64Array(size * size);
-    const { whole, turn } = this;
     const columns = ids.map((id) => this.columns[this.index.get(id)!]!);
-    const rows = [0, 1, 2].map(() => new Float64Array(size));
+    const rows = threeRows(size);
     columns.forEach((from, i) => {
-      if (from < 0) return;
-      for (let r = 0; r < 3; r++) gather(rows[r]!, whole.values, (from + r) * whole.size, columns);
-      if (turn) turnRows(rows[0]!, rows[1]!, rows[2]!, turn);
-      for (let r = 0; r < 3; r++) values.set(rows[r]!, (3 * i + r) * size);
+      this.fill(rows, from, columns);
+      rows.forEach((row, r) => values.set(row, (3 * i + r) * size));
     });
     return new Symmetric(size, values);
   }
@@ -63,22 +60,25 @@ export class Joint<F extends Frame> {
     return new Joint<To>(this.ids, this.columns, this.whole, both);
   }
 
-  private fill(block: Float64Array, a: number, b: number): void {
+  /** The blocks of the point in the three columns from `from` on with each of those in `columns`, side by side. */
+  private fill(rows: Rows, from: number, columns: readonly number[]): void {
     const { whole, turn } = this;
-    const p = this.columns[a]!;
-    const q = this.columns[b]!;
-    if (p < 0 || q < 0) {
-      block.fill(0);
-      return;
-    }
     for (let r = 0; r < 3; r++)
-      for (let c = 0; c < 3; c++) block[3 * r + c] = whole.values[(p + r) * whole.size + q + c]!;
-    if (turn) turnBlock(block, turn);
+      if (from < 0) rows[r]!.fill(0);
+      else gather(rows[r]!, whole.values, (from + r) * whole.size, columns);
+    if (turn) turnRows(rows, turn);
   }
 }
 
-const scratch = new Float64Array(9);
-const half = new Float64Array(9);
+type Rows = readonly [Float64Array, Float64Array, Float64Array];
+
+const threeRows = (length: number): Rows => [
+  new Float64Array(length),
+  new Float64Array(length),
+  new Float64Array(length),
+];
+
+const BLOCK = threeRows(3);
 
 /** Out of a row that begins at `row` three entries for each of the columns, one after the other. */
 function gather(into: Float64Array, values: Float64Array, row: number, columns: readonly number[]): void {
@@ -90,7 +90,7 @@ function gather(into: Float64Array, values: Float64Array, row: number, columns: 
 }
 
 /** R B Rᵀ in place for each of the 3×3 blocks B that stand side by side in three rows. */
-function turnRows(x: Float64Array, y: Float64Array, z: Float64Array, turn: Float64Array): void {
+function turnRows([x, y, z]: Rows, turn: Float64Array): void {
   const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0, g = 0, h = 0, i = 0] = turn;
   for (let k = 0; k < x.length; k++) {
     const u = x[k]!;
@@ -109,14 +109,4 @@ function turnRows(x: Float64Array, y: Float64Array, z: Float64Array, turn: Float
       row[k + 1] = d * u + e * v + f * w;
       row[k + 2] = g * u + h * v + i * w;
     }
-}
-
-/** R B Rᵀ in place. */
-function turnBlock(block: Float64Array, turn: Float64Array): void {
-  for (let r = 0; r < 9; r += 3)
-    for (let c = 0; c < 3; c++)
-      half[r + c] = turn[r]! * block[c]! + turn[r + 1]! * block[3 + c]! + turn[r + 2]! * block[6 + c]!;
-  for (let r = 0; r < 9; r += 3)
-    for (let c = 0; c < 3; c++)
-      block[r + c] = half[r]! * turn[3 * c]! + half[r + 1]! * turn[3 * c + 1]! + half[r + 2]! * turn[3 * c + 2]!;
 }

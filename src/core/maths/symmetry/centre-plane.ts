@@ -1,6 +1,6 @@
 import { inverse, Matrix } from 'ml-matrix';
 import { dot, norm, position, subtract, type Frame, type Position, type Vector } from '../geometry/vector';
-import { along, gradientOf, spreadBy } from '../linear/gradient';
+import { along, gradientOf, spreadBy, type Entries } from '../linear/gradient';
 import type { Joint } from '../linear/joint';
 import { chiSquareLimit } from '../statistics/distributions';
 
@@ -158,7 +158,7 @@ function systemOf<F extends Frame>({ positions, joint, pairs, centre }: MirrorIn
   const raw: readonly (readonly {
     design: Vector;
     right: number;
-    terms: Parameters<typeof gradientOf>[0];
+    terms: Entries;
     differs: number;
   }[])[] = [...paired, ...middle];
   const all = raw.flat().map(({ terms, differs }) => ({ row: gradientOf(terms), differs }));

@@ -17,7 +17,7 @@ export function foundOf(job: Job, judgement: RoundJudgement): RecordFound | unde
     round: judgement.round.number,
     roundName: judgement.round.name,
     sections: pattern.sections.map(({ section, hinge: { hinge, end }, components, alike, onlySide }) => ({
-      ...{ section, hinge, end, near: placeAt(job, judgement, hinge, (text) => text) },
+      ...{ section, hinge, end, near: placeAt(job, judgement, hinge, AS_KEPT) },
       components: components.map(({ name, amount, sd, significant }) => ({ name, amount, sd, significant })),
       alike: [...alike],
       ...(onlySide ? { onlySide } : {}),
@@ -29,6 +29,9 @@ export function foundOf(job: Job, judgement: RoundJudgement): RecordFound | unde
     hinges: pattern.hinges,
   };
 }
+
+/** A record is kept in the names that were typed and in millimetres. */
+const AS_KEPT = { name: (text: string) => text, station: (mm: number) => String(Math.round(mm)) };
 
 /**
  * What was found, in plain sentences.

@@ -62,9 +62,9 @@ describe('what stands behind a figure', () => {
   });
 
   it('names a station by the lowest charted point near it', () => {
-    const name = (text: string) => text;
-    expect(placeAt(Job.of(solbris), judgement, 2100, name)).toContain('rear seat crossmember hole (C1');
-    expect(placeAt(Job.of(solbris), judgement, 9000, name)).toBe('station 9000');
+    const words = { name: (text: string) => text, station: String };
+    expect(placeAt(Job.of(solbris), judgement, 2100, words)).toContain('rear seat crossmember hole (C1');
+    expect(placeAt(Job.of(solbris), judgement, 9000, words)).toBe('station 9000');
   });
 
   it('counts among the instruments in hand those this job was read with, and what somebody has just taken up', () => {
