@@ -1,9 +1,9 @@
-import { Room } from '../maths/linear/room';
-import { SymmetricFactor } from '../maths/linear/symmetric';
+import { allLoose, looseCovarianceAtStart, type LooseNet } from './at-start';
+import { withAllHeld, type MainPart } from './beside';
 import { grownBy } from './extend';
 import { loosePoints, type LoosePoint } from './loose';
-import { equationsOf, linearise, newRow, type Equations } from './observations';
-import { isLoose, LOOSE_SD, solveNet, startOf, type NetSolution } from './solve';
+import { isLoose, LOOSE_SD, solveNet, type NetSolution } from './solve';
+import { idsOf, placesOf, restrict, sizeOf, startFrom, type StartsAt } from './subset';
 import { pointsOf, type Survey } from './survey';
 
 /** What of a growing net can be solved, and what cannot yet. */
@@ -16,8 +16,6 @@ export interface DeterminedNet {
   readonly unread: readonly string[];
 }
 
-/** As in `solveNet`: a direction that nothing holds gets a standard deviation of 316 mm. */
-const LOOSE_WEIGHT = 1e-5;
 const SMALLEST_PIECE = 3;
 
 /**
@@ -34,7 +32,7 @@ export function solveDetermined(survey: Survey, last?: NetSolution, looseSd = LO
   const points = survey.points.filter((point) => spoken.has(point.id) || point.hold !== undefined);
   const unread = survey.points.filter((point) => !points.includes(point)).map(({ id }) => id);
   const whole = restrict(survey, new Set(points.map(({ id }) => id)));
-  const known = last && from && grown(last, whole, from);
+  const known = last && from && grown(last, whole, from, looseSd);
   if (known) {
     const others = piecesOf(outside(whole, known.piece), from, looseSd);
     // It was the largest part; where another has outgrown it, that one is what the round is judged by.
@@ -42,10 +40,11 @@ export function solveDetermined(survey: Survey, last?: NetSolution, looseSd = LO
       return { pieces: [known.piece, ...others], loose: known.loose, unread };
   }
   const pieces = piecesOf(whole, from, looseSd);
-  return { pieces, loose: pieces[0] ? shortOf(whole, pieces[0]) : allLoose(restrict(survey, spoken)), unread };
+  if (!pieces[0]) return { pieces, loose: allLoose(restrict(survey, spoken), looseSd), unread };
+  const { piece, loose } = withAllHeld(whole, pieces[0], from, looseSd);
+  const others = piece === pieces[0] ? pieces.slice(1) : piecesOf(outside(whole, piece), from, looseSd);
+  return { pieces: [piece, ...others], loose, unread };
 }
-
-const sizeOf = ({ survey }: NetSolution): number => survey.points.length;
 
 /** The parts of a survey that can be solved, the largest first. */
 function piecesOf(survey: Survey, from: StartsAt | undefined, looseSd: number): NetSolution[] {
@@ -59,38 +58,20 @@ function outside(survey: Survey, piece: NetSolution): Survey {
   return restrict(survey, new Set(survey.points.flatMap(({ id }) => (taken.has(id) ? [] : [id]))));
 }
 
-const idsOf = ({ survey }: NetSolution): ReadonlySet<string> => new Set(survey.points.map(({ id }) => id));
-
-/** The survey of some of its points and the readings that speak of these alone. */
-export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
-  return {
-    points: survey.points.filter((point) => ids.has(point.id)),
-    readings: survey.readings.filter((reading) => pointsOf(reading).every((id) => ids.has(id))),
-  };
-}
-
 /** In a part of fewer points a reading more can change which of them belong to it; there the search costs little. */
 const FULL_GROWN = 12;
 
 /**
- * The last part as the readings are now: with one more at little cost, and solved anew otherwise. Only where it is still
- * whole, and where every other point still hangs on it loosely: a reading that ties another one in, or makes two parts
- * one, is for the whole search.
+ * The last part as the readings are now: with one more at little cost, and solved anew otherwise; with the points that a
+ * reading has tied in. Only where it is still whole.
  */
-function grown(
-  last: NetSolution,
-  survey: Survey,
-  from: StartsAt,
-): { readonly piece: NetSolution; readonly loose: readonly LoosePoint[] } | undefined {
+function grown(last: NetSolution, survey: Survey, from: StartsAt, looseSd: number): MainPart | undefined {
   if (sizeOf(last) < FULL_GROWN) return undefined;
   const own = idsOf(last);
   const inside = restrict(survey, own);
   const result = grownBy(last, inside) ?? solveNet(inside, { firm: true, from: startFrom(inside, from) });
   if (!result?.ok || (!keepsAll(last, inside) && !isWhole(result.solution))) return undefined;
-  const piece = result.solution;
-  const loose = own.size === survey.points.length ? [] : shortOf(survey, piece);
-  const isLoosely = new Set(loose.map(({ id }) => id));
-  return survey.points.every(({ id }) => own.has(id) || isLoosely.has(id)) ? { piece, loose } : undefined;
+  return withAllHeld(survey, result.solution, from, looseSd);
 }
 
 /** Nothing of the last part's readings is gone, so that what was determined still is. */
@@ -99,20 +80,17 @@ function keepsAll({ survey: { readings } }: NetSolution, now: Survey): boolean {
   return readings.every(({ id }) => ids.has(id));
 }
 
-/** Coordinates to start from, by points. */
-type StartsAt = ReadonlyMap<string, readonly number[]>;
-
 /** Points that start farther than this from where they did are in other axes than the last solution, mm. */
 const SAME_AXES = 100;
 
 /** Where a last solution has its points; undefined where the survey is laid out in other axes since. */
-function startsAt({ survey: { points }, x }: NetSolution, now: Survey): StartsAt | undefined {
+function startsAt(last: NetSolution, now: Survey): StartsAt | undefined {
   const starts = new Map(now.points.map(({ id, start }) => [id, start]));
-  const moved = points.some(({ id, start }) => {
+  const moved = last.survey.points.some(({ id, start }) => {
     const then = starts.get(id);
     return then && Math.hypot(then[0] - start[0], then[1] - start[1], then[2] - start[2]) > SAME_AXES;
   });
-  return moved ? undefined : new Map(points.map(({ id }, i) => [id, [...x.subarray(3 * i, 3 * i + 3)]]));
+  return moved ? undefined : placesOf(last);
 }
 
 function largestPiece(survey: Survey, from: StartsAt | undefined, looseSd: number): NetSolution | undefined {
@@ -159,56 +137,6 @@ function fallsShort({ points, readings }: Survey): boolean {
 const isWhole = ({ covariance, equations }: NetSolution, looseSd = LOOSE_SD): boolean =>
   !isLoose(covariance, equations, looseSd / 2);
 
-/** Last coordinates where there are any, the starting ones elsewhere. */
-function startFrom(survey: Survey, from: StartsAt): Float64Array {
-  const x = startOf(survey);
-  survey.points.forEach((point, i) => {
-    const known = point.hold === 'fixed' ? undefined : from.get(point.id);
-    if (known) x.set(known, 3 * i);
-  });
-  return x;
-}
-
-interface LooseNet {
-  readonly equations: Equations;
-  readonly covariance: Float64Array;
-  /** Starting coordinates, three each, mm. */
-  readonly x: Float64Array;
-}
-
-/** Covariance of all unknowns at the starting coordinates, loose directions kept finite. */
-function looseCovarianceAtStart(survey: Survey): LooseNet {
-  const equations = equationsOf(survey);
-  const { unknowns, observations, biasSigmas, coordinates } = equations;
-  const normal = new Float64Array(unknowns * unknowns);
-  const [x, biases, row] = [startOf(survey), new Float64Array(biasSigmas.length), newRow()];
-  for (const observation of observations) {
-    linearise(equations, observation, x, biases, row);
-    for (let p = 0; p < row.count; p++)
-      for (let q = 0; q < row.count; q++)
-        normal[row.columns[p]! * unknowns + row.columns[q]!]! +=
-          (row.coefficients[p]! * row.coefficients[q]!) / observation.sigma ** 2;
-  }
-  biasSigmas.forEach((sigma, i) => (normal[(coordinates + i) * (unknowns + 1)]! += 1 / sigma ** 2));
-  return { equations, x, covariance: inverseOfLoose(normal, unknowns) };
-}
-
-const HELD = new Room();
-
-/**
- * The inverse with a little added to the diagonal; more of it where readings of absurd precision stand beside directions that
- * nothing holds, so that rounding alone makes the matrix indefinite.
- */
-function inverseOfLoose(normal: Float64Array, unknowns: number): Float64Array {
-  for (let weight = LOOSE_WEIGHT; weight < Infinity; weight *= 100) {
-    const held = HELD.copyOf(normal);
-    for (let i = 0; i < unknowns; i++) held[i * (unknowns + 1)]! += weight;
-    const factor = SymmetricFactor.of(held, unknowns);
-    if (factor) return factor.inverse().values;
-  }
-  throw new Error('a net with a figure that is no number');
-}
-
 /** The largest set of points, found greedily, in which every distance is determined. */
 function tightSet(survey: Survey, ids: readonly string[]): string[] {
   if (ids.length === 0) return [];
@@ -245,21 +173,4 @@ function distanceSd({ equations: { column, unknowns }, covariance, x }: LooseNet
       if (p >= 0 && q >= 0) variance -= 2 * share * covariance[(p + r) * unknowns + q + s]!;
     }
   return Math.sqrt(Math.max(0, variance));
-}
-
-/** What the points outside a solved piece are short of, with the piece taken as it stands. */
-function shortOf(survey: Survey, piece: NetSolution): LoosePoint[] {
-  const at = new Map(piece.survey.points.map((point, i) => [point.id, [...piece.x.subarray(3 * i, 3 * i + 3)]]));
-  const points = survey.points.map((point) => {
-    const known = at.get(point.id) as [number, number, number] | undefined;
-    return known ? { id: point.id, start: known, hold: 'fixed' as const } : point;
-  });
-  return allLoose({ ...survey, points });
-}
-
-function allLoose(survey: Survey): LoosePoint[] {
-  if (survey.points.every((point) => point.hold === 'fixed')) return [];
-  const { equations, covariance } = looseCovarianceAtStart(survey);
-  const named = loosePoints(survey, equations, covariance);
-  return named;
 }

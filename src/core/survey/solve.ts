@@ -21,6 +21,8 @@ export interface NetSolution {
   readonly kept: Float64Array;
   /** So many readings came or went since it was solved as a whole. */
   readonly updates?: number;
+  /** Where its points stood then: the covariance has the directions of that, mm. */
+  readonly madeAt?: Float64Array;
 }
 
 /** What stands in the way of a solution. `looseCovariance` is that of all unknowns, mm², loose directions kept finite. */

@@ -22,6 +22,8 @@ export interface Accusation {
 /** Test values correlated beyond this cannot be told apart. */
 const INSEPARABLE = 0.9;
 const MOST_ACCUSED = 15;
+/** Of a net only brought up to date, what is checked less than this is not accused unheard. */
+const HARDLY_CHECKED = 0.05;
 /** Farther than this from what was expected a reading is strange by itself, mm. */
 export const STRANGE = 20;
 
@@ -54,6 +56,11 @@ export function accuse(
     if (loudest < 0) break;
     const worst = strangest(current, checks, loudest, strangeness);
     const check = checks[worst]!;
+    const afresh = isShaky(current, check) ? solveNet(current.survey, { from: current.x }) : undefined;
+    if (afresh?.ok) {
+      current = afresh.solution;
+      continue;
+    }
     const { survey } = current;
     const reading = survey.readings[check.observation.reading];
     const axis = Math.max(0, check.observation.axis);
@@ -95,6 +102,13 @@ function strangest(
   const best = rivals.reduce((a, b) => (of(b) > of(a) ? b : a), loudest);
   return of(best) > STRANGE && of(best) > 3 * of(loudest) ? best : loudest;
 }
+
+/**
+ * A covariance that was brought up to date has the directions of where the net stood when it was solved: next to nothing, but
+ * not next to a redundancy that is next to nothing itself.
+ */
+const isShaky = ({ updates = 0 }: NetSolution, { redundancy }: ObservationCheck): boolean =>
+  updates > 0 && redundancy < HARDLY_CHECKED;
 
 /** The net without the reading of an observation; a held point becomes free. */
 function without(

@@ -1,0 +1,109 @@
+import { along, spreadBy } from '../maths/linear/gradient';
+import { Symmetric } from '../maths/linear/symmetric';
+import { allLoose, LOOSE_WEIGHT } from './at-start';
+import { loosePoints, type LoosePoint } from './loose';
+import { equationsOf, linearise, newRow } from './observations';
+import { covarianceOf, solveNet, type NetSolution, type SolveFailure } from './solve';
+import { idsOf, placesOf, restrict, sizeOf, startFrom, type StartsAt } from './subset';
+import { pointIndex, pointsOf, type Survey, type SurveyReading } from './survey';
+
+/** The part a net is judged by. */
+export interface MainPart {
+  readonly piece: NetSolution;
+  /** Every other point that readings speak of. */
+  readonly loose: readonly LoosePoint[];
+}
+
+/**
+ * A part with the points that hang on it firmly enough once they are located. The search judges at the starting coordinates and
+ * by the length to every other point, which a point held by lengths that run much the same way can just miss.
+ *
+ * @param survey  the part's own points and readings and others
+ * @param from    where other points have been before
+ * @param looseSd what counts as not determined, one standard deviation, mm
+ */
+export function withAllHeld(survey: Survey, piece: NetSolution, from: StartsAt | undefined, looseSd: number): MainPart {
+  if (sizeOf(piece) === survey.points.length) return { piece, loose: [] };
+  const rest = beside(survey, piece);
+  let found = heldBy(rest, piece, allLoose(rest, looseSd), looseSd);
+  while (found.held) {
+    const { held, loose } = found;
+    const part = restrict(survey, idsOf(held));
+    const starts = new Map([...(from ?? []), ...placesOf(held)]);
+    const result = solveNet(part, { looseSd, from: startFrom(part, starts) });
+    if (result.ok) return withAllHeld(survey, result.solution, from, looseSd);
+    const own = idsOf(piece);
+    const more = looseIn(part, result, looseSd).filter(({ id }) => !own.has(id));
+    if (more.length === 0) return { piece, loose: [...loose, ...allLoose(restrict(rest, idsOf(held)), looseSd / 2)] };
+    found = heldBy(rest, piece, [...loose, ...more], looseSd);
+  }
+  return { piece, loose: found.loose };
+}
+
+const looseIn = (part: Survey, failure: SolveFailure, looseSd: number): LoosePoint[] =>
+  failure.why === 'diverges' ? [] : loosePoints(part, failure.equations, failure.looseCovariance, looseSd);
+
+/** What of a survey goes beyond a part of it, with that part taken as it stands. */
+function beside(survey: Survey, piece: NetSolution): Survey {
+  const at = placesOf(piece);
+  return {
+    readings: survey.readings.filter((reading) => !pointsOf(reading).every((id) => at.has(id))),
+    points: survey.points.map((point) => {
+      const known = at.get(point.id);
+      return known ? { id: point.id, start: known, hold: 'fixed' as const } : point;
+    }),
+  };
+}
+
+/** The datum of a part is not quite that of one with more points: what is nearly held is tried. */
+const NEARLY = 1.08;
+
+interface Beside {
+  readonly held?: NetSolution;
+  readonly loose: readonly LoosePoint[];
+}
+
+/** The points beside a part that its readings hold where they come to lie, and what the others are short of. */
+function heldBy(rest: Survey, piece: NetSolution, loose: readonly LoosePoint[], looseSd: number): Beside {
+  const isFree = new Set(loose.map(({ id }) => id));
+  const part = restrict(rest, new Set(rest.points.flatMap(({ id }) => (isFree.has(id) ? [] : [id]))));
+  if (part.points.every(({ hold }) => hold === 'fixed')) return { loose };
+  const result = solveNet(part, { looseSd });
+  const more = result.ok ? looseOn(piece, result.solution, NEARLY * looseSd) : looseIn(part, result, looseSd);
+  if (more.length > 0) return heldBy(rest, piece, [...loose, ...more], looseSd);
+  return result.ok ? { loose, held: result.solution } : { loose: [...loose, ...allLoose(part, looseSd / 2)] };
+}
+
+/**
+ * Of the points located beside a part that was taken as it stands, those that are loose with what that part may itself be
+ * off. They are put in one reading after the other, as in `addReading`, from a covariance that knows nothing of them.
+ */
+function looseOn(piece: NetSolution, located: NetSolution, looseSd: number): LoosePoint[] {
+  const points = located.survey.points.map(({ id, start }) => ({ id, start }));
+  // What two repeats have in common tells little here: each has it by itself.
+  const readings = located.survey.readings.map(({ bias, ...reading }): SurveyReading =>
+    bias && reading.kind !== 'position' ? { ...reading, sigma: Math.hypot(reading.sigma, bias.sigma) } : reading,
+  );
+  const equations = equationsOf({ points, readings });
+  const index = pointIndex(piece.survey);
+  const columns = points.map(({ id }) => piece.equations.column[index.get(id) ?? -1] ?? -1);
+  const known = columns.flatMap((first, i) => (first < 0 ? [] : [[3 * i, first] as const]));
+  const own = covarianceOf(piece);
+  const covariance = Symmetric.zeros(equations.unknowns);
+  const { coordinates, biasSigmas } = equations;
+  const ofNew = (i: number) => (columns[Math.floor(i / 3)] === -1 ? 1 / LOOSE_WEIGHT : 0);
+  covariance.addDiagonal((i) => (i < coordinates ? ofNew(i) : biasSigmas[i - coordinates]! ** 2));
+  for (const [to, from] of known)
+    for (const [at, then] of known)
+      for (let k = 0; k < 9; k++) {
+        const [r, c] = [Math.floor(k / 3), k % 3];
+        covariance.values[(to + r) * covariance.size + at + c] = own.get(from + r, then + c);
+      }
+  const [row, biases] = [newRow(), new Float64Array(biasSigmas.length)];
+  for (const observation of equations.observations) {
+    linearise(equations, observation, located.x, biases, row);
+    const spread = spreadBy(covariance, row);
+    covariance.lessen([{ u: spread, share: 1 / (observation.sigma ** 2 + along(spread, row)) }]);
+  }
+  return loosePoints({ points, readings }, equations, covariance.values, looseSd).filter(({ id }) => !index.has(id));
+}
