@@ -1,6 +1,7 @@
 'use client';
 
-import { useId, useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactNode, type Ref } from 'react';
+import { memo, useId, useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactNode, type Ref } from 'react';
+import { alike } from '@/core/maths/alike';
 import type { SheetFigure, SheetPoint } from '@/core/report/drawing/points';
 import { cornersOf } from '@/core/report/drawing/shell';
 import {
@@ -17,6 +18,7 @@ import {
 } from '@/core/report/drawing/sheet';
 import type { Station } from '@/core/report/drawing/stations';
 import type { Vector } from '@/core/maths/geometry/vector';
+import { useSame } from '../kit/use-same';
 import { useFormat } from '../shell/preferences-context';
 import { TitleBlock } from './title-block';
 import { useSheetSize, type SheetSize } from './use-sheet-size';
@@ -66,14 +68,26 @@ export interface SheetProps {
 }
 
 const NONE: readonly never[] = [];
+/** What of a point the marks do not show. */
+const MOVING: ReadonlySet<string> = new Set<keyof SheetPoint>(['movement', 'spread']);
 const MOST_ZOOM = 30;
 
 /** Plan, side and end views of the shell on one sheet, movements exaggerated by the factor shown. */
-export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, drawing }: SheetProps) {
+export const Sheet = memo(function Sheet({
+  drawn,
+  selected = NONE,
+  onSelect,
+  only,
+  zoom,
+  onZoom,
+  drawing,
+}: SheetProps) {
   const { figure, factor, title, pairs = NONE, faint, stations, ghost, shellState, over, above, plain } = drawn;
   const format = useFormat();
   const { place, size } = useSheetSize();
-  const whole = useMemo(() => layoutOf(figure, size, only), [figure, size, only]);
+  // A reading moves whiskers and ellipses; everything else stays as it is drawn.
+  const still = useSame(figure, (a, b) => alike(a, b, MOVING));
+  const whole = useMemo(() => layoutOf(still, size, only), [still, size, only]);
   const layout = useMemo(() => (zoom ? zoomed(whole, zoom) : whole), [whole, zoom]);
   const chosen = figure.points.find((point) => point.id === selected[0]);
   const clip = useId();
@@ -113,10 +127,10 @@ export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, dr
                 <rect {...{ x, y, width, height }} />
               </clipPath>
               <g clipPath={zoom ? `url(#${clip}${view})` : undefined}>
-                <ViewBase {...{ view, layout, figure, pairs, stations, shellState }} />
+                <ViewBase {...{ view, layout, pairs, stations, shellState }} figure={still} />
                 {over?.(view, layout)}
                 <Movements {...{ view, layout, figure, factor, faint }} ghost={ghost?.movements} />
-                <Marks {...{ view, layout, figure, selected, onSelect, pairs, faint, stations }} />
+                <Marks {...{ view, layout, selected, onSelect, faint, stations }} figure={still} />
                 {above?.(view, layout)}
               </g>
               {zoom ? (
@@ -133,7 +147,7 @@ export function Sheet({ drawn, selected = NONE, onSelect, only, zoom, onZoom, dr
       </svg>
     </div>
   );
-}
+});
 
 /** Zoom and pan of all three views together, by wheel, drag and keys. */
 function useZooming(whole: SheetLayout, layout: SheetLayout, zoom: Zoom | undefined, onZoom: SheetProps['onZoom']) {

@@ -102,7 +102,15 @@ export const Movements = memo(function Movements({
 });
 
 /** The marks with their codes, above everything else. */
-export const Marks = memo(function Marks({ view, layout, figure, selected, onSelect, faint, stations }: ViewProps) {
+export const Marks = memo(function Marks({
+  view,
+  layout,
+  figure,
+  selected,
+  onSelect,
+  faint,
+  stations,
+}: Omit<ViewProps, 'pairs' | 'shellState'>) {
   const format = useFormat();
   const labels = useMemo(() => {
     const box = layout.views[view];
@@ -214,9 +222,9 @@ function Spread({
   const { rx, ry, turn } = spreadEllipse(layout, view, spread, factor);
   return (
     <ellipse
-      rx={rx}
-      ry={ry}
-      transform={`rotate(${turn})`}
+      rx={seen(rx)}
+      ry={seen(ry)}
+      transform={`rotate(${turn.toFixed(0)})`}
       fill="none"
       stroke="var(--soft)"
       strokeWidth={0.7}
@@ -224,6 +232,9 @@ function Spread({
     />
   );
 }
+
+/** To a tenth of a sheet unit: what moves less is not drawn anew, and a reading moves most points by less. */
+const seen = (value: number): number => Math.round(value * 10) / 10;
 
 type Drawn = { readonly view: ViewName; readonly layout: SheetLayout; readonly factor: number };
 
@@ -233,8 +244,8 @@ function WhiskerLine({ point, view, layout, factor }: Drawn & { point: SheetPoin
   const stroke = tone === 'plus' ? 'var(--plus)' : 'var(--minus)';
   return (
     <>
-      <line x2={dx} y2={dy} stroke={stroke} strokeWidth={point.verdict === 'outside' ? 2.6 : 1.6} />
-      <circle cx={dx} cy={dy} r={2} fill={stroke} />
+      <line x2={seen(dx)} y2={seen(dy)} stroke={stroke} strokeWidth={point.verdict === 'outside' ? 2.6 : 1.6} />
+      <circle cx={seen(dx)} cy={seen(dy)} r={2} fill={stroke} />
     </>
   );
 }

@@ -26,13 +26,10 @@ export function LiveSheet({
   const figure = useMemo(() => judgement && sheetFigure(Job.of(drawnFrom), judgement), [drawnFrom, judgement]);
   const codes = useSame(lit, sameList);
   const ids = useMemo(() => codes.flatMap((code) => Job.of(drawnFrom).pointCalled(code)?.id ?? []), [codes, drawnFrom]);
+  const pairs = useMemo(() => (ids.length === 2 ? [{ from: ids[0]!, to: ids[1]!, strong: true }] : []), [ids]);
   const drawn = useMemo(
-    () =>
-      figure && {
-        ...{ figure, factor: LIVE_FACTOR, title: [title] },
-        pairs: ids.length === 2 ? [{ from: ids[0]!, to: ids[1]!, strong: true }] : [],
-      },
-    [figure, title, ids],
+    () => figure && { ...{ figure, pairs, factor: LIVE_FACTOR, title: [title] } },
+    [figure, pairs, title],
   );
   if (!figure || !drawn) return null;
   if (figure.points.length === 0)

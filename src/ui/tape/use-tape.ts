@@ -1,7 +1,7 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { sameList, useSame } from '../kit/use-same';
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { sameList } from '../kit/use-same';
 import { useLive } from '../live/live';
 import { programTime } from '../shell/use-reachable';
 import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
@@ -42,6 +42,17 @@ const local = (entry: TapeEntry, state: LineState): Local => ({ entry, at: typed
 
 const typedAt = (entry: TapeEntry): string => entry.readings[0]?.takenAt ?? programTime();
 
+/** All that was typed, and of it what is not refused: the same list for as long as it is of the same entries. */
+interface Typed {
+  readonly locals: readonly Local[];
+  readonly standing: readonly TapeEntry[];
+}
+
+function typed(locals: readonly Local[], before: readonly TapeEntry[] = []): Typed {
+  const standing = locals.flatMap(({ state, entry }) => (state === 'refused' ? [] : [entry]));
+  return { locals, standing: sameList(before, standing) ? before : standing };
+}
+
 /** What came of an entry that some window sent. */
 interface Sent {
   readonly entry: TapeEntry;
@@ -78,13 +89,18 @@ function isIn(rows: JobRows, entry: TapeEntry): boolean {
  * on the same round are told of those it has.
  */
 export function useTape(rows: JobRows, roundId: string) {
-  const [locals, setLocals] = useState<readonly Local[]>(() => {
+  const [{ locals, standing }, setTyped] = useState<Typed>(() => {
     forgetTaken(roundId, (entry) => isIn(rows, entry));
-    return [
+    return typed([
       ...takenEntries(roundId).map((entry) => local(entry, 'taken')),
       ...waitingEntries(roundId).map((entry) => local(entry, 'waiting')),
-    ];
+    ]);
   });
+  const setLocals = useCallback(
+    (change: (all: readonly Local[]) => readonly Local[]) =>
+      setTyped((before) => typed(change(before.locals), before.standing)),
+    [],
+  );
   const flushing = useRef(false);
   const others = useRef<BroadcastChannel | undefined>(undefined);
 
@@ -99,10 +115,12 @@ export function useTape(rows: JobRows, roundId: string) {
       forgetEntry(entry);
       const sent: Sent = { entry, state: result, message };
       others.current?.postMessage(sent);
-      setLocals((all) => withSent(all, sent));
+      // That it has arrived is no news that what was worked out of it waits for.
+      if (result === 'taken') startTransition(() => setLocals((all) => withSent(all, sent)));
+      else setLocals((all) => withSent(all, sent));
     }
     flushing.current = false;
-  }, [roundId]);
+  }, [roundId, setLocals]);
 
   const put = useCallback(
     (entry: TapeEntry) => {
@@ -110,7 +128,7 @@ export function useTape(rows: JobRows, roundId: string) {
       setLocals((all) => [...all, local(entry, 'waiting')]);
       void flush();
     },
-    [flush],
+    [flush, setLocals],
   );
 
   useEffect(() => {
@@ -124,7 +142,7 @@ export function useTape(rows: JobRows, roundId: string) {
     others.current = channel;
     channel.onmessage = ({ data: sent }: MessageEvent<Sent>) => setLocals((all) => withSent(all, sent));
     return () => channel.close();
-  }, [roundId]);
+  }, [roundId, setLocals]);
 
   // Lines of other windows come by themselves, on whatever device they were typed.
   const live = useLive();
@@ -138,12 +156,8 @@ export function useTape(rows: JobRows, roundId: string) {
       live.takesLines(false);
       silence();
     };
-  }, [roundId, live]);
+  }, [roundId, live, setLocals]);
 
-  const standing = useSame(
-    locals.flatMap(({ state, entry }) => (state === 'refused' ? [] : [entry])),
-    sameList,
-  );
   const merged = useMemo(() => mergeLocal(rows, roundId, standing), [rows, roundId, standing]);
   const lines = useMemo(() => linesOf(merged, roundId, locals), [merged, roundId, locals]);
   return { rows: merged, lines, put };
