@@ -133,11 +133,22 @@ describe('the record', () => {
   it('says what was found before anything was done, in the reader’s words and units', () => {
     const { found } = buildRecord(Job.of(solbris), '2026-11-24T12:00:00.000Z');
     expect(found).toMatchObject({ round: 1, sections: [{ section: 'rear' }] });
-    const words = { length: (mm: number) => mm.toFixed(1), unit: 'mm', name: (text: string) => text.toUpperCase() };
+    const words = {
+      length: (mm: number) => mm.toFixed(1),
+      unit: 'mm',
+      name: (text: string) => text.toUpperCase(),
+      station: (mm: number) => (mm / 25.4).toFixed(0),
+    };
     const sentences = foundSentences(found!, words);
     expect(sentences[0]).toMatch(
-      /^The REAR has gone 8\.\d ± 0\.\d mm forward, .* from THE REAR SEAT CROSSMEMBER HOLE \(C1, /,
+      /^The REAR has gone 8\.\d ± 0\.\d mm forward, .* from the rEAR SEAT CROSSMEMBER HOLE \(C1, station \d\d\)/,
     );
+    // A record signed before places were told apart from their words is read as it was signed.
+    const signed = {
+      ...found!,
+      sections: found!.sections.map(({ beside: _, ...rest }) => ({ ...rest, near: 'the bend' })),
+    };
+    expect(foundSentences(signed, words)[0]).toContain(' from THE BEND ');
     expect(sentences.at(-1)).toMatch(/^B1L stands 7\.\d ± \d\.\d mm inward by itself/);
     // It survives being written and read, as a signed record is.
     expect(recordDocument.parse(JSON.parse(JSON.stringify(buildRecord(Job.of(solbris), 'now')))).found).toEqual(found);

@@ -12,13 +12,18 @@ export interface PlaceWords {
   readonly station: (mm: number) => string;
 }
 
-/** What lies at a station: the code and name of the lowest charted point near it. */
-export function placeAt(
+/** A charted point by what it is called, without its side. */
+export interface Place {
+  readonly code: string;
+  readonly name: string;
+}
+
+/** What lies at a station: the lowest charted point near it. */
+export function placeNear(
   job: Job,
   { references }: Pick<RoundJudgement, 'references'>,
   station: number,
-  words: PlaceWords,
-): string {
+): Place | undefined {
   const near = job.rows.points
     .flatMap((point) => {
       const row = references.points.get(point.id)?.row;
@@ -26,8 +31,12 @@ export function placeAt(
     })
     .filter(({ off }) => off < NEAR)
     .sort((a, b) => a.off + a.height / 4 - (b.off + b.height / 4))[0];
-  if (!near) return `station ${words.station(station)}`;
-  const name = words.name(near.point.name);
-  const code = near.point.code.replace(/[LR]$/, '');
-  return `the ${name.charAt(0).toLowerCase()}${name.slice(1)} (${code}, station ${words.station(station)})`;
+  return near && { code: near.point.code.replace(/[LR]$/, ''), name: near.point.name };
+}
+
+/** A station in words: `the rear seat crossmember hole (C1, station 2071)`. */
+export function stationText(station: number, beside: Place | undefined, words: PlaceWords): string {
+  if (!beside) return `station ${words.station(station)}`;
+  const name = words.name(beside.name);
+  return `the ${name.charAt(0).toLowerCase()}${name.slice(1)} (${beside.code}, station ${words.station(station)})`;
 }

@@ -81,8 +81,10 @@ const found = z.strictObject({
       section: z.enum(SECTIONS),
       hinge: mm,
       end: mm,
-      /** What lies at the hinge. */
-      near: text,
+      /** The charted point the hinge is at, where one is near enough. */
+      beside: z.strictObject({ code: text, name: text }).optional(),
+      /** The same in words and millimetres, as records signed before that have it. */
+      near: text.optional(),
       onlySide: z.enum(['left', 'right']).optional(),
       components: z.array(component),
       alike: z.array(z.tuple([z.enum(COMPONENTS), z.enum(COMPONENTS)]).readonly()),

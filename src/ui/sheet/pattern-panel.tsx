@@ -4,7 +4,7 @@ import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { COMPONENT_WORD, patternSentences } from '@/core/report/pattern-sentences';
 import type { RoundJudgement } from '@/core/round/judge/judgement';
-import { placeAt } from '@/core/findings/place-names';
+import { placeNear, stationText } from '@/core/findings/place-names';
 import { useFormat } from '../shell/preferences-context';
 import type { LiveAnalysis } from './use-analysis';
 
@@ -39,7 +39,7 @@ export function PatternPanel({
   const words = {
     length: format.length,
     unit: format.unit,
-    near: (station: number) => placeAt(Job.of(rows), judgement, station, format),
+    near: (station: number) => stationText(station, placeNear(Job.of(rows), judgement, station), format),
     code: (id: string) => point(id).code,
     section: format.name,
     side: (id: string) => ({ left: -1, right: 1, centre: 0 })[point(id).side],

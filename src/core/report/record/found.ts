@@ -2,7 +2,7 @@ import type { Job } from '../../shell/job/job';
 import { patternSentences } from '../pattern-sentences';
 import { analyseRound, OWN_SPREADS } from '../../findings/analysis';
 import type { RoundJudgement } from '../../round/judge/judgement';
-import { placeAt } from '../../findings/place-names';
+import { placeNear, stationText, type PlaceWords } from '../../findings/place-names';
 import type { RecordFound } from '../../shell/record-document';
 
 /**
@@ -16,12 +16,16 @@ export function foundOf(job: Job, judgement: RoundJudgement): RecordFound | unde
   return {
     round: judgement.round.number,
     roundName: judgement.round.name,
-    sections: pattern.sections.map(({ section, hinge: { hinge, end }, components, alike, onlySide }) => ({
-      ...{ section, hinge, end, near: placeAt(job, judgement, hinge, AS_KEPT) },
-      components: components.map(({ name, amount, sd, significant }) => ({ name, amount, sd, significant })),
-      alike: [...alike],
-      ...(onlySide ? { onlySide } : {}),
-    })),
+    sections: pattern.sections.map(({ section, hinge: { hinge, end }, components, alike, onlySide }) => {
+      const beside = placeNear(job, judgement, hinge);
+      return {
+        ...{ section, hinge, end },
+        ...(beside ? { beside } : {}),
+        components: components.map(({ name, amount, sd, significant }) => ({ name, amount, sd, significant })),
+        alike: [...alike],
+        ...(onlySide ? { onlySide } : {}),
+      };
+    }),
     local: pattern.local.map(({ id, movement, sd }) => {
       const { code, side } = byId.get(id)!;
       return { code, side, movement, sd };
@@ -30,25 +34,23 @@ export function foundOf(job: Job, judgement: RoundJudgement): RecordFound | unde
   };
 }
 
-/** A record is kept in the names that were typed and in millimetres. */
-const AS_KEPT = { name: (text: string) => text, station: (mm: number) => String(Math.round(mm)) };
+/** How what was found is told. */
+interface FoundWords extends PlaceWords {
+  /** A length without sign and unit. */
+  readonly length: (mm: number) => string;
+  readonly unit: string;
+}
 
-/**
- * What was found, in plain sentences.
- *
- * @param length a length without sign and unit
- * @param name   a name as typed, in the reader's words
- */
-export function foundSentences(
-  found: RecordFound,
-  {
-    length,
-    unit,
-    name,
-  }: { readonly length: (mm: number) => string; readonly unit: string; readonly name: (text: string) => string },
-): string[] {
+/** What was found, in plain sentences. */
+export function foundSentences(found: RecordFound, words: FoundWords): string[] {
+  const { length, unit, name } = words;
   const sides = new Map(found.local.map(({ code, side }) => [code, { left: -1, centre: 0, right: 1 }[side]]));
-  const near = new Map(found.sections.map((section) => [section.hinge, name(section.near)]));
+  const near = new Map(
+    found.sections.map((section) => [
+      section.hinge,
+      section.near === undefined ? stationText(section.hinge, section.beside, words) : name(section.near),
+    ]),
+  );
   return patternSentences(
     {
       sections: found.sections.map(({ section, hinge, end, ...rest }) => ({

@@ -7,7 +7,7 @@ import { decisionsAbout, readingsBehind } from './behind';
 import { disturbedPoints } from '../observe/disturbed';
 import { instrumentsInHand, spreadOf } from '../../shell/instruments';
 import { judgeRound } from './judge-round';
-import { placeAt } from '../../findings/place-names';
+import { placeNear, stationText } from '../../findings/place-names';
 import { pointsNamedIn, pullingPage } from '../../report/pages/pulling';
 import { lengthsThroughTime } from '../../findings/through-time';
 
@@ -63,8 +63,9 @@ describe('what stands behind a figure', () => {
 
   it('names a station by the lowest charted point near it', () => {
     const words = { name: (text: string) => text, station: String };
-    expect(placeAt(Job.of(solbris), judgement, 2100, words)).toContain('rear seat crossmember hole (C1');
-    expect(placeAt(Job.of(solbris), judgement, 9000, words)).toBe('station 9000');
+    const told = (station: number) => stationText(station, placeNear(Job.of(solbris), judgement, station), words);
+    expect(told(2100)).toBe('the rear seat crossmember hole (C1, station 2100)');
+    expect(told(9000)).toBe('station 9000');
   });
 
   it('counts among the instruments in hand those this job was read with, and what somebody has just taken up', () => {
