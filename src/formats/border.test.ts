@@ -88,6 +88,8 @@ describe('what a user chose', () => {
     expect(formatterFor(usual, 'UTC').difference(-3.04)).toBe('−3.0');
     expect(formatterFor(usual, 'UTC').plusMinus(1.26)).toBe('±1.3');
     expect(formatterFor(inches, 'UTC').length(25.4 * 2.5)).toBe('2 1/2');
+    // Half a millimetre is no sixteenth, and is not nothing.
+    expect(formatterFor(inches, 'UTC').plusMinus(0.5)).toBe('±0.020');
     expect(formatterFor(inches, 'UTC').difference(-25.4 / 8)).toBe('−1/8');
     expect(formatterFor(inches, 'UTC').name('Left chassis leg at the bulkhead')).toBe(
       'Left frame rail at the firewall',

@@ -12,7 +12,9 @@ export interface Formatter extends ShopTime {
   station(mm: number): string;
   /** A difference: sign always shown. */
   difference(mm: number): string;
-  /** ± two standard deviations. */
+  /** Two standard deviations, without a sign: of inches thousandths, as fractions would say of most that there are none. */
+  uncertainty(mm: number): string;
+  /** The same with its ±. */
   plusMinus(mm: number): string;
   /** A small figure where a step of the unit's fractions would be too coarse: an instrument's spread. */
   fine(mm: number): string;
@@ -30,12 +32,14 @@ export interface Formatter extends ShopTime {
 
 export function formatterFor(preferences: Preferences, zone: string): Formatter {
   const style = styleOf(preferences);
+  const uncertainty = (mm: number) => (style.unit === 'mm' ? formatLength(mm, style) : (mm / MM_PER.in).toFixed(3));
   return {
     unit: unitName(style),
     length: (mm) => formatLength(mm, style),
     station: (mm) => (style.unit === 'mm' ? String(Math.round(mm)) : formatLength(mm, style)),
     difference: (mm) => formatLength(mm, style, true),
-    plusMinus: (mm) => `±${formatLength(mm, style)}`,
+    uncertainty,
+    plusMinus: (mm) => `±${uncertainty(mm)}`,
     thin: (mm, signed) =>
       style.unit === 'mm'
         ? formatLength(mm, style, signed)

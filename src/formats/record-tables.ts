@@ -89,7 +89,7 @@ export const DIMENSION_COLUMNS: readonly TableColumn<Dimension>[] = [
     strong: true,
     text: ({ deviation }, format) => format.difference(deviation),
   },
-  { title: '±', width: 7, right: true, text: ({ plusMinus }, format) => format.length(plusMinus) },
+  { title: '±', width: 7, right: true, text: ({ plusMinus }, format) => format.uncertainty(plusMinus) },
   { title: ({ unit }) => `Limit ${unit}`, width: 8, right: true, text: ({ limit }, format) => format.length(limit) },
   { title: 'Verdict', width: 13, text: ({ verdict, accepted }) => verdict + (accepted ? ', accepted' : '') },
 ];
@@ -104,7 +104,12 @@ export const POINT_COLUMNS: readonly TableColumn<Point>[] = [
     right: true,
     text: ({ deviation }, format) => format.difference(deviation[2]),
   },
-  { title: 'Worst ±', width: 9, right: true, text: ({ plusMinus }, format) => format.length(Math.max(...plusMinus)) },
+  {
+    title: 'Worst ±',
+    width: 9,
+    right: true,
+    text: ({ plusMinus }, format) => format.uncertainty(Math.max(...plusMinus)),
+  },
   { title: 'Limit', width: 7, right: true, text: ({ limit }, format) => format.length(limit) },
   { title: 'Verdict', width: 13, text: ({ verdict, control }) => verdict + (control ? ', control' : '') },
 ];
@@ -119,7 +124,7 @@ export const CHANGE_COLUMNS: readonly TableColumn<Change>[] = [
     strong: true,
     text: ({ change }, format) => format.difference(change),
   },
-  { title: '±', width: 12, right: true, text: ({ plusMinus }, format) => format.length(plusMinus) },
+  { title: '±', width: 12, right: true, text: ({ plusMinus }, format) => format.uncertainty(plusMinus) },
   { title: 'Verdict', width: 19, text: ({ verdict }) => verdict },
 ];
 
@@ -140,7 +145,7 @@ export const GAP_COLUMNS: readonly TableColumn<Gap>[] = [
       quantity === 'flush' ? format.difference(measured) : format.length(measured),
   },
   { title: 'Wanted', width: 12, right: true, text: ({ target }, format) => format.length(target) },
-  { title: '±', width: 8, right: true, text: ({ plusMinus }, format) => format.length(plusMinus) },
+  { title: '±', width: 8, right: true, text: ({ plusMinus }, format) => format.uncertainty(plusMinus) },
   { title: 'Verdict', width: 16, text: ({ verdict }) => verdict },
 ];
 

@@ -135,6 +135,7 @@ describe('the record', () => {
     expect(found).toMatchObject({ round: 1, sections: [{ section: 'rear' }] });
     const words = {
       length: (mm: number) => mm.toFixed(1),
+      uncertainty: (mm: number) => mm.toFixed(1),
       unit: 'mm',
       name: (text: string) => text.toUpperCase(),
       station: (mm: number) => (mm / 25.4).toFixed(0),

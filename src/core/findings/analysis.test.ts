@@ -15,6 +15,7 @@ const idOf = (code: string) => solbris.points.find((point) => point.code === cod
 const codeOf = (id: string) => solbris.points.find((point) => point.id === id)!.code;
 const words: PatternWords = {
   length: (mm) => mm.toFixed(1),
+  uncertainty: (mm) => mm.toFixed(1),
   unit: 'mm',
   near: () => 'the hinge',
   code: codeOf,

@@ -6,6 +6,8 @@ import type { DamagePattern, LocalMovement, PatternComponent, SectionMovement } 
 export interface PatternWords {
   /** A length without sign and unit: `5.5`. */
   readonly length: (mm: number) => string;
+  /** Two standard deviations of one, without sign and unit. */
+  readonly uncertainty: (mm: number) => string;
   readonly unit: string;
   /** A charted point near a station, for the hinge: `C1 (rear seat crossmember hole)`. */
   readonly near: (station: number) => string;
@@ -70,8 +72,8 @@ function sectionSentences(movement: SpokenSection, words: PatternWords): string[
   return [first, second, doubt].filter((sentence) => sentence !== '');
 }
 
-const amount = ({ amount: mm, sd }: PatternComponent, { length, unit }: PatternWords): string =>
-  `${length(Math.abs(mm))} ± ${length(2 * sd)} ${unit}`;
+const amount = ({ amount: mm, sd }: PatternComponent, { length, uncertainty, unit }: PatternWords): string =>
+  `${length(Math.abs(mm))} ± ${uncertainty(2 * sd)} ${unit}`;
 
 function wholePhrase(each: PatternComponent, _: SpokenSection, words: PatternWords): string {
   const plus = each.amount >= 0;
@@ -100,5 +102,5 @@ function localSentence({ id, movement, sd }: LocalMovement, words: PatternWords)
   const outward = words.side(id) === 0 ? undefined : mm * words.side(id) > 0;
   const across = outward === undefined ? (mm > 0 ? 'to the right' : 'to the left') : outward ? 'outward' : 'inward';
   const direction = [mm > 0 ? 'rearward' : 'forward', across, mm > 0 ? 'up' : 'down'][axis]!;
-  return `${words.code(id)} stands ${words.length(Math.abs(mm))} ± ${words.length(2 * sd[axis]!)} ${words.unit} ${direction} by itself: a local dent or bulge, no part of a pattern.`;
+  return `${words.code(id)} stands ${words.length(Math.abs(mm))} ± ${words.uncertainty(2 * sd[axis]!)} ${words.unit} ${direction} by itself: a local dent or bulge, no part of a pattern.`;
 }

@@ -178,7 +178,7 @@ function Trust({ reference, trustReference }: { reference: Reference; trustRefer
   const format = useFormat();
   const { preferences } = usePreferences();
   const [asked, ask] = useState(false);
-  const shown = format.length(2 * reference.trust);
+  const shown = format.uncertainty(2 * reference.trust);
   const form = useEntryForm({
     schema: trust,
     action: trustReference,
@@ -250,7 +250,7 @@ function Contradictions({ rows }: { rows: JobRows }) {
                 <td>{format.name(name(used))}</td>
                 <td>{format.name(name(other))}</td>
                 <td className="num">{format.difference(difference)}</td>
-                <td className="num text-soft">{format.length(2 * sd)}</td>
+                <td className="num text-soft">{format.uncertainty(2 * sd)}</td>
               </tr>
             ))}
           </tbody>

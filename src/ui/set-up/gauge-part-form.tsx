@@ -27,7 +27,7 @@ export function GaugePartForm({ jobId, known, saveGaugePart, done }: GaugePartFo
   const shown = {
     code: known?.part.code ?? '',
     name: known?.part.name ?? '',
-    sd: format.length(2 * (known?.part.sd ?? USUAL_SD)),
+    sd: format.uncertainty(2 * (known?.part.sd ?? USUAL_SD)),
     holes: holesText(holes, format.length),
     checks: checksText(checks, holes, format.length),
   };

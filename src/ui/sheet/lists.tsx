@@ -130,7 +130,7 @@ function PointRow({
               {format.difference(component)}
             </td>
           ))}
-          <td className="num text-soft">{format.length(judged.axes[judged.worstAxis].plusMinus)}</td>
+          <td className="num text-soft">{format.uncertainty(judged.axes[judged.worstAxis].plusMinus)}</td>
         </>
       ) : (
         <td colSpan={4} className="text-soft">
@@ -189,7 +189,7 @@ function DimensionRow({
         {measured ? format.length(measured.value) : <span className="text-soft">not measured</span>}
       </td>
       <td className="num">{judged ? format.difference(judged.deviation) : ''}</td>
-      <td className="num text-soft">{judged ? format.length(judged.plusMinus) : ''}</td>
+      <td className="num text-soft">{judged ? format.uncertainty(judged.plusMinus) : ''}</td>
     </tr>
   );
 }

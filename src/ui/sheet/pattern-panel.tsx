@@ -38,6 +38,7 @@ export function PatternPanel({
   const point = (id: string) => rows.points.find((each) => each.id === id)!;
   const words = {
     length: format.length,
+    uncertainty: format.uncertainty,
     unit: format.unit,
     near: (station: number) => stationText(station, placeNear(Job.of(rows), judgement, station), format),
     code: (id: string) => point(id).code,
@@ -85,7 +86,7 @@ export function PatternPanel({
               <tr key={name} data-component={name}>
                 <td>{COMPONENT_WORD[name]}</td>
                 <td className={`num ${significant ? 'font-semibold' : 'text-soft'}`}>{format.difference(amount)}</td>
-                <td className="num text-soft">{format.length(2 * sd)}</td>
+                <td className="num text-soft">{format.uncertainty(2 * sd)}</td>
                 <td>{significant ? 'yes' : 'no'}</td>
               </tr>
             ))}

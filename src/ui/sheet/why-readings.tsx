@@ -73,7 +73,7 @@ export function ReadingsBehind({
                     .map(({ kind, amount }) => `${format.difference(amount)} ${CORRECTION_WORD[kind]}`)
                     .join(', ')}
                 </td>
-                <td className="num">{format.length(2 * spreadOf(version, reading.value))}</td>
+                <td className="num">{format.uncertainty(2 * spreadOf(version, reading.value))}</td>
                 <td className="num">{weight === undefined ? '' : `${Math.round(100 * weight)} %`}</td>
                 <td className="num">{checked === undefined ? 'not in the net' : `${Math.round(100 * checked)} %`}</td>
                 <td className="num">{w === undefined || w === null ? '' : w.toFixed(1)}</td>

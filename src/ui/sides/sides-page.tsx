@@ -165,7 +165,7 @@ function PairTable({
                     {format.difference(value)}
                   </td>
                 ))}
-                <td className="num text-soft">{format.length(2 * Math.max(...sd))}</td>
+                <td className="num text-soft">{format.uncertainty(2 * Math.max(...sd))}</td>
                 <td className="py-0!">
                   <button
                     type="button"
@@ -212,7 +212,7 @@ function LengthTable({ lengths }: { lengths: Sides['lengths'] }) {
               <td className={`num ${isMoreThan(difference, sd) ? 'font-semibold' : 'text-soft'}`}>
                 {format.difference(difference)}
               </td>
-              <td className="num text-soft">{format.length(2 * sd)}</td>
+              <td className="num text-soft">{format.uncertainty(2 * sd)}</td>
             </tr>
           ))}
         </tbody>

@@ -134,7 +134,7 @@ function ChangeTable({ view: { change, final, accepted, movement }, jobId }: { v
               <td className="num">{format.length(row.earlier)}</td>
               <td className="num">{format.length(row.later)}</td>
               <td className="num font-medium">{format.difference(row.change)}</td>
-              <td className="num text-soft">{format.length(2 * row.sd)}</td>
+              <td className="num text-soft">{format.uncertainty(2 * row.sd)}</td>
               <td className="num text-soft">{format.length(row.limit)}</td>
               <td data-moved={lengthTest.get(row.dimension.id)?.moved}>
                 {lengthTest.get(row.dimension.id)?.moved ? (

@@ -38,12 +38,14 @@ export function foundOf(job: Job, judgement: RoundJudgement): RecordFound | unde
 interface FoundWords extends PlaceWords {
   /** A length without sign and unit. */
   readonly length: (mm: number) => string;
+  /** Two standard deviations of one, without sign and unit. */
+  readonly uncertainty: (mm: number) => string;
   readonly unit: string;
 }
 
 /** What was found, in plain sentences. */
 export function foundSentences(found: RecordFound, words: FoundWords): string[] {
-  const { length, unit, name } = words;
+  const { length, uncertainty, unit, name } = words;
   const sides = new Map(found.local.map(({ code, side }) => [code, { left: -1, centre: 0, right: 1 }[side]]));
   const near = new Map(
     found.sections.map((section) => [
@@ -63,6 +65,7 @@ export function foundSentences(found: RecordFound, words: FoundWords): string[] 
     },
     {
       length,
+      uncertainty,
       unit,
       near: (station) => near.get(station)!,
       code: (id) => id,
