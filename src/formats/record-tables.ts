@@ -68,7 +68,7 @@ export const ROUND_COLUMNS: readonly TableColumn<Rounds>[] = [
     title: 'Aligned on',
     width: 14,
     text: ({ control }) => control.join(', ') || '–',
-    also: ({ rms }, format) => (rms === undefined ? '' : `(${format.length(rms)} ${format.unit} rms)`),
+    also: ({ rms }, format) => (rms === undefined ? '' : `(${format.uncertainty(rms)} ${format.unit} rms)`),
   },
 ];
 

@@ -85,7 +85,7 @@ export function ControlPanel({
               <li key={choice.name} className="flex min-h-11 items-center justify-between gap-x-3 py-0.5">
                 <span>
                   <strong>{CHOICE_WORD[choice.name]}</strong>: {choice.pointIds.length} points
-                  {choice.result.ok ? `, agree within ${format.length(choice.result.rms)} ${format.unit}` : ''}
+                  {choice.result.ok ? `, agree within ${format.uncertainty(choice.result.rms)} ${format.unit}` : ''}
                 </span>
                 {sameSet(choice.pointIds, control) ? null : (
                   <Button

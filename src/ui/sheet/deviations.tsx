@@ -193,8 +193,8 @@ function AlignmentLine({ judgement, rows }: { judgement: RoundJudgement; rows: J
     <p role="status" className="text-sm">
       {alignment.ok ? (
         <>
-          Aligned on {codes(alignment.controlIds)}; they agree within {format.length(alignment.rms)} {format.unit} (root
-          mean square).
+          Aligned on {codes(alignment.controlIds)}; they agree within {format.uncertainty(alignment.rms)} {format.unit}{' '}
+          (root mean square).
           {alignment.setAside.length > 0
             ? ` Not used, since pulled on or clamped and not measured again: ${codes(alignment.setAside)}.`
             : ''}
