@@ -2,10 +2,10 @@ import { along, spreadBy } from '../maths/linear/gradient';
 import { Symmetric } from '../maths/linear/symmetric';
 import { allLoose, LOOSE_WEIGHT } from './at-start';
 import { loosePoints, type LoosePoint } from './loose';
-import { equationsOf, linearise, newRow } from './observations';
+import { equationsOf, linearise, newRow, type Equations } from './observations';
 import { covarianceOf, solveNet, type NetSolution, type SolveFailure } from './solve';
 import { idsOf, placesOf, restrict, sizeOf, startFrom, type StartsAt } from './subset';
-import { pointIndex, pointsOf, type Survey, type SurveyReading } from './survey';
+import { pointIndex, pointsOf, type Survey, type SurveyPoint, type SurveyReading } from './survey';
 
 /** The part a net is judged by. */
 export interface MainPart {
@@ -79,31 +79,45 @@ function heldBy(rest: Survey, piece: NetSolution, loose: readonly LoosePoint[], 
  * off. They are put in one reading after the other, as in `addReading`, from a covariance that knows nothing of them.
  */
 function looseOn(piece: NetSolution, located: NetSolution, looseSd: number): LoosePoint[] {
-  const points = located.survey.points.map(({ id, start }) => ({ id, start }));
+  const index = pointIndex(piece.survey);
+  const columnIn = (id: string) => piece.equations.column[index.get(id)!]!;
+  const points = located.survey.points.map(({ id, start }): SurveyPoint =>
+    index.has(id) && columnIn(id) < 0 ? { id, start, hold: 'fixed' } : { id, start },
+  );
   // What two repeats have in common tells little here: each has it by itself.
   const readings = located.survey.readings.map(({ bias, ...reading }): SurveyReading =>
     bias && reading.kind !== 'position' ? { ...reading, sigma: Math.hypot(reading.sigma, bias.sigma) } : reading,
   );
   const equations = equationsOf({ points, readings });
-  const index = pointIndex(piece.survey);
-  const columns = points.map(({ id }) => piece.equations.column[index.get(id) ?? -1] ?? -1);
-  const known = columns.flatMap((first, i) => (first < 0 ? [] : [[3 * i, first] as const]));
-  const own = covarianceOf(piece);
-  const covariance = Symmetric.zeros(equations.unknowns);
-  const { coordinates, biasSigmas } = equations;
-  const ofNew = (i: number) => (columns[Math.floor(i / 3)] === -1 ? 1 / LOOSE_WEIGHT : 0);
-  covariance.addDiagonal((i) => (i < coordinates ? ofNew(i) : biasSigmas[i - coordinates]! ** 2));
-  for (const [to, from] of known)
-    for (const [at, then] of known)
-      for (let k = 0; k < 9; k++) {
-        const [r, c] = [Math.floor(k / 3), k % 3];
-        covariance.values[(to + r) * covariance.size + at + c] = own.get(from + r, then + c);
-      }
-  const [row, biases] = [newRow(), new Float64Array(biasSigmas.length)];
+  const covariance = knowing(piece, equations, (i) => (index.has(points[i]!.id) ? columnIn(points[i]!.id) : -1));
+  const [row, biases] = [newRow(), new Float64Array(equations.biasSigmas.length)];
   for (const observation of equations.observations) {
     linearise(equations, observation, located.x, biases, row);
     const spread = spreadBy(covariance, row);
     covariance.lessen([{ u: spread, share: 1 / (observation.sigma ** 2 + along(spread, row)) }]);
   }
   return loosePoints({ points, readings }, equations, covariance.values, looseSd).filter(({ id }) => !index.has(id));
+}
+
+/**
+ * The covariance of more points, of which only those of a part are known.
+ *
+ * @param columnIn the first column of a point in the part, −1 for one that is not in it
+ */
+function knowing(piece: NetSolution, equations: Equations, columnIn: (point: number) => number): Symmetric {
+  const { column, coordinates, biasSigmas, unknowns } = equations;
+  const covariance = Symmetric.zeros(unknowns);
+  biasSigmas.forEach((sigma, i) => covariance.set(coordinates + i, coordinates + i, sigma ** 2));
+  const own = covarianceOf(piece);
+  const columns = [...column].flatMap((to, i) => (to < 0 ? [] : [[to, columnIn(i)] as const]));
+  for (const [to, from] of columns) {
+    if (from < 0) for (let k = to; k < to + 3; k++) covariance.set(k, k, 1 / LOOSE_WEIGHT);
+    else
+      for (const [at, then] of columns)
+        for (let k = 0; then >= 0 && k < 9; k++) {
+          const [r, c] = [Math.floor(k / 3), k % 3];
+          covariance.set(to + r, at + c, own.get(from + r, then + c));
+        }
+  }
+  return covariance;
 }

@@ -88,9 +88,7 @@ const isFirstRepeat = (alone: SurveyReading, now: SurveyReading, repeat: SurveyR
   now.bias !== undefined &&
   alike(now.bias, repeat.bias) &&
   alike(pointsOf(now), pointsOf(repeat)) &&
-  alike(alone, now, OF_REPEATS);
-
-const OF_REPEATS: ReadonlySet<string> = new Set(['sigma', 'bias']);
+  alike({ ...alone, sigma: now.sigma, bias: now.bias }, now);
 
 /**
  * A solution with the first repeat of one of its readings. Both share a bias, which is an unknown more: nothing is known of
@@ -98,6 +96,7 @@ const OF_REPEATS: ReadonlySet<string> = new Set(['sigma', 'bias']);
  */
 function putFirstRepeat(earlier: NetSolution, survey: Survey, place: number, first: number): SolveResult {
   const equations = equationsOf(survey);
+  if (equations.unknowns !== earlier.equations.unknowns + 1) return solveNet(survey, { from: earlier.x });
   const both = [place, first < place ? first : first + 1].map((r) => observationOf(equations, r));
   return reweighted(withBias(earlier, equations, both[0]!.bias), survey, () => equations, [
     ...both.map((observation) => ({ observation, sign: 1 as const })),

@@ -206,6 +206,29 @@ describe('one reading more or less', () => {
     expect(grownBy(before, before.survey)).toEqual({ ok: true, solution: before });
   });
 
+  it('is all that is done where readings are repeated, which share a bias from then on', () => {
+    const at = 7;
+    const one = readings[at] as SurveyReading & { kind: 'distance' };
+    const bias = { group: one.id, sigma: one.sigma * Math.SQRT1_2 };
+    const shared = (id: string, off: number) => ({
+      ...{ ...one, id, bias },
+      ...{ value: one.value + off, sigma: one.sigma * Math.SQRT1_2 },
+    });
+    const repeatedBy = (...repeats: SurveyReading[]) => ({
+      ...net.survey,
+      readings: [...readings.slice(0, at), shared(one.id, 0), ...repeats, ...readings.slice(at + 1)],
+    });
+    const first = repeatedBy(shared('once more', 0.3));
+    const second = repeatedBy(shared('once more', 0.3), shared('and again', -0.1));
+    const grown = grownBy(solved(net.survey), first);
+    agree(grown!, solved(first));
+    expect(grown).toMatchObject({ solution: { updates: 1 } });
+    if (!grown?.ok) throw new Error('loose');
+    const again = grownBy(grown.solution, second);
+    agree(again!, solved(second));
+    expect(again).toMatchObject({ solution: { updates: 2 } });
+  });
+
   it('solves the whole anew after so many, so that rounding does not pile up', () => {
     let solution = solved(net.survey);
     const again = readings.slice(0, 25).map((reading) => ({ ...reading, id: `${reading.id} again` }));

