@@ -1,6 +1,6 @@
 'use client';
 
-import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { sameList } from '../kit/use-same';
 import { useLive } from '../live/live';
 import { programTime } from '../shell/use-reachable';
@@ -115,9 +115,7 @@ export function useTape(rows: JobRows, roundId: string) {
       forgetEntry(entry);
       const sent: Sent = { entry, state: result, message };
       others.current?.postMessage(sent);
-      // That it has arrived is no news that what was worked out of it waits for.
-      if (result === 'taken') startTransition(() => setLocals((all) => withSent(all, sent)));
-      else setLocals((all) => withSent(all, sent));
+      setLocals((all) => withSent(all, sent));
     }
     flushing.current = false;
   }, [roundId, setLocals]);
