@@ -10,6 +10,8 @@ const AGAIN = 1_000;
 
 /** What processes on one database tell each other. */
 export interface Wire {
+  /** The server was called for the first time, and answered or did not. */
+  readonly firstCall: Promise<void>;
   /** Tells the others, once the transaction commits where this is done in one. */
   tell(message: unknown, db: Queryable): Promise<void>;
   close(): Promise<void>;
@@ -18,8 +20,12 @@ export interface Wire {
 interface Ends {
   /** What another process told; this one does not hear itself. */
   readonly heard: (from: string, message: unknown) => void;
-  /** It hears again, or for the first time: what was told meanwhile it has missed. */
-  readonly back: () => void;
+  /**
+   * It hears again, or for the first time: what was told meanwhile it has missed.
+   *
+   * @param first it was called once and answered: nothing was missed before `firstCall` was over
+   */
+  readonly back: (first: boolean) => void;
 }
 
 /**
@@ -46,7 +52,7 @@ export function openWire(url: string, channel: string, { heard, back }: Ends): W
     if (from !== own) heard(from, message);
   };
 
-  const listen = async (): Promise<void> => {
+  const listen = async (first = false): Promise<void> => {
     if (closed) return;
     const called = new pg.Client({ connectionString: url, application_name: APPLICATION, keepAlive: true });
     let gone = false;
@@ -65,14 +71,15 @@ export function openWire(url: string, channel: string, { heard, back }: Ends): W
       await called.query(`listen ${called.escapeIdentifier(channel)}`);
       client = called;
       if (closed) return await called.end();
-      back();
+      back(first);
     } catch {
       again();
     }
   };
-  void listen();
+  const firstCall = listen(true);
 
   return {
+    firstCall,
     tell: async (message, db) => {
       const text = Buffer.from(JSON.stringify({ from: own, message })).toString('base64');
       const id = randomUUID();

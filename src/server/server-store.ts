@@ -120,14 +120,17 @@ export async function openOnServer(locked: LockedFolder, url: string): Promise<S
   const hub = live();
   const wire = openWire(url, shop.channel, {
     heard: (from, message) => hub.hear(from, message),
-    back: () => {
+    back: (first) => {
       hub.join((message) => void wire.tell(message, raw).catch(() => undefined));
+      // Nobody has looked at anything before it is opened.
+      if (first) return;
       void markOf(raw).then(
         (revision) => hub.catchUp(revision),
         () => undefined,
       );
     },
   });
+  await wire.firstCall;
   const beat = setInterval(() => hub.sayAll(), STILL_HERE);
   beat.unref();
   const database = journalled(raw, {

@@ -150,7 +150,7 @@ describe('two shops on one database', () => {
     expect(new Set(channels).size).toBe(2);
     const heard: unknown[] = [];
     await new Promise<void>((back) => {
-      const wire = openWire(urls[1]!, channels[1]!, { heard: (_, message) => heard.push(message), back });
+      const wire = openWire(urls[1]!, channels[1]!, { heard: (_, message) => heard.push(message), back: () => back() });
       closing.push(() => wire.close());
     });
     const [told, own] = channels.map((channel, k) =>
