@@ -10,6 +10,7 @@ export interface Gradient {
 /** The entries of a row that are not zero. */
 export type Entries = readonly (readonly [column: number, coefficient: number])[];
 
+/** A row by its entries. */
 export const gradientOf = (entries: Entries): Gradient => ({
   count: entries.length,
   columns: Int32Array.from(entries, ([column]) => column),
