@@ -206,6 +206,20 @@ describe('measuring a round of the demo shell', () => {
     await Promise.all([board.close(), second.close()]);
   });
 
+  it('sends a line that was typed in the moment before the page was left', async () => {
+    const second = await context.newPage();
+    await second.goto(roundUrl);
+    await second.locator('[data-line]').first().waitFor();
+    await page.getByLabel('Reading', { exact: true }).fill('F2R h 499.3');
+    await pressEnter(page);
+    await page.getByRole('link', { name: 'Vinkel' }).click();
+    await second.locator('[data-line]', { hasText: '499.3' }).waitFor();
+    await second.close();
+    await page.waitForURL('/');
+    await page.goto(roundUrl);
+    await page.locator('[data-line]').first().waitFor();
+  });
+
   it('brings readings in from a file, with its columns matched by hand', async () => {
     await page.getByRole('tab', { name: 'Files' }).click();
     await page.locator('input[type=file]').setInputFiles({

@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import { markWorking } from './ready';
 import type { JobRows } from '@/core/shell/job/job-rows';
+import { AskedAhead } from '@/workers/asked-ahead';
 import { TaskEnded, TaskPool, type Channel } from '@/workers/pool';
 import type { TaskMessage } from '@/workers/serve';
 import type { TaskInput, TaskName, TaskResult } from '@/workers/tasks';
@@ -26,6 +27,12 @@ export const runTask = <Name extends TaskName>(
   input: TaskInput<Name>,
   options: { readonly signal?: AbortSignal; readonly onProgress?: (share: number) => void } = {},
 ): Promise<TaskResult<Name>> => (pool ??= new TaskPool(startWorker, WORKERS)).run(task, rows, input, options);
+
+const ahead = new AskedAhead((task, rows, input, options) => runTask(task, rows, input, options));
+
+/** Asks what a page is going to ask as soon as it is drawn with these rows. */
+export const askAhead = <Name extends TaskName>(task: Name, rows: JobRows, input: TaskInput<Name>): void =>
+  ahead.ask(task, rows, input);
 
 export interface TaskState<T> {
   /** The last result there is; of the rows and input before while `busy`. */
@@ -65,7 +72,9 @@ export function useTask<Name extends TaskName>(
     const ask = async () => {
       try {
         const options = { signal: control.signal, onProgress: setProgress };
-        const value = await runTask(task, rows, JSON.parse(asked) as TaskInput<Name>, options);
+        const question = JSON.parse(asked) as TaskInput<Name>;
+        const value = await (ahead.takeUp(task, rows, question, control.signal) ??
+          runTask(task, rows, question, options));
         setAnswer({ rows, asked, value });
       } catch (error) {
         if (error instanceof TaskEnded && error.why === 'cancelled') return;

@@ -8,7 +8,7 @@ import type { Aim, Target } from '@/core/walk/targets';
 import type { People } from '@/core/walk/stretches';
 import type { HandSpread } from '@/workers/tasks';
 import { useSame } from '../kit/use-same';
-import { useTask } from '../kit/use-task';
+import { askAhead, useTask } from '../kit/use-task';
 
 export interface LiveJudgement {
   readonly judgement?: RoundJudgement;
@@ -32,6 +32,11 @@ export interface LiveAsk {
   readonly people: People;
 }
 
+const judgedBy = (roundId: string) => ({ roundId, warm: true });
+
+/** Begins to judge a round before the page is drawn with what was typed. */
+export const judgeAhead = (rows: JobRows, roundId: string): void => askAhead('judge', rows, judgedBy(roundId));
+
 /**
  * Judges the round in a worker after every change of the tape; then, once the hand rests, works out what to measure
  * next. The walk hangs on nothing that is read, so that it is planned anew only when its own rows change.
@@ -41,7 +46,7 @@ export function useJudgement(
   roundId: string,
   { hands, versionIds, aim, people }: LiveAsk,
 ): LiveJudgement {
-  const judged = useTask('judge', rows, { roundId, warm: true });
+  const judged = useTask('judge', rows, judgedBy(roundId));
   const walk = useTask('walk', useUnread(rows), { roundId, hands, people });
   const ready = !judged.busy && judged.value;
   const helpful = useTask('measureNext', rows, ready ? { roundId, versionIds, aim, count: PROPOSALS } : null, PAUSE);

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import type { Aim } from '@/core/walk/targets';
 import { typedUnit } from '@/formats/preferences';
@@ -12,7 +12,7 @@ import { useSpeech } from './screen-helpers';
 import { subjectText } from './tape';
 import type { ReadingContext } from './tape-entries';
 import { targetText } from './target-text';
-import { useJudgement } from './use-judgement';
+import { judgeAhead, useJudgement } from './use-judgement';
 import { useTape } from './use-tape';
 import { useTargets } from './use-targets';
 import { useWriting } from './use-writing';
@@ -31,7 +31,8 @@ export function useMeasuring({ rows: stored, roundId, pull }: MeasuringProps) {
   const { preferences } = usePreferences();
   const format = useFormat();
   const round = stored.rounds.find((each) => each.id === roundId)!;
-  const { rows, lines, put } = useTape(stored, roundId);
+  const judge = useCallback((longer: JobRows) => judgeAhead(longer, roundId), [roundId]);
+  const { rows, lines, put, send } = useTape(stored, roundId, judge);
   const instruments = useInstrumentsInHand(rows, round.instrumentVersionId);
   const [distanceWith, heightWith] = [instruments.versionFor('distance'), instruments.versionFor('height')];
   const hands = { constant: distanceWith.sdConstant, perMetre: distanceWith.sdPerMetre, height: heightWith.sdConstant };
@@ -40,6 +41,7 @@ export function useMeasuring({ rows: stored, roundId, pull }: MeasuringProps) {
   const live = useJudgement(rows, roundId, { hands, versionIds, aim, people: preferences.people });
   const targets = useTargets(rows, round, live);
   const { judgement } = live;
+  useEffect(() => void send(), [judgement, send]);
   const subjects = useMemo(() => subjectsOf(rows), [rows]);
   const unit = typedUnit(preferences);
   const current = pull ? undefined : targets.current;

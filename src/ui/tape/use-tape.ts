@@ -1,11 +1,11 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { sameList } from '../kit/use-same';
 import { useLive } from '../live/live';
-import { programTime } from '../shell/use-reachable';
 import type { Reading, ReadingStrike } from '@/core/shell/job/entities';
 import type { JobRows } from '@/core/shell/job/job-rows';
+import { rowsWith, typedAt } from './typed-rows';
 import {
   entryKey,
   forgetEntry,
@@ -37,10 +37,10 @@ interface Local {
 }
 
 const RETRY_MS = 3000;
+/** A line that is judged here goes to the server once it has been, or after so long, ms: on a machine that is both, neither holds up the other. */
+const JUDGED_MS = 150;
 
 const local = (entry: TapeEntry, state: LineState): Local => ({ entry, at: typedAt(entry), state });
-
-const typedAt = (entry: TapeEntry): string => entry.readings[0]?.takenAt ?? programTime();
 
 /** All that was typed, and of it what is not refused: the same list for as long as it is of the same entries. */
 interface Typed {
@@ -87,8 +87,11 @@ function isIn(rows: JobRows, entry: TapeEntry): boolean {
  * The tape of a round: what the server has, and on top of it what this browser has typed. Lines the
  * server has not acknowledged are kept and sent again until it does, also after a reload; other windows
  * on the same round are told of those it has.
+ *
+ * @param judge where the round is judged as it is typed: told the rows with a line more before the page is drawn with it;
+ *              the line is sent when `send` is called, or soon after
  */
-export function useTape(rows: JobRows, roundId: string) {
+export function useTape(rows: JobRows, roundId: string, judge?: (rows: JobRows) => void) {
   const [{ locals, standing }, setTyped] = useState<Typed>(() => {
     forgetTaken(roundId, (entry) => isIn(rows, entry));
     return typed([
@@ -102,10 +105,13 @@ export function useTape(rows: JobRows, roundId: string) {
     [],
   );
   const flushing = useRef(false);
+  const due = useRef<ReturnType<typeof setTimeout>>(undefined);
   const others = useRef<BroadcastChannel | undefined>(undefined);
 
   /** Sends what waits, in the order typed: a correction never arrives before the line it corrects. */
   const flush = useCallback(async () => {
+    clearTimeout(due.current);
+    due.current = undefined;
     if (flushing.current) return;
     flushing.current = true;
     for (let entry = waitingEntries(roundId)[0]; entry; entry = waitingEntries(roundId)[0]) {
@@ -120,19 +126,33 @@ export function useTape(rows: JobRows, roundId: string) {
     flushing.current = false;
   }, [roundId, setLocals]);
 
+  const shown = useRef({ rows, standing });
+  useLayoutEffect(() => {
+    shown.current = { rows, standing };
+  }, [rows, standing]);
   const put = useCallback(
     (entry: TapeEntry) => {
       keepEntry(entry);
-      setLocals((all) => [...all, local(entry, 'waiting')]);
-      void flush();
+      const longer = [...shown.current.standing, entry];
+      shown.current = { ...shown.current, standing: longer };
+      judge?.(rowsWith(shown.current.rows, roundId, longer));
+      setTyped((before) => typed([...before.locals, local(entry, 'waiting')], longer));
+      if (judge) due.current ??= setTimeout(() => void flush(), JUDGED_MS);
+      else void flush();
     },
-    [flush, setLocals],
+    [flush, judge, roundId],
   );
 
   useEffect(() => {
-    void flush();
-    const timer = setInterval(() => void flush(), RETRY_MS);
-    return () => clearInterval(timer);
+    const send = () => void flush();
+    send();
+    const timer = setInterval(send, RETRY_MS);
+    window.addEventListener('pagehide', send);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('pagehide', send);
+      send();
+    };
   }, [roundId, flush]);
 
   useEffect(() => {
@@ -156,75 +176,9 @@ export function useTape(rows: JobRows, roundId: string) {
     };
   }, [roundId, live, setLocals]);
 
-  const merged = useMemo(() => mergeLocal(rows, roundId, standing), [rows, roundId, standing]);
+  const merged = useMemo(() => rowsWith(rows, roundId, standing), [rows, roundId, standing]);
   const lines = useMemo(() => linesOf(merged, roundId, locals), [merged, roundId, locals]);
-  return { rows: merged, lines, put };
-}
-
-/** The job's rows with what was typed here and not refused; the same tables where nothing is added to them. */
-function mergeLocal(rows: JobRows, roundId: string, standing: readonly TapeEntry[]): JobRows {
-  if (standing.length === 0) return rows;
-  const known = new Set(rows.readings.map((reading) => reading.id));
-  const struck = new Set(rows.readingStrikes.map((strike) => strike.readingId));
-  const readings = [...rows.readings];
-  const strikes = [...rows.readingStrikes];
-  let sequence = Math.max(0, ...rows.readings.map((reading) => reading.sequence));
-  for (const entry of standing) {
-    const at = typedAt(entry);
-    sequence++;
-    readings.push(...rowsOf(entry, roundId, sequence).filter(({ id }) => !known.has(id)));
-    for (const reading of entry.strike ? readings : [])
-      if (reading.lineId === entry.strike!.lineId && !struck.has(reading.id)) {
-        struck.add(reading.id);
-        strikes.push({
-          id: crypto.randomUUID(),
-          readingId: reading.id,
-          struckAt: at,
-          author: entry.strike!.author,
-          personId: null,
-          reason: entry.strike!.reason,
-          replacedByLineId: entry.readings[0]?.lineId ?? null,
-        });
-      }
-  }
-  return {
-    ...rows,
-    readings,
-    readingStrikes: strikes.length === rows.readingStrikes.length ? rows.readingStrikes : strikes,
-    points: withNew(
-      rows.points,
-      standing.flatMap(({ points }) => points ?? []),
-    ),
-    pointConditions: withNew(
-      rows.pointConditions,
-      standing.flatMap(({ conditions }) => (conditions ?? []).map(unproved)),
-    ),
-    readingKeeps: withNew(
-      rows.readingKeeps,
-      standing.flatMap(({ keeps }) => (keeps ?? []).map(unproved)),
-    ),
-  };
-}
-
-/** The readings of an entry as rows: the same ones each time, so that nothing is sent or compared anew for them. */
-function rowsOf(entry: TapeEntry, roundId: string, sequence: number): readonly Reading[] {
-  const known = ROWS.get(entry);
-  if (known?.every((row) => row.sequence === sequence && row.roundId === roundId)) return known;
-  const receivedAt = typedAt(entry);
-  const rows = entry.readings.map((reading) => ({ ...reading, personId: null, roundId, sequence, receivedAt }));
-  ROWS.set(entry, rows);
-  return rows;
-}
-
-const ROWS = new WeakMap<TapeEntry, readonly Reading[]>();
-
-/** What is on its way says only a name; whose it is, the server says. */
-const unproved = <Row extends object>(row: Row) => ({ ...row, personId: null });
-
-function withNew<Row extends { readonly id: string }>(rows: readonly Row[], more: readonly Row[]): readonly Row[] {
-  const known = new Set(rows.map(({ id }) => id));
-  const added = more.filter(({ id }) => !known.has(id));
-  return added.length > 0 ? [...rows, ...added] : rows;
+  return { rows: merged, lines, put, send: flush };
 }
 
 function linesOf(rows: JobRows, roundId: string, locals: readonly Local[]): TapeLine[] {
