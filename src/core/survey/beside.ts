@@ -4,8 +4,23 @@ import { allLoose, LOOSE_WEIGHT } from './at-start';
 import { loosePoints, type LoosePoint } from './loose';
 import { equationsOf, linearise, newRow, type Equations } from './observations';
 import { covarianceOf, solveNet, type NetSolution, type SolveFailure } from './solve';
-import { idsOf, placesOf, restrict, sizeOf, startFrom, type StartsAt } from './subset';
+import { idsOf, isMuchThe, placesOf, restrict, sizeOf, spokenOf, startFrom, type StartsAt } from './subset';
 import { pointIndex, pointsOf, type Survey, type SurveyPoint, type SurveyReading } from './survey';
+
+/** What was found loose beside a part that is carried on, and from what. */
+interface FoundBeside {
+  readonly from: Survey;
+  readonly looseSd: number;
+  /** Of the points of the part it hangs on, a coordinate each, mm². */
+  readonly variances: readonly number[];
+  readonly loose: readonly LoosePoint[];
+}
+
+const FOUND = new WeakMap<NetSolution, FoundBeside>();
+/** What is loose stays so while the points it hangs on stand within this of where they did, mm, … */
+const NEAR = 0.3;
+/** … and their variances are within this share of what they were. */
+const AS_SURE = 0.02;
 
 /** The part a net is judged by. */
 export interface MainPart {
@@ -21,10 +36,28 @@ export interface MainPart {
  * @param survey  the part's own points and readings and others
  * @param from    where other points have been before
  * @param looseSd what counts as not determined, one standard deviation, mm
+ * @param last    the part as it was before, whose loose points are the same ones while the readings of them are
  */
-export function withAllHeld(survey: Survey, piece: NetSolution, from: StartsAt | undefined, looseSd: number): MainPart {
+export function withAllHeld(
+  survey: Survey,
+  piece: NetSolution,
+  from: StartsAt | undefined,
+  looseSd: number,
+  last?: NetSolution,
+): MainPart {
   if (sizeOf(piece) === survey.points.length) return { piece, loose: [] };
   const rest = beside(survey, piece);
+  const spoken = spokenOf(rest);
+  const variances = variancesOf(spoken, piece);
+  const known = last && FOUND.get(last);
+  if (
+    known?.looseSd === looseSd &&
+    isMuchThe(known.from, spoken, NEAR) &&
+    variances.every((now, i) => Math.abs(now - known.variances[i]!) <= AS_SURE * now)
+  ) {
+    FOUND.set(piece, known);
+    return { piece, loose: known.loose };
+  }
   let found = heldBy(rest, piece, allLoose(rest, looseSd), looseSd);
   while (found.held) {
     const { held, loose } = found;
@@ -37,11 +70,21 @@ export function withAllHeld(survey: Survey, piece: NetSolution, from: StartsAt |
     if (more.length === 0) return { piece, loose: [...loose, ...allLoose(restrict(rest, idsOf(held)), looseSd / 2)] };
     found = heldBy(rest, piece, [...loose, ...more], looseSd);
   }
+  FOUND.set(piece, { from: spoken, looseSd, variances, loose: found.loose });
   return { piece, loose: found.loose };
 }
 
 const looseIn = (part: Survey, failure: SolveFailure, looseSd: number): LoosePoint[] =>
   failure.why === 'diverges' ? [] : loosePoints(part, failure.equations, failure.looseCovariance, looseSd);
+
+/** Variances of a part's own coordinates, of those of its points that a survey speaks of. */
+function variancesOf({ points }: Survey, piece: NetSolution): number[] {
+  const [index, covariance] = [pointIndex(piece.survey), covarianceOf(piece)];
+  return points.flatMap(({ id }) => {
+    const first = index.has(id) ? piece.equations.column[index.get(id)!]! : -1;
+    return first < 0 ? [] : [0, 1, 2].map((axis) => covariance.get(first + axis, first + axis));
+  });
+}
 
 /** What of a survey goes beyond a part of it, with that part taken as it stands. */
 function beside(survey: Survey, piece: NetSolution): Survey {

@@ -1,3 +1,4 @@
+import { norm, subtract } from '../maths/geometry/vector';
 import { allLoose, looseCovarianceAtStart, type LooseNet } from './at-start';
 import { withAllHeld, type MainPart } from './beside';
 import { grownBy } from './extend';
@@ -71,7 +72,7 @@ function grown(last: NetSolution, survey: Survey, from: StartsAt, looseSd: numbe
   const inside = restrict(survey, own);
   const result = grownBy(last, inside) ?? solveNet(inside, { firm: true, from: startFrom(inside, from) });
   if (!result?.ok || (!keepsAll(last, inside) && !isWhole(result.solution))) return undefined;
-  return withAllHeld(survey, result.solution, from, looseSd);
+  return withAllHeld(survey, result.solution, from, looseSd, last);
 }
 
 /** Nothing of the last part's readings is gone, so that what was determined still is. */
@@ -88,7 +89,7 @@ function startsAt(last: NetSolution, now: Survey): StartsAt | undefined {
   const starts = new Map(now.points.map(({ id, start }) => [id, start]));
   const moved = last.survey.points.some(({ id, start }) => {
     const then = starts.get(id);
-    return then && Math.hypot(then[0] - start[0], then[1] - start[1], then[2] - start[2]) > SAME_AXES;
+    return then && norm(subtract(then, start)) > SAME_AXES;
   });
   return moved ? undefined : placesOf(last);
 }

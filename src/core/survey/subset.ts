@@ -1,4 +1,5 @@
-import type { Vector } from '../maths/geometry/vector';
+import { alike } from '../maths/alike';
+import { norm, subtract, type Vector } from '../maths/geometry/vector';
 import { startOf, type NetSolution } from './solve';
 import { pointsOf, type Survey } from './survey';
 
@@ -9,6 +10,23 @@ export function restrict(survey: Survey, ids: ReadonlySet<string>): Survey {
     readings: survey.readings.filter((reading) => pointsOf(reading).every((id) => ids.has(id))),
   };
 }
+
+/** The readings of a survey and the points they speak of. */
+export const spokenOf = (survey: Survey): Survey => restrict(survey, new Set(survey.readings.flatMap(pointsOf)));
+
+/**
+ * Whether two surveys have the same readings of the same points, those that are taken as they stand being no farther apart
+ * than so much, mm.
+ */
+export const isMuchThe = (same: Survey, other: Survey, near: number): boolean =>
+  same.points.length === other.points.length &&
+  same.points.every((point, i) => {
+    const then = other.points[i]!;
+    return point.hold === 'fixed' && then.hold === 'fixed'
+      ? point.id === then.id && norm(subtract(point.start, then.start)) <= near
+      : alike(point, then);
+  }) &&
+  alike(same.readings, other.readings);
 
 /** The points of a solved part. */
 export const idsOf = ({ survey }: NetSolution): ReadonlySet<string> => new Set(survey.points.map(({ id }) => id));

@@ -8,6 +8,7 @@ import { predict } from '../../survey/prediction';
 import { SUSPECT, uncheckedPoints } from '../../survey/reliability';
 import type { NetSolution } from '../../survey/solve';
 import { accuse, STRANGE, type Accusation } from '../../survey/suspects';
+import { isMuchThe, spokenOf } from '../../survey/subset';
 import { isPair, pointsOf, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
 import type { Observed } from '../observe/observe';
 import { surveyOf, type RoundSurvey } from '../observe/survey-of';
@@ -55,6 +56,13 @@ export interface Solved {
   readonly main: NetSolution;
   /** The same after each of those was left out. */
   readonly steps: readonly NetSolution[];
+  readonly inPlan?: InPlan;
+}
+
+/** What is known in plan, and of what readings with the located points where. */
+interface InPlan {
+  readonly from: Survey;
+  readonly points: readonly PlanPoint[];
 }
 
 /** A reading farther than this from what the chart lets expect is set aside until the net can judge it, mm. */
@@ -138,6 +146,7 @@ export function solveRoundFrom(
   const disagreeing = apart.flatMap(([a, b]) => [disagreement(a, b), disagreement(b, a)]);
   const doubts = [...judgedFar, ...accused, ...disagreeing].sort((a, b) => Math.abs(b.w) - Math.abs(a.w));
   const doubted = new Set(doubts.map(({ readingId }) => readingId));
+  const inPlan = loose.length > 0 ? inPlanBeside(trusted, solution, last?.inPlan) : undefined;
   const net = {
     ...common,
     solution,
@@ -145,10 +154,10 @@ export function solveRoundFrom(
     leftOut: [...doubted],
     loose,
     unchecked: uncheckedPoints(solution),
-    inPlan: loose.length > 0 ? inPlanBeside(trusted, solution) : [],
+    inPlan: inPlan?.points ?? [],
     apart: determined.pieces.slice(1).map((piece) => piece.survey.points.map(({ id }) => id)),
   };
-  return { net, solved: { main, steps: found.steps } };
+  return { net, solved: { main, steps: found.steps, ...(inPlan ? { inPlan } : {}) } };
 }
 
 /** So many heights a plane needs before lengths say anything of heights. */
@@ -182,16 +191,21 @@ function withoutHeights(whole: Survey, upright: Survey): LoosePoint[] {
   );
 }
 
-/** What of the rest is known in plan, with the points that are located standing as they are. */
-function inPlanBeside({ points, readings }: Survey, solution: NetSolution): PlanPoint[] {
+/** What is known in plan stays what it is while the points it was read from stand within this of where they did, mm. */
+const STILL = 0.05;
+
+/** What of the rest is known in plan, with the points that are located standing as they are; or what was known of it before. */
+function inPlanBeside({ points, readings }: Survey, solution: NetSolution, last?: InPlan): InPlan {
   const at = coordinatesOf(solution);
-  return locateInPlan({
+  const rest: Survey = {
     points: points.map((point) => {
       const known = at.get(point.id);
       return known ? { id: point.id, start: known, hold: 'fixed' as const } : point;
     }),
     readings: readings.filter((reading) => pointsOf(reading).some((id) => !at.has(id))),
-  });
+  };
+  const from = spokenOf(rest);
+  return last && isMuchThe(last.from, from, STILL) ? last : { from, points: locateInPlan(rest) };
 }
 
 /** Readings that contradict the starting coordinates by more than any shell is bent. */
