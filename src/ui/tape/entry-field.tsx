@@ -264,7 +264,7 @@ function saidOf(
   if (offered) return 'This was half typed before: go on, or clear it.';
   if (!parsed)
     return wanted
-      ? 'a number for the pair above · or a whole line of your own'
+      ? 'a number for the reading above · or a whole line of your own'
       : 'two points and a distance · a point and l, w, h · a station and gap, flush';
   if (!parsed.ok) return '';
   return [
