@@ -104,9 +104,18 @@ const Line = memo(LineOnTape, ({ line, ...a }, { line: other, ...b }) => sameLin
 function LineOnTape({ line, subject, doubtful, closed, open, on }: LineProps) {
   const format = useFormat();
   const [first] = line.readings as [Reading];
+  const own = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (open) own.current?.scrollIntoView({ block: 'nearest' });
+  }, [open]);
   const { strike, state } = line;
   return (
-    <li className="border-b border-dashed border-faint" data-line={line.lineId} data-state={strike ? 'struck' : state}>
+    <li
+      ref={own}
+      className="border-b border-dashed border-faint"
+      data-line={line.lineId}
+      data-state={strike ? 'struck' : state}
+    >
       <button
         type="button"
         onClick={() => on.select(open ? undefined : line.lineId)}
