@@ -1,6 +1,6 @@
 import { placeLabels } from '@/core/report/drawing/labels';
 import { boundsOf, layOut, project, type SheetLayout } from '@/core/report/drawing/sheet';
-import type { Vector } from '@/core/maths/geometry/vector';
+import { scale, subtract, type Vector } from '@/core/maths/geometry/vector';
 import type { JobRows } from '@/core/shell/job/job-rows';
 import { differs } from '@/core/findings/sides';
 import type { SideDifference } from '@/core/maths/symmetry/centre-plane';
@@ -21,10 +21,11 @@ export function FoldedPlan({
   selected,
   select,
 }: Choosing & { rows: JobRows; pairs: readonly SideDifference[]; positions: ReadonlyMap<string, Vector> }) {
-  const rights = pairs.map(({ pair }) => positions.get(pair.right)!);
-  const layout = layOut(boundsOf(rights.map(onTheRight)), { width: 2 * SIZE.width, height: SIZE.height + 120 }, 22);
+  const rights = pairs.map(({ pair }) => onTheRight(positions.get(pair.right)!));
   const largest = Math.max(1, ...pairs.flatMap(({ difference }) => difference.map(Math.abs)));
-  const factor = [50, 20, 10, 5, 2, 1].find((each) => each * largest * layout.scale < 60) ?? 1;
+  const factor = [50, 20, 10, 5, 2, 1].find((each) => each * largest * laidOut(rights).scale < 60) ?? 1;
+  // Both sides have room, the left one as far off as it is drawn.
+  const layout = laidOut([...rights, ...pairs.map((each, i) => foldedOver(rights[i]!, each, factor))]);
   const codeOf = new Map(rows.points.map(({ id, code }) => [id, code.replace(/R$/i, '')]));
   const box = layout.views.side;
   const folded = (id: string): Vector | undefined => {
@@ -87,6 +88,13 @@ export function FoldedPlan({
 
 type FoldedView = 'plan' | 'side';
 
+const laidOut = (places: readonly Vector[]): SheetLayout =>
+  layOut(boundsOf(places), { width: 2 * SIZE.width, height: SIZE.height + 120 }, 22);
+
+/** Where the left point of a pair is drawn beside the right one. */
+const foldedOver = (right: Vector, { difference }: SideDifference, factor: number): Vector =>
+  subtract(right, scale(difference, factor));
+
 const onTheRight = ([x, y, z]: Vector): Vector => [x, Math.abs(y), z];
 
 /** The right point of a pair as a ring, the left one folded over as a square, and the line between them. */
@@ -107,10 +115,9 @@ function FoldedPair({
   on: boolean;
   onSelect: () => void;
 }) {
-  const [right, width, up] = onTheRight(at);
-  const [x, y] = project(layout, view, [right, width, up]);
-  const [dx, dw, dz] = each.difference.map((value) => -value * factor) as [number, number, number];
-  const [lx, ly] = project(layout, view, [right + dx, width + dw, up + dz]);
+  const right = onTheRight(at);
+  const [x, y] = project(layout, view, right);
+  const [lx, ly] = project(layout, view, foldedOver(right, each, factor));
   return (
     <g onClick={onSelect} className="cursor-pointer">
       {on ? <circle cx={x} cy={y} r={12} fill="none" stroke="var(--lit)" strokeWidth={5} /> : null}
