@@ -1,40 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { demoRows } from '../../../tests/support/demo-rows';
+import { taped, TAPED_ROUND as measuring, tapedId as idOf } from '../../../tests/support/taped';
 import { Job } from '../shell/job/job';
-import type { JobRows } from '../shell/job/job-rows';
-import type { Reading } from '../shell/job/entities';
 import { firstFigures } from './first-figures';
-
-const kvist = demoRows('kvist');
-const round = kvist.rounds.find(({ shell }) => shell === '')!;
-const measuring = { ...round, temperature: null };
-const template = kvist.readings.find(({ quantity }) => quantity === 'distance')!;
-const codes = ['FL', 'FR', 'RL', 'RR', 'SL'] as const;
-const idOf = (code: string) => `00000000-0000-4000-8000-00000000000${codes.indexOf(code as 'FL')}`;
-
-/** A job of five points with these lengths and nothing else. */
-function taped(...lengths: readonly (readonly [string, string, number])[]): Job {
-  const points = codes.map((code) => ({
-    ...kvist.points[0]!,
-    ...{ id: idOf(code), code, name: '', substituteForId: null, mirrored: true },
-    side: code.endsWith('L') ? ('left' as const) : ('right' as const),
-  }));
-  const readings = lengths.map(([from, to, value], i): Reading => ({
-    ...template,
-    ...{ id: `00000000-0000-4000-8000-0000000001${String(i).padStart(2, '0')}`, roundId: round.id, sequence: i, value },
-    ...{ pointId: idOf(from), toPointId: idOf(to), pointerFrom: null, pointerTo: null, pullId: null, measure: 'tip' },
-  }));
-  const rows: JobRows = {
-    ...kvist,
-    points,
-    readings,
-    readingStrikes: [],
-    readingKeeps: [],
-    references: [],
-    rounds: [{ ...round, temperature: null }],
-  };
-  return Job.of(rows);
-}
 
 describe('the first readings of a shell', () => {
   it('say from the first pair of diagonals on which is longer, and whether that is more than chance', () => {
@@ -59,6 +26,15 @@ describe('the first readings of a shell', () => {
   it('compare repeats by what parts them, not by the bias they share', () => {
     const [figure] = firstFigures(taped(['FL', 'FR', 820], ['FR', 'FL', 826]), measuring);
     expect(figure).toMatchObject({ kind: 'repeat', difference: 6, real: true });
+  });
+
+  it('compare nothing with what lies between two readings of one thing that contradict each other', () => {
+    const figures = firstFigures(taped(['FL', 'RR', 2500], ['FR', 'RL', 2502], ['RR', 'FL', 25000]), measuring);
+    expect(figures).toMatchObject([{ kind: 'repeat', difference: 22500, real: true }]);
+  });
+
+  it('take a point that has no partner for no image of itself', () => {
+    expect(firstFigures(taped(['FL', 'SL', 1100], ['FR', 'SL', 1500]), measuring)).toEqual([]);
   });
 
   it('name three lengths that cannot belong to one triangle', () => {

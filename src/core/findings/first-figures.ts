@@ -1,12 +1,11 @@
 import { grouped } from '../maths/grouped';
 import { COVERAGE } from '../maths/statistics/verdict';
 import { observeRound, type Observed } from '../round/observe/observe';
+import { REPEATS_DIFFER } from '../round/net/net';
 import { measure, type MeasuredDistance } from '../round/observe/measured';
 import type { Round } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
-
-/** Two points of a length. */
-export type LengthEnds = readonly [from: string, to: string];
+import { mirrorImage, type LengthEnds } from '../shell/job/mirror-image';
 
 /**
  * What a few readings say before anything can be located: a length against its mirror image (both diagonals, or the two
@@ -42,8 +41,11 @@ export type FirstFigure =
 /** The first figures of a round: what is more than chance first, then by kind. */
 export function firstFigures(job: Job, round: Pick<Round, 'id' | 'temperature'>): FirstFigure[] {
   const observed = observeRound(job, round);
-  const { distances } = measure(observed);
-  const figures = [...triangles(distances), ...mirrored(job, distances), ...repeats(observed)];
+  const again = repeats(observed);
+  // What lies between two readings of one thing that contradict each other says nothing of another.
+  const unsettled = new Set(again.flatMap((repeat) => (differ(repeat) ? repeat.readingIds : [])));
+  const distances = measure(observed).distances.filter(({ readingIds }) => !unsettled.has(readingIds[0]!));
+  const figures = [...triangles(distances), ...mirrored(job, distances), ...again];
   return figures.sort((a, b) => Number(isReal(b)) - Number(isReal(a)));
 }
 
@@ -58,12 +60,10 @@ function mirrored(job: Job, distances: readonly MeasuredDistance[]): FirstFigure
   const seen = new Set<string>();
   return distances.flatMap((first): FirstFigure[] => {
     const ends: LengthEnds = [first.fromPointId, first.toPointId];
-    const other = ends.map((id) => job.opposite(id)?.id ?? id) as unknown as LengthEnds;
-    const [own, mirror] = [keyOf(first.measure, ends), keyOf(first.measure, other)];
-    const second = read.get(mirror);
-    const meant = [...ends, ...other].every((id) => job.point(id).mirrored);
-    if (!second || own === mirror || seen.has(own) || !meant) return [];
-    seen.add(mirror);
+    const other = mirrorImage(job, ends);
+    const second = other && read.get(keyOf(first.measure, other));
+    if (!second || seen.has(keyOf(first.measure, ends))) return [];
+    seen.add(keyOf(first.measure, other));
     const sides = new Set(ends.map((id) => job.point(id).side));
     const difference = second.value - first.value;
     const sd = Math.hypot(first.sd, second.sd);
@@ -78,10 +78,14 @@ function mirrored(job: Job, distances: readonly MeasuredDistance[]): FirstFigure
   });
 }
 
+type Repeat = Extract<FirstFigure, { kind: 'repeat' }>;
+
+const differ = ({ difference, sd }: Repeat): boolean => difference > REPEATS_DIFFER * sd;
+
 /** Every quantity that was read more than once. */
-function repeats(observed: readonly Observed[]): FirstFigure[] {
+function repeats(observed: readonly Observed[]): Repeat[] {
   const groups = grouped(observed, ({ subject }) => subject);
-  return [...groups.values()].flatMap((group): FirstFigure[] => {
+  return [...groups.values()].flatMap((group): Repeat[] => {
     if (group.length < 2) return [];
     const sorted = [...group].sort((a, b) => a.amount - b.amount);
     const [least, most] = [sorted[0]!, sorted.at(-1)!];

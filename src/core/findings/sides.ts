@@ -5,6 +5,7 @@ import { pointIndex } from '../survey/survey';
 import { fitCentrePlane, type MirrorResult, type SideDifference } from '../maths/symmetry/centre-plane';
 import type { Dimension } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
+import { mirrorImage, type LengthEnds } from '../shell/job/mirror-image';
 import { lengthBetween, type RoundJudgement } from '../round/judge/judgement';
 import { centrePoints, inItsAxes, mirrorPairs, placeRound } from '../round/judge/placed';
 import { COVERAGE } from '../maths/statistics/verdict';
@@ -13,14 +14,12 @@ import { COVERAGE } from '../maths/statistics/verdict';
 export interface MirroredLength {
   readonly dimension: Dimension;
   /** Points of the two lengths. */
-  readonly ends: readonly [Ends, Ends];
+  readonly ends: readonly [LengthEnds, LengthEnds];
   readonly lengths: readonly [number, number];
   /** Second minus first, mm, and its standard deviation. */
   readonly difference: number;
   readonly sd: number;
 }
-
-type Ends = readonly [from: string, to: string];
 
 /** Left against right: the centre plane with the pairs it was fitted to, and every length that has a mirror image. */
 export interface Sides {
@@ -46,11 +45,11 @@ function mirroredLengths(job: Job, judgement: RoundJudgement): MirroredLength[] 
   if (!solution) return [];
   const seen = new Set<string>();
   return job.rows.dimensions.flatMap((dimension): MirroredLength[] => {
-    const first: Ends = [dimension.fromPointId, dimension.toPointId];
-    const second = first.map((id) => job.opposite(id)?.id ?? id) as [string, string];
-    const meant = [...first, ...second].every((id) => job.point(id).mirrored);
-    const key = [[...first].sort().join(' '), [...second].sort().join(' ')];
-    if (!meant || key[0] === key[1] || seen.has(key[0]!)) return [];
+    const first: LengthEnds = [dimension.fromPointId, dimension.toPointId];
+    const second = mirrorImage(job, first);
+    if (!second) return [];
+    const key = [first, second].map((ends) => [...ends].sort().join(' '));
+    if (seen.has(key[0]!)) return [];
     key.forEach((each) => seen.add(each));
     const { measure } = dimension;
     const [a, b] = [first, second].map(([fromPointId, toPointId]) =>
@@ -63,7 +62,7 @@ function mirroredLengths(job: Job, judgement: RoundJudgement): MirroredLength[] 
 }
 
 /** Standard deviation of the difference of two lengths of one net, from the joint covariance of their ends, mm. */
-function differenceSd(solution: NetSolution, first: Ends, second: Ends, kind: 'plan' | 'distance'): number {
+function differenceSd(solution: NetSolution, first: LengthEnds, second: LengthEnds, kind: 'plan' | 'distance'): number {
   const index = pointIndex(solution.survey);
   const covariance = covarianceOf(solution);
   const [a, b] = [first, second].map(([from, to]) => {

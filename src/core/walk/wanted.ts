@@ -1,39 +1,58 @@
-import { distance, levelDistance, type Position, type Vector } from '../maths/geometry/vector';
-import type { Reading } from '../shell/job/entities';
+import { AXES, distance, levelDistance, type Position, type Vector } from '../maths/geometry/vector';
+import type { InstrumentVersion, Reading } from '../shell/job/entities';
 import type { Job } from '../shell/job/job';
+import { mirrorImage } from '../shell/job/mirror-image';
 import { referencePosition } from '../shell/references/chosen';
+import { shownOnScale } from '../round/observe/observe';
 import { lengthBetween, type RoundJudgement } from '../round/judge/judgement';
 import { isTargetQuantity, type Target } from './targets';
 
-/** What is expected of a reading before it is taken. */
+/** What is expected of a reading before it is taken, as its instrument's scale shows it, mm. */
 export interface Expectation {
   readonly value: number;
-  /** One standard deviation, mm: of the net, or of how far shells are bent off their chart. */
+  /** One standard deviation, mm: of the net, of what was read, or of how far shells are bent off chart or mirror image. */
   readonly sd: number;
-  readonly from: 'net' | 'chart' | 'usual';
+  readonly from: 'net' | 'readings' | 'chart' | 'otherSide' | 'usual';
 }
 
 /** How far a length of a bent shell is off its chart, one standard deviation, mm. */
 const OFF_THE_CHART = 18;
+/** How far a length of a bent shell is off that of the other side, one standard deviation, mm: each is off as far. */
+const OFF_THE_OTHER_SIDE = OFF_THE_CHART * Math.SQRT2;
 /** How far a height is off the chart's while nothing says where the round's zero plane lies, one standard deviation, mm. */
 const OFF_THE_PLANE = 80;
 const GAP = { value: 5, sd: 3 } as const;
 const FLUSH = { value: 0, sd: 3 } as const;
 
-type Read = Pick<Reading, 'quantity' | 'measure' | 'pointId' | 'toPointId' | 'stationId'>;
+type Read = Pick<Reading, 'quantity' | 'measure' | 'pointId' | 'toPointId' | 'stationId' | 'pointerFrom' | 'pointerTo'>;
 
-/** What the net, before that the chart, and else what is usual lets expect of a reading. */
-export function expectationOf(job: Job, judgement: RoundJudgement | undefined, reading: Read): Expectation | undefined {
+/**
+ * What the net lets expect of a reading; before a point is located what was read of the same thing before, then the chart, then
+ * the mirror image of a length; of a gap what is usual.
+ */
+export function expectationOf(
+  job: Job,
+  judgement: RoundJudgement | undefined,
+  reading: Read,
+  instrument: InstrumentVersion,
+): Expectation | undefined {
+  const expected = ofSubject(job, judgement, reading);
+  const temperature = judgement?.round.temperature ?? null;
+  return expected && { ...expected, value: shownOnScale(expected.value, reading, instrument, temperature) };
+}
+
+/** The same of what is read, whatever it is read with. */
+function ofSubject(job: Job, judgement: RoundJudgement | undefined, reading: Read): Expectation | undefined {
   const { quantity, pointId, toPointId, stationId } = reading;
   if (stationId) return gapExpected(job, stationId, quantity);
   if (!pointId || quantity === 'fixture') return undefined;
   if (quantity === 'distance') {
     if (!toPointId) return undefined;
     const ends = { fromPointId: pointId, toPointId, measure: reading.measure ?? 'tip' } as const;
-    const known = judgement?.net.solution && lengthBetween(judgement, ends);
-    if (known?.from === 'net') return { value: known.value, sd: known.sd, from: 'net' };
+    const known = judgement && lengthBetween(judgement, ends);
+    if (known) return known;
     const [a, b] = [pointId, toPointId].map((id) => referencePosition(job.references, id));
-    if (!a || !b) return undefined;
+    if (!a || !b) return judgement && asOnTheOtherSide(job, judgement, ends);
     const value = ends.measure === 'level' ? levelDistance(a, b) : distance(a, b);
     return { value, sd: OFF_THE_CHART, from: 'chart' };
   }
@@ -45,8 +64,19 @@ export function expectationOf(job: Job, judgement: RoundJudgement | undefined, r
       sd: Math.sqrt(Math.max(0, located.covariance[4 * axis]!)),
       from: 'net',
     };
+  const read = judgement?.measured.points.get(pointId)?.[AXES[axis]];
+  if (read) return { value: read.value, sd: read.sd, from: 'readings' };
   const at = referencePosition(job.references, pointId);
   return at && { value: at[axis], sd: OFF_THE_PLANE, from: 'chart' };
+}
+
+type Ends = Parameters<typeof lengthBetween>[1];
+
+/** The length between the mirror images of two points, where those are meant to match. */
+function asOnTheOtherSide(job: Job, judgement: RoundJudgement, ends: Ends): Expectation | undefined {
+  const image = mirrorImage(job, [ends.fromPointId, ends.toPointId]);
+  const known = image && lengthBetween(judgement, { ...ends, fromPointId: image[0], toPointId: image[1] });
+  return known && { value: known.value, sd: Math.hypot(known.sd, OFF_THE_OTHER_SIDE), from: 'otherSide' };
 }
 
 function gapExpected(job: Job, stationId: string, quantity: Reading['quantity']): Expectation | undefined {
@@ -61,16 +91,16 @@ export function expectedOf(
   job: Job,
   judgement: RoundJudgement | undefined,
   target: Pick<Target, 'codes' | 'quantity' | 'measure'> | undefined,
+  instrument: InstrumentVersion,
 ): Expectation | undefined {
   const [from, to] = target?.codes.map((code) => job.pointCalled(code)) ?? [];
   if (!target || !from) return undefined;
-  return expectationOf(job, judgement, {
+  const read: Read = {
     quantity: target.quantity,
     measure: target.measure ?? null,
-    pointId: from.id,
-    toPointId: to?.id ?? null,
-    stationId: null,
-  });
+    ...{ pointId: from.id, toPointId: to?.id ?? null, stationId: null, pointerFrom: null, pointerTo: null },
+  };
+  return expectationOf(job, judgement, read, instrument);
 }
 
 /** The target a reading was an answer to. */

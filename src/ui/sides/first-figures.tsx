@@ -1,8 +1,9 @@
 'use client';
 
-import { isReal, type FirstFigure, type LengthEnds } from '@/core/findings/first-figures';
+import { isReal, type FirstFigure } from '@/core/findings/first-figures';
 import { Job } from '@/core/shell/job/job';
 import type { JobRows } from '@/core/shell/job/job-rows';
+import type { LengthEnds } from '@/core/shell/job/mirror-image';
 import { useTask } from '../kit/use-task';
 import { useFormat } from '../shell/preferences-context';
 import { subjectText } from '../tape/tape';

@@ -38,13 +38,17 @@ function MeasuringScreen(props: MeasuringProps) {
   const { pull } = props;
   const { preferences } = usePreferences();
   const screen = useMeasuring(props);
-  const { rows, round, judgement, targets, writing, lastLine } = screen;
+  const { rows, round, judgement, targets, writing, lastLine, instruments } = screen;
   const [padOpen, setPad] = useState(() => localStorage.getItem('vinkel.keypad') === 'open');
   const field = useRef<EntryHandle>(null);
   const newly = useNewlyLocated(rows, judgement);
   const doubtful = useDoubtful(screen);
   const { current } = targets;
-  const expected = useMemo(() => expectedOf(Job.of(rows), judgement, current), [rows, judgement, current]);
+  const inHand = instruments.versionFor(current?.quantity ?? 'distance');
+  const expected = useMemo(
+    () => expectedOf(Job.of(rows), judgement, current, inHand),
+    [rows, judgement, current, inHand],
+  );
   useAwake(!round.closedAt);
   useMeasuringKeys(screen);
   const column = useInSight(padOpen);

@@ -42,6 +42,12 @@ export function Standing({
         {net.unchecked.length > 0 ? `; ${counted(net.unchecked.length, 'point')} not checked yet` : ''}.
       </p>
       <InPlan net={net} more={judgement.located.size > 0} code={(id) => job.code(id)} />
+      {judgement.located.size === 0 && net.inPlan.length === 0 && net.loose.length > 0 && net.heightsWanted > 0 ? (
+        <p className="font-medium">
+          Lengths alone do not say which way is up: with {counted(net.heightsWanted, 'height')} more, such as{' '}
+          {job.code(net.loose[0]!.id)} h {format.length(215)}, a shape can be made of them.
+        </p>
+      ) : null}
       {newly.length > 0 ? <p className="font-medium">Newly located: {listedUpTo(8, newly)}.</p> : null}
       {net.loose.length > 0 ? (
         <details>

@@ -16,13 +16,16 @@ import { useFormat } from '../shell/preferences-context';
 /** What is expected of a reading hangs on the judged round, not on the readings that came since. */
 const READ: readonly JobTable[] = ['readings', 'readingStrikes', 'readingKeeps'];
 
-/** Whether a reading is far from what is expected of it; of each it is worked out once. */
+/** Whether a reading is far from what others than its own repeats and mirror image say of it; of each it is worked out once. */
 function strangeBy(job: Job, judgement: RoundJudgement | undefined): (reading: Reading) => boolean {
   const known = new Map<string, boolean>();
   return (reading) =>
     once(known, reading.id, () => {
-      const sd = spreadOf(job.version(reading.instrumentVersionId), reading.value);
-      return unlikely(reading, expectationOf(job, judgement, reading), sd) !== undefined;
+      const instrument = job.version(reading.instrumentVersionId);
+      const sd = spreadOf(instrument, reading.value);
+      const expected = expectationOf(job, judgement, reading, instrument);
+      const byItsLike = expected?.from === 'readings' || expected?.from === 'otherSide';
+      return !byItsLike && unlikely(reading, expected, sd) !== undefined;
     });
 }
 
@@ -37,9 +40,10 @@ export function useDoubtful({ rows, judgement, instruments, unit, shownLines }: 
       if (!parsed.ok) return undefined;
       const inUnit = unit === 'ft' ? 'in' : unit;
       const asked = parsed.readings.flatMap((reading): Unlikely[] => {
-        const sd = spreadOf(instruments.versionFor(reading.quantity), reading.value);
+        const instrument = instruments.versionFor(reading.quantity);
+        const sd = spreadOf(instrument, reading.value);
         const typed = { amount: reading.value / MM_PER[inUnit], unit: inUnit };
-        const found = unlikely(reading, expectationOf(job, judgement, reading), sd, typed);
+        const found = unlikely(reading, expectationOf(job, judgement, reading, instrument), sd, typed);
         return found ? [found] : [];
       });
       return asked[0] && unlikelyQuestion(asked[0], format);

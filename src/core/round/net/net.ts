@@ -8,7 +8,7 @@ import { predict } from '../../survey/prediction';
 import { SUSPECT, uncheckedPoints } from '../../survey/reliability';
 import type { NetSolution } from '../../survey/solve';
 import { accuse, STRANGE, type Accusation } from '../../survey/suspects';
-import { isMuchThe, spokenOf } from '../../survey/subset';
+import { isMuchThe, restrict, spokenOf } from '../../survey/subset';
 import { isPair, pointsOf, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
 import type { Observed } from '../observe/observe';
 import { surveyOf, type RoundSurvey } from '../observe/survey-of';
@@ -48,6 +48,8 @@ export interface RoundNet {
   readonly gauges: RoundSurvey['gauges'];
   readonly start: RoundSurvey['start'];
   readonly rough?: RoundSurvey['rough'];
+  /** So many points more need a height before a shape can be made of the readings alone. */
+  readonly heightsWanted: number;
 }
 
 /** How far a round is solved: where the next solution of it starts. */
@@ -67,8 +69,8 @@ interface InPlan {
 
 /** A reading farther than this from what the chart lets expect is set aside until the net can judge it, mm. */
 const FAR = 130;
-/** Repeats that differ by more than this many standard deviations of one reading are marked. */
-const REPEATS_DIFFER = 3 * Math.SQRT2;
+/** Repeats that differ by more than this many standard deviations of their difference contradict each other. */
+export const REPEATS_DIFFER = 3;
 
 /**
  * Solves a round: what is determined, what is loose, what is doubtful. Readings somebody decided to keep
@@ -91,13 +93,14 @@ export function solveRoundFrom(
   const { survey, start, rough, notEntering, gauges } = surveyOf(job, observed);
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
   const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };
+  const heightsWanted = start === 'readings' ? Math.max(0, FEWEST_HEIGHTS - heightsRead(trusted).size) : 0;
   const upright = start === 'readings' ? withHeights(trusted) : trusted;
   const determined = solveDetermined(upright, last?.main);
   const loose = [...determined.loose, ...withoutHeights(trusted, upright)];
   const main = determined.pieces[0];
   const factsOf = factsFor(job);
   const repeats = differingRepeats(survey).filter(({ readingId }) => !job.isKept(readingId));
-  const common = { notEntering, gauges, start, rough, unread: determined.unread };
+  const common = { notEntering, gauges, start, rough, heightsWanted, unread: determined.unread };
   if (!main) {
     const doubts = [...farDoubts(survey, far), ...repeats];
     return { net: { ...common, doubts, leftOut: far, loose, unchecked: [], inPlan: locateInPlan(trusted), apart: [] } };
@@ -167,20 +170,20 @@ const FEWEST_HEIGHTS = 3;
  * A net with nothing to start from but its readings, without the points whose height nobody read: their lengths fit as
  * well above the others as below, and nothing tells which.
  */
-function withHeights({ points, readings }: Survey): Survey {
-  const read = new Set(
+function withHeights(survey: Survey): Survey {
+  const read = heightsRead(survey);
+  return restrict(survey, read.size < FEWEST_HEIGHTS ? new Set() : read);
+}
+
+/** Points whose height was read. */
+const heightsRead = ({ readings }: Survey): Set<string> =>
+  new Set(
     readings.flatMap((reading) =>
       reading.kind === 'height' || (reading.kind === 'position' && !reading.body) || reading.kind === 'rise'
         ? pointsOf(reading)
         : [],
     ),
   );
-  const known = read.size < FEWEST_HEIGHTS ? new Set<string>() : read;
-  return {
-    points: points.filter(({ id }) => known.has(id)),
-    readings: readings.filter((reading) => pointsOf(reading).every((id) => known.has(id))),
-  };
-}
 
 /** Points that were left out for want of a height. */
 function withoutHeights(whole: Survey, upright: Survey): LoosePoint[] {
@@ -338,7 +341,7 @@ function differingRepeats({ readings }: Survey): Doubt[] {
       return [];
     }
     const w = (reading.value - (other.value as number)) / sigmaOf(reading, 0);
-    return Math.abs(w) > REPEATS_DIFFER
+    return Math.abs(w) > REPEATS_DIFFER * Math.SQRT2
       ? [{ kind: 'repeatsDiffer', readingId: reading.id, w, quantity: axisWord(reading, 0), together: [other.id] }]
       : [];
   });

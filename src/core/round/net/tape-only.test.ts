@@ -100,6 +100,13 @@ describe('a length read twice in a net that knows it only loosely without', () =
 });
 
 describe('six points without a chart', () => {
+  it('want three heights before a shape can be made of them', () => {
+    const wanted = [[], ['FL'], ['FL', 'FR'], ['FL', 'FR', 'RL']];
+    expect(wanted.map((read) => judgeRound(taped(read), round).net.heightsWanted)).toEqual([3, 2, 1, 0]);
+    const charted = demoRows('solbris');
+    expect(judgeRound(Job.of(charted), charted.rounds.at(-1)!).net.heightsWanted).toBe(0);
+  });
+
   it('are located in plan with one height, and told no height that the lengths cannot tell from its mirror image', () => {
     const { net, located } = judgeRound(taped(['FL']), round);
     expect([located.size, net.inPlan.length]).toEqual([0, 6]);

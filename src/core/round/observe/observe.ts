@@ -1,6 +1,6 @@
 import { grouped } from '../../maths/grouped';
 import type { Job } from '../../shell/job/job';
-import type { PointCondition, Pull, Reading, Round } from '../../shell/job/entities';
+import type { InstrumentVersion, PointCondition, Pull, Reading, Round } from '../../shell/job/entities';
 import { spreadOf } from '../../shell/instruments';
 import { tipDistance, type SharedBias } from '../../survey/survey';
 import { conditionsOf } from './conditions';
@@ -87,6 +87,23 @@ function scaled(job: Job, reading: Reading, temperature: number | null, subject:
     return { reading, subject, value, amount: value, sigma };
   const pointers = [pointerFrom, pointerTo] as const;
   return { reading, subject, value, pointers, amount: tipDistance(value, pointers), sigma };
+}
+
+/**
+ * What an instrument's scale shows where there is so much of what it reads: the same law the other way round. A bar with pointers
+ * of unequal length shows less than the distance between their tips.
+ *
+ * @param amount mm
+ */
+export function shownOnScale(
+  amount: number,
+  { quantity, pointerFrom, pointerTo }: Pick<Reading, 'quantity' | 'pointerFrom' | 'pointerTo'>,
+  instrument: InstrumentVersion,
+  temperature: number | null,
+): number {
+  const apart = quantity === 'distance' ? (pointerFrom ?? 0) - (pointerTo ?? 0) : 0;
+  const value = apart === 0 ? amount : Math.sqrt(Math.max(0, amount ** 2 - apart ** 2));
+  return 2 * value - correctedValue({ value, quantity }, instrument, temperature);
 }
 
 const wearOf = ({ pointId, toPointId }: Reading, doubtful: ReadonlyMap<string, number>): number =>
