@@ -1,6 +1,7 @@
 import { add, norm, scale, subtract, type Vector } from '../maths/geometry/vector';
 import type { BodyPicture, BodyPlace } from '../shell/bodies/body';
 import type { Side } from '../shell/job/entities';
+import { alongAxes, startOnBody, type Axes } from './body-start';
 
 /** A point of the shell whose place is known, chart axes, mm. */
 export interface KnownPoint {
@@ -40,20 +41,20 @@ export function morphOnto(picture: BodyPicture, known: readonly KnownPoint[], ro
     return place ? [[place, point]] : [];
   });
   const free = known.filter(({ place }) => !byPlace.has(place));
-  let axes = free.length < 4 ? undefined : boxesAgree(picture, known);
+  let axes = free.length < 4 ? undefined : startOnBody(picture, known, rough);
   let ties = chosen;
   for (const near of NEAR) {
     const fitted = fit(ties, axes);
-    const carried = fitted ? linear(fitted) : rough;
+    const carried = fitted ? alongAxes(fitted) : rough;
     ties = [...chosen, ...nearest(picture, free, carried, chosen, near)];
     axes = fitted;
   }
   // What is left on either side may stand farther off: sills end, and posts stand, where each maker put them.
   const used = new Set(ties.map(([, point]) => point));
   const rest = free.filter((point) => !used.has(point));
-  ties = [...ties, ...nearest(picture, rest, axes ? linear(axes) : rough, ties, FAR)];
+  ties = [...ties, ...nearest(picture, rest, axes ? alongAxes(axes) : rough, ties, FAR)];
   const last = fit(ties, axes);
-  const carry = last ? linear(last) : rough;
+  const carry = last ? alongAxes(last) : rough;
   const left = ties.map(([place, point]) => ({ at: carry(place.at), by: subtract(point.at, carry(place.at)) }));
   return {
     carry: (at) => spread(carry(at), left),
@@ -61,33 +62,10 @@ export function morphOnto(picture: BodyPicture, known: readonly KnownPoint[], ro
   };
 }
 
-/** Each axis as a stretch and a shift; the width is only stretched, since its zero is the middle. */
-type Axes = readonly [Line, Line, Line];
-interface Line {
-  readonly stretch: number;
-  readonly shift: number;
-}
-
-const linear =
-  (axes: Axes) =>
-  (at: Vector): Vector =>
-    [0, 1, 2].map((k) => axes[k]!.stretch * at[k]! + axes[k]!.shift) as unknown as Vector;
-
-function boxesAgree({ places }: BodyPicture, known: readonly KnownPoint[]): Axes {
-  const line = (k: 0 | 2): Line => {
-    const [own, theirs] = [places.map(({ at }) => at[k]), known.map(({ at }) => at[k])];
-    const [a, b, c, d] = [Math.min(...own), Math.max(...own), Math.min(...theirs), Math.max(...theirs)];
-    const stretch = (d - c) / (b - a);
-    return { stretch, shift: c - stretch * a };
-  };
-  const widest = (list: readonly { readonly at: Vector }[]) => Math.max(...list.map(({ at }) => Math.abs(at[1])));
-  return [line(0), { stretch: widest(known) / widest(places), shift: 0 }, line(2)];
-}
-
 /** Least squares axis by axis; an axis that the ties say too little of stays as it was, or takes the others' stretch. */
 function fit(ties: readonly (readonly [BodyPlace, KnownPoint])[], before: Axes | undefined): Axes | undefined {
   if (ties.length < 2) return before;
-  const line = (k: number): Line | undefined => {
+  const line = (k: number): Axes[number] | undefined => {
     const pairs = ties.map(([place, point]) => [place.at[k]!, point.at[k]!] as const);
     if (k === 1) {
       const size = pairs.reduce((sum, [a]) => sum + a * a, 0);
@@ -104,7 +82,7 @@ function fit(ties: readonly (readonly [BodyPlace, KnownPoint])[], before: Axes |
   const told = lines.filter((each) => each !== undefined);
   if (told.length === 0) return before;
   const usual = told.reduce((sum, { stretch }) => sum + stretch, 0) / told.length;
-  return lines.map((each, k): Line => {
+  return lines.map((each, k): Axes[number] => {
     if (each) return each;
     if (before) return before[k]!;
     // One height alone still says how high the shell stands.
