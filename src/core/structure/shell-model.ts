@@ -17,6 +17,12 @@ export interface ModelNode {
   readonly pointId: string | null;
 }
 
+/** What a node is called: by the code of its point, or by the place of the picture where none was measured. */
+export function nodeWord({ code, name, pointId }: ModelNode): string {
+  if (pointId !== null || name === '') return code;
+  return [name, ...(code.endsWith('L') ? ['left'] : code.endsWith('R') ? ['right'] : [])].join(', ');
+}
+
 /** Part of a structure: called the same in every edition; `condition` is what rust left of it, 0 … 1. */
 interface Part {
   readonly code: string;

@@ -13,6 +13,7 @@ import { useFormat } from '../shell/preferences-context';
 import { Decline, Declined } from '../work/declined';
 import { freeCode } from '../work/free-code';
 import type { CuttingActions } from './actions';
+import { lengthWords } from './length-words';
 
 interface AdviceProps {
   readonly page: CuttingPage;
@@ -33,7 +34,7 @@ export function BraceAdviceList({ page, worked, actions, advice }: ListProps) {
   const words: CutWords = {
     lengthName: (id) => {
       const found = row.get(id);
-      return found ? [found.code, format.name(found.name)].filter(Boolean).join(', ') : '';
+      return found ? lengthWords(found, format, ', ') : '';
     },
     length: (mm) => `${format.fine(mm)} ${format.unit}`,
   };

@@ -13,6 +13,7 @@ import { Sheet } from '../sheet/sheet';
 import { usePlaying } from '../sheet/use-playing';
 import { useFormat } from '../shell/preferences-context';
 import { Scene } from '../space/fetched-scene';
+import { lengthWords } from './length-words';
 
 interface CuttingSheetProps {
   readonly page: CuttingPage;
@@ -116,7 +117,7 @@ function useLoosest({ slack, stage }: Worked, braced: boolean) {
     ...{ suggested, isLoose, shape: loosest?.shape, pointIds: row?.pointIds ?? [] },
     words: (format: Formatter) =>
       row && range
-        ? `${isLoose ? 'Loosest' : 'Nothing is loose; most gives'}: ${row.code} ${format.name(row.name)}, ${slackWords(range)}`
+        ? `${isLoose ? 'Loosest' : 'Nothing is loose; most gives'}: ${lengthWords(row, format)}, ${slackWords(range)}`
         : state
           ? 'This sets nothing loose.'
           : '',

@@ -243,7 +243,7 @@ function PartChoice({ parts, chosen, onChange }: PartChoiceProps) {
   const shown = parts.filter(
     ({ code, name, between }) =>
       chosen.has(code) ||
-      (words.length > 0 && words.every((word) => `${format.name(name)} ${between}`.toLowerCase().includes(word))),
+      (words.length > 0 && words.every((word) => format.name(`${name} ${between}`).toLowerCase().includes(word))),
   );
   const set = (code: string, share: number) => {
     const next = new Map(chosen);
@@ -264,10 +264,10 @@ function PartChoice({ parts, chosen, onChange }: PartChoiceProps) {
         {shown.map(({ code, name, between }) => (
           <li key={code} className="flex min-h-11 items-center gap-3 border-b border-faint">
             <span>
-              {format.name(name)} <span className="text-soft">{between}</span>
+              {format.name(name)} <span className="text-soft">{format.name(between)}</span>
             </span>
             <select
-              aria-label={`How much of ${format.name(name)} ${between} goes`}
+              aria-label={`How much of ${format.name(`${name} ${between}`)} goes`}
               className="ml-auto min-h-11 border border-rule bg-sheet px-2"
               value={chosen.get(code) ?? 0}
               onChange={({ target }) => set(code, Number(target.value))}

@@ -54,7 +54,8 @@ export function SlackByStage({ page, worked }: { readonly page: CuttingPage; rea
             {telling.map(({ row }) => (
               <tr key={row.lengthId} data-length={row.code}>
                 <td>
-                  <strong>{row.code}</strong> <span className="text-soft">{format.name(row.name)}</span>
+                  <strong>{format.name(row.code)}</strong>{' '}
+                  {row.name === row.code ? null : <span className="text-soft">{format.name(row.name)}</span>}
                 </td>
                 <td className="num">{format.fine(row.limit)}</td>
                 <td className="num">{row.whole ? format.fine(row.whole.usual) : '–'}</td>
@@ -69,7 +70,7 @@ export function SlackByStage({ page, worked }: { readonly page: CuttingPage; rea
       </div>
       {others.length > 0 ? (
         <p className="text-sm text-soft">
-          Tight throughout, or gone with the metal: {others.map(({ row }) => row.code).join(', ')}.
+          Tight throughout, or gone with the metal: {others.map(({ row }) => format.name(row.code)).join('; ')}.
         </p>
       ) : null}
     </section>

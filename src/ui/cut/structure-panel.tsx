@@ -27,6 +27,7 @@ const NOTHING: Omit<KeptStructure, 'id' | 'jobId'> = { members: [], sheets: [], 
 
 /** What the shell is taken for: its members and sheets, what rust left of each, and how stiff it really is. */
 export function StructurePanel(props: StructureProps) {
+  const { format } = usePreferences();
   const { page, worked } = props;
   const { template, edition, stiffness, standsFrom, stands } = worked;
   const from =
@@ -51,7 +52,8 @@ export function StructurePanel(props: StructureProps) {
       </div>
       <p className="text-soft">
         From {from}
-        {edition === undefined ? ', as the program has it' : `, edition ${edition}`}. It stands on {stands.join(', ')}
+        {edition === undefined ? ', as the program has it' : `, edition ${edition}`}. It stands on{' '}
+        {format.name(stands.join('; '))}
         {standsFrom === 'usual' ? ' (nobody set it up yet: four places of the sills are taken)' : ''}. Its stiffness is{' '}
         {stiffness.tested
           ? `${stiffness.low.toFixed(2)} to ${stiffness.high.toFixed(2)} of the template’s, by press tests.`
@@ -69,7 +71,7 @@ function PartTable({ page, worked, actions, part: inHand, onPart }: StructurePro
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
   const hit = ({ name, between, condition }: PartView) =>
     words.length > 0
-      ? words.every((word) => `${format.name(name)} ${between}`.toLowerCase().includes(word))
+      ? words.every((word) => format.name(`${name} ${between}`).toLowerCase().includes(word))
       : condition < 1;
   // What is chosen on the drawing stands first.
   const shown = [
@@ -114,7 +116,7 @@ function PartTable({ page, worked, actions, part: inHand, onPart }: StructurePro
                   onClick={() => onPart(part.code)}
                 >
                   <td>{format.name(part.name)}</td>
-                  <td className="text-sm">{part.between}</td>
+                  <td className="text-sm">{format.name(part.between)}</td>
                   <td className="num">
                     {part.kind === 'member'
                       ? `${format.length(part.width!)} × ${format.length(part.height!)} × `
@@ -125,7 +127,7 @@ function PartTable({ page, worked, actions, part: inHand, onPart }: StructurePro
                   <td>
                     <FormDialog
                       title={format.name(part.name)}
-                      description={part.between}
+                      description={format.name(part.between)}
                       trigger={<Button look="quiet">Change …</Button>}
                     >
                       {(close) => <PartForm {...{ page, part, actions }} done={close} />}

@@ -5,6 +5,7 @@ import type { RoundJudgement } from '../../round/judge/judgement';
 import type { WorkEvent } from '../../shell/job/entities';
 import type { Job } from '../../shell/job/job';
 import { lossesBeforeCut } from '../../walk/before-cut';
+import { nodeWord } from '../../structure/shell-model';
 import { blastings, unreadBlastings } from './blasting';
 import { supportsAfter, type CutModel } from './cut-model';
 import { bracesIn } from './stages';
@@ -108,7 +109,7 @@ function seenBefore(job: Job, cut: CutModel, stage: number): Seen {
         ? []
         : cut.stands.supports
             .filter((support) => !left.includes(support))
-            .map(({ node }) => cut.structure.model.nodes[node]!.code),
+            .map(({ node }) => nodeWord(cut.structure.model.nodes[node]!)),
     oneSide: openSides(cut, stage),
   };
 }

@@ -6,6 +6,7 @@ import { nearestNode, type JobStructure } from './structure-of';
 
 /** A length that must not change, and what it is called. */
 export interface NamedLength extends CriticalLength {
+  /** Of a dimension its own, else the codes of its ends; its name where they have none. */
   readonly code: string;
   readonly name: string;
   /** It is a dimension of the job's; absent where it stands across an opening of the body's picture. */
@@ -54,14 +55,25 @@ function acrossOpenings({ model, body }: JobStructure): NamedLength[] {
   const floors = FLOORS.filter(([front]) => placeOf.has(`${front}L`)).map(([front, rear]) => ({
     ...{ name: 'Floor', corners: [`${front}L`, `${rear}L`, `${rear}R`, `${front}R`] },
   }));
-  return [...openings, ...floors].flatMap(({ name, corners }) =>
+  return [...openings, ...floors].flatMap(({ name: opening, corners }) =>
     across(corners.map((code) => ({ code, at: placeOf.get(code)! }))).flatMap(([a, b, which]): NamedLength[] => {
       const [from, to] = [nodeAt(a), nodeAt(b)];
       if (from === undefined || to === undefined || from === to) return [];
-      const code = `${model.nodes[from]!.code}–${model.nodes[to]!.code}`;
-      return [{ id: `${name} ${a} ${b}`, code, name: `${name}, ${which}`, from, to, limit: SLACK_LIMIT }];
+      const name = `${onItsSide(opening, corners)}, ${which}`;
+      const ends = [from, to].map((node) => model.nodes[node]!);
+      // Where nothing is measured yet there are no codes anybody would know.
+      const code = ends.every(({ pointId }) => pointId !== null) ? ends.map((end) => end.code).join('–') : name;
+      return [{ id: `${opening} ${a} ${b}`, code, name, from, to, limit: SLACK_LIMIT }];
     }),
   );
+}
+
+/** `Left door` of an opening whose corners are all on the left. */
+function onItsSide(opening: string, corners: readonly string[]): string {
+  const side = (['left', 'right'] as const).find((each) =>
+    corners.every((code) => code.endsWith(each === 'left' ? 'L' : 'R')),
+  );
+  return side ? `${side === 'left' ? 'Left' : 'Right'} ${opening.toLowerCase()}` : opening;
 }
 
 /**

@@ -38,6 +38,7 @@ import type { Job } from '../../shell/job/job';
 import { referencePosition } from '../../shell/references/chosen';
 import { placedPosition } from '../../round/judge/judgement';
 import type { StiffnessRange } from '../../structure/press-test';
+import { nodeWord, type ModelNode } from '../../structure/shell-model';
 import { cutFigure } from '../drawing/cut-figure';
 import type { SheetFigure } from '../drawing/points';
 import { cutPage, type CutPage } from './cut';
@@ -246,13 +247,12 @@ export function cuttingPage(job: Job, { at }: { readonly at?: number } = {}): Cu
 function worked(job: Job, cut: CutModel, stage: number): Worked {
   const { structure, stiffness, stands } = cut;
   const { model, template, edition } = structure;
-  const code = (node: number) => model.nodes[node]!.code;
   return {
     figure: cutFigure(job, cut),
     ...{ template, ...(edition === undefined ? {} : { edition }) },
     parts: partsOf(cut),
     nodes: model.nodes.map((node) => ({ code: node.code, at: node.at })),
-    ...{ standsFrom: stands.from, stands: stands.supports.map(({ node }) => code(node)), stiffness },
+    ...{ standsFrom: stands.from, stands: stands.supports.map(({ node }) => nodeWord(model.nodes[node]!)), stiffness },
     slack: slackTable(cut),
     stage,
     bracesIn: bracesIn(cut.braces, cut.stages, stage).map(({ brace }) => brace.id),
@@ -272,7 +272,12 @@ function worked(job: Job, cut: CutModel, stage: number): Worked {
 
 function partsOf({ structure: { model } }: CutModel): PartView[] {
   const endsOf = (nodes: readonly number[]) => nodes.map((node) => model.nodes[node]!.code);
-  const stands = (nodes: readonly number[]) => ({ ends: endsOf(nodes), between: endsOf(nodes).join(' – ') });
+  // A part says which side it is on: its places need not.
+  const placeOf = ({ pointId, code, name }: ModelNode) => (pointId === null && name ? name : code);
+  const stands = (nodes: readonly number[]) => ({
+    ends: endsOf(nodes),
+    between: nodes.map((node) => placeOf(model.nodes[node]!)).join(' – '),
+  });
   return [
     ...model.members.map(({ code, name, from, to, width, height, wall, condition }): PartView => ({
       ...{ code, name, ...stands([from, to]), kind: 'member', width, height, wall, condition },
