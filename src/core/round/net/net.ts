@@ -8,11 +8,12 @@ import { predict } from '../../survey/prediction';
 import { SUSPECT, uncheckedPoints } from '../../survey/reliability';
 import type { NetSolution } from '../../survey/solve';
 import { accuse, STRANGE, type Accusation } from '../../survey/suspects';
-import { isMuchThe, restrict, spokenOf } from '../../survey/subset';
+import { isMuchThe, spokenOf } from '../../survey/subset';
 import { isPair, pointsOf, tipDistance, type Survey, type SurveyReading } from '../../survey/survey';
 import type { Observed } from '../observe/observe';
 import { surveyOf, type RoundSurvey } from '../observe/survey-of';
 import { factsFor } from './facts';
+import { uprightOf } from './upright';
 
 /** A reading the rest of the round contradicts, and what can be said of it. */
 export interface Doubt {
@@ -93,10 +94,9 @@ export function solveRoundFrom(
   const { survey, start, rough, notEntering, gauges } = surveyOf(job, observed);
   const far = start === 'chart' ? farFromStart(survey).filter((id) => !job.isKept(id)) : [];
   const trusted = { ...survey, readings: survey.readings.filter(({ id }) => !far.includes(id)) };
-  const heightsWanted = start === 'readings' ? Math.max(0, FEWEST_HEIGHTS - heightsRead(trusted).size) : 0;
-  const upright = start === 'readings' ? withHeights(trusted) : trusted;
+  const { upright, without, heightsWanted } = uprightOf(trusted, start);
   const determined = solveDetermined(upright, last?.main);
-  const loose = [...determined.loose, ...withoutHeights(trusted, upright)];
+  const loose = [...determined.loose, ...without];
   const main = determined.pieces[0];
   const factsOf = factsFor(job);
   const repeats = differingRepeats(survey).filter(({ readingId }) => !job.isKept(readingId));
@@ -161,37 +161,6 @@ export function solveRoundFrom(
     apart: determined.pieces.slice(1).map((piece) => piece.survey.points.map(({ id }) => id)),
   };
   return { net, solved: { main, steps: found.steps, ...(inPlan ? { inPlan } : {}) } };
-}
-
-/** So many heights a plane needs before lengths say anything of heights. */
-const FEWEST_HEIGHTS = 3;
-
-/**
- * A net with nothing to start from but its readings, without the points whose height nobody read: their lengths fit as
- * well above the others as below, and nothing tells which.
- */
-function withHeights(survey: Survey): Survey {
-  const read = heightsRead(survey);
-  return restrict(survey, read.size < FEWEST_HEIGHTS ? new Set() : read);
-}
-
-/** Points whose height was read. */
-const heightsRead = ({ readings }: Survey): Set<string> =>
-  new Set(
-    readings.flatMap((reading) =>
-      reading.kind === 'height' || (reading.kind === 'position' && !reading.body) || reading.kind === 'rise'
-        ? pointsOf(reading)
-        : [],
-    ),
-  );
-
-/** Points that were left out for want of a height. */
-function withoutHeights(whole: Survey, upright: Survey): LoosePoint[] {
-  const kept = new Set(upright.points.map(({ id }) => id));
-  const spoken = new Set(whole.readings.flatMap(pointsOf));
-  return whole.points.flatMap(({ id }) =>
-    spoken.has(id) && !kept.has(id) ? [{ id, directions: [[0, 0, 1] as const], advice: 'add its height' }] : [],
-  );
 }
 
 /** What is known in plan stays what it is while the points it was read from stand within this of where they did, mm. */
